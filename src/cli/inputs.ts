@@ -1,0 +1,103 @@
+import { z } from 'zod';
+import { factorFrame, freedoms, memberPeaks, type FrameLoad, type FrameModel } from '../core/armature';
+import { describeIssue } from '../core/build';
+import { clays, dryingCoefficientsSchema, type DryingCoefficients } from '../core/catalogue';
+import { crackIndex, dryLayer, evaporationCurve, rigidRestraint, type DryingCourse } from '../core/drying';
+import { failure, success, type Result, type Vec3 } from '../core/quantity';
+
+/** The solvers' own file formats: SI throughout, global axes, z up. */
+const number = z.number();
+const vec3 = z.tuple([number, number, number]);
+const positive = z.number().positive();
+
+const frameSchema = z.strictObject({
+  nodes: z.record(z.string(), z.strictObject({
+    at: vec3,
+    fixed: z.union([z.boolean(), z.array(z.enum(freedoms))]).optional(),
+  })),
+  members: z.record(z.string(), z.strictObject({
+    from: z.string(), to: z.string(), E: positive, G: positive, A: positive, Iy: positive, Iz: positive, J: positive, up: vec3.optional(),
+  })),
+  loads: z.array(z.union([
+    z.strictObject({ node: z.string(), force: vec3.optional(), moment: vec3.optional() }),
+    z.strictObject({ member: z.string(), perLength: vec3 }),
+  ])).default([]),
+});
+
+const coefficients = dryingCoefficientsSchema;
+
+const dryingSchema = z.strictObject({
+  clay: z.union([z.string(), coefficients]),
+  thickness: z.number().positive().max(5),
+  geometry: z.enum(['slab', 'cylinder', 'sphere']).default('slab'),
+  innerFace: z.number().min(0).max(1).default(0),
+  air: z.strictObject({
+    temperature: z.number().min(-5).max(95).default(20),
+    relativeHumidity: z.number().min(0).max(0.999).default(0.5),
+    speed: z.number().min(0).max(50).default(0.1),
+  }).prefault({}),
+  cover: z.number().min(0).max(1e7).default(0),
+  surfaceMoisture: z.number().min(0).max(10).optional(),
+  initialMoisture: z.number().positive().max(10).optional(),
+  times: z.array(z.number().min(0).max(1e9)).max(100_000).optional(),
+});
+
+function checked<T>(schema: z.ZodType<T>, input: unknown): Result<T> {
+  const parsed = schema.safeParse(input);
+  if (parsed.success) return success(parsed.data);
+  const { path, message } = describeIssue(parsed.error);
+  return failure('bad-input', path, message);
+}
+
+export function solveFrameFile(input: unknown): Result<unknown> {
+  const file = checked(frameSchema, input);
+  if (!file.ok) return file;
+  const { nodes, members, loads } = file.value;
+  const model: FrameModel = {
+    nodes: Object.entries(nodes).map(([id, n]) => ({
+      id, at: n.at, fixed: n.fixed === true ? [...freedoms] : n.fixed === false || n.fixed === undefined ? [] : n.fixed,
+    })),
+    members: Object.entries(members).map(([id, m]) => ({ id, ...m })),
+  };
+  const factored = factorFrame(model);
+  if (!factored.ok) return factored;
+  const solved = factored.value.solve(loads as FrameLoad[]);
+  if (!solved.ok) return solved;
+  const { displacements, reactions, forces } = solved.value;
+  const triple = (a: Float64Array, i: number): Vec3 => [a[i] as number, a[i + 1] as number, a[i + 2] as number];
+  const held = model.nodes.map((n) => (n.fixed?.length ?? 0) > 0);
+  return success({
+    displacements: Object.fromEntries(model.nodes.map((n, i) => [n.id, { translation: triple(displacements, i * 6), rotation: triple(displacements, i * 6 + 3) }])),
+    reactions: Object.fromEntries(model.nodes.flatMap((n, i) => (held[i] ? [[n.id, { force: triple(reactions, i * 6), moment: triple(reactions, i * 6 + 3) }]] : []))),
+    members: Object.fromEntries(model.members.map((m, i) => [m.id, memberPeaks(forces[i] ?? [])])),
+  });
+}
+
+function clayOf(given: string | DryingCoefficients): Result<DryingCoefficients> {
+  if (typeof given !== 'string') return success(given);
+  const found = clays.get(given);
+  if (!found) return failure('unknown-clay', 'clay', `there is no clay "${given}"; known: ${[...clays.values()].filter((c) => c.drying).map((c) => c.id).join(', ')}`);
+  if (!found.drying) return failure('does-not-dry', 'clay', `${found.name} does not dry`);
+  return success(found.drying);
+}
+
+export function solveDryingFile(input: unknown): Result<unknown> {
+  const file = checked(dryingSchema, input);
+  if (!file.ok) return file;
+  const { air, cover, times, ...rest } = file.value;
+  const clay = clayOf(file.value.clay);
+  if (!clay.ok) return clay;
+  const sorted = times && [...times].sort((a, b) => a - b);
+  const course: DryingCourse = dryLayer({
+    clay: clay.value, geometry: rest.geometry, thickness: rest.thickness, innerFace: rest.innerFace,
+    phases: [{ until: Infinity, curve: evaporationCurve(air, cover), relativeHumidity: air.relativeHumidity }],
+    initialMoisture: rest.initialMoisture, surfaceMoisture: rest.surfaceMoisture, ...(sorted ? { times: sorted } : {}),
+  });
+  const crack = crackIndex(clay.value, rest.thickness, course, rigidRestraint);
+  return success({
+    touchDry: course.touchDry, leatherHard: course.leatherHard, throughDry: course.throughDry,
+    crackIndexPerRestraint: crack.perRestraint, crackIndexDifferential: crack.differential,
+    history: course.history.map(({ time, meanMoisture, surfaceMoisture, massPerArea }) => ({ time, meanMoisture, surfaceMoisture, massPerArea })),
+  });
+}
+

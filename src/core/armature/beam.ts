@@ -1,0 +1,179 @@
+import { cross, dot, norm, scale, subtract, unit, type Vec3 } from '../quantity';
+
+/**
+ * One Euler-Bernoulli beam in space: local axes, stiffness, consistent loads.
+ * Local degrees of freedom, each end: u, v, w, then rotations about x, y, z.
+ * Source: Przemieniecki, *Theory of Matrix Structural Analysis*, ch. 5. Left out: shear deformation, large displacement.
+ */
+export interface BeamSection {
+  readonly E: number;
+  readonly G: number;
+  readonly A: number;
+  /** Bends about local y. */
+  readonly Iy: number;
+  readonly Iz: number;
+  readonly J: number;
+}
+
+/** Local x, y, z as rows, in global axes. */
+export type Axes = readonly [Vec3, Vec3, Vec3];
+
+/** z is as near `up` as it can be; a member along `up` takes local y = global y. */
+export function beamAxes(from: Vec3, to: Vec3, up: Vec3 = [0, 0, 1]): Axes {
+  const x = unit(subtract(to, from));
+  const upward = unit(up);
+  if (norm(cross(x, upward)) < 1e-6) {
+    const y: Vec3 = Math.abs(x[1]) > 0.999 ? [0, 0, 1] : [0, 1, 0];
+    const yClean = unit(subtract(y, scale(x, dot(x, y))));
+    return [x, yClean, cross(x, yClean)];
+  }
+  const z = unit(subtract(upward, scale(x, dot(x, upward))));
+  return [x, cross(z, x), z];
+}
+
+/** Writes the 12 x 12 local stiffness, row-major, into `out`. */
+export function beamStiffness(s: BeamSection, length: number, out: Float64Array): void {
+  out.fill(0);
+  const set = (i: number, j: number, value: number) => {
+    out[i * 12 + j] = value;
+    out[j * 12 + i] = value;
+  };
+  const ea = (s.E * s.A) / length;
+  const gj = (s.G * s.J) / length;
+  for (const [i, k] of [[0, ea], [3, gj]] as const) {
+    set(i, i, k);
+    set(i + 6, i + 6, k);
+    set(i, i + 6, -k);
+  }
+  // Bending in the x-y plane (v and rotation about z), then in x-z, where rotation about y turns the other way.
+  bendingBlock(set, s.E * s.Iz, length, [1, 5, 7, 11], 1);
+  bendingBlock(set, s.E * s.Iy, length, [2, 4, 8, 10], -1);
+}
+
+function bendingBlock(
+  set: (i: number, j: number, value: number) => void, ei: number, l: number,
+  [v1, r1, v2, r2]: readonly [number, number, number, number], sign: number,
+): void {
+  const a = (12 * ei) / l ** 3;
+  const b = (sign * 6 * ei) / l ** 2;
+  const c = (4 * ei) / l;
+  set(v1, v1, a); set(v2, v2, a); set(v1, v2, -a);
+  set(r1, r1, c); set(r2, r2, c); set(r1, r2, c / 2);
+  set(v1, r1, b); set(v1, r2, b); set(v2, r1, -b); set(v2, r2, -b);
+}
+
+/** A load on a beam in local axes: at `at` metres from its start, or spread over its length when `at` is null. */
+export interface BeamLoad {
+  readonly at: number | null;
+  /** N, or N/m when spread. */
+  readonly force: Vec3;
+  /** Nm; ignored when spread. */
+  readonly moment: Vec3;
+}
+
+/** Adds the consistent nodal loads of `load` into `out` (12). Exact for Euler-Bernoulli beams. */
+export function consistentLoad(load: BeamLoad, length: number, out: Float64Array): void {
+  const add = (i: number, value: number) => {
+    (out[i] as number) += value;
+  };
+  const [fx, fy, fz] = load.force;
+  if (load.at === null) {
+    for (const [i, f] of [[0, fx], [1, fy], [2, fz]] as const) {
+      add(i, (f * length) / 2);
+      add(i + 6, (f * length) / 2);
+    }
+    const m = length * length / 12;
+    add(5, fy * m); add(11, -fy * m); add(4, -fz * m); add(10, fz * m);
+    return;
+  }
+  const s = load.at / length;
+  const [mx, my, mz] = load.moment;
+  const n1 = 1 - 3 * s * s + 2 * s ** 3;
+  const n2 = length * (s - 2 * s * s + s ** 3);
+  const n4 = length * (s ** 3 - s * s);
+  const d1 = (-6 * s + 6 * s * s) / length;
+  const d2 = 1 - 4 * s + 3 * s * s;
+  const d4 = 3 * s * s - 2 * s;
+  add(0, fx * (1 - s)); add(6, fx * s);
+  add(3, mx * (1 - s)); add(9, mx * s);
+  add(1, fy * n1 + mz * d1); add(5, fy * n2 + mz * d2);
+  add(7, fy * (1 - n1) - mz * d1); add(11, fy * n4 + mz * d4);
+  add(2, fz * n1 - my * d1); add(4, -fz * n2 + my * d2);
+  add(8, fz * (1 - n1) + my * d1); add(10, -fz * n4 + my * d4);
+}
+
+/**
+ * Puts a rotational spring of `stiffness` (Nm/rad) between the beam's end and its node at local freedom `i`,
+ * condensing the beam's own rotation out of stiffness and loads. Infinite is rigid, zero a hinge.
+ */
+export function condenseSpring(i: number, stiffness: number, k: Float64Array, f: Float64Array): void {
+  if (!Number.isFinite(stiffness)) return;
+  const kii = k[i * 12 + i] as number;
+  const total = kii + stiffness;
+  if (total <= 0) return;
+  const row = Float64Array.from({ length: 12 }, (_, j) => k[i * 12 + j] as number);
+  const fi = f[i] as number;
+  for (let a = 0; a < 12; a++) {
+    if (a === i) continue;
+    for (let b = 0; b < 12; b++) {
+      if (b !== i) (k[a * 12 + b] as number) -= ((row[a] as number) * (row[b] as number)) / total;
+    }
+    const through = ((row[a] as number) * stiffness) / total;
+    k[a * 12 + i] = through;
+    k[i * 12 + a] = through;
+    (f[a] as number) -= ((row[a] as number) * fi) / total;
+  }
+  k[i * 12 + i] = (stiffness * kii) / total;
+  f[i] = (fi * stiffness) / total;
+}
+
+/** What a section carries at one place along a beam, local axes. */
+export interface SectionForces {
+  readonly at: number;
+  readonly axial: number;
+  readonly shearY: number;
+  readonly shearZ: number;
+  readonly torsion: number;
+  readonly momentY: number;
+  readonly momentZ: number;
+}
+
+/** Section forces at the ends, at each point load (both sides) and where a spread load makes a moment peak. */
+export function sectionForces(end: Float64Array, loads: readonly BeamLoad[], length: number): SectionForces[] {
+  const points = loads.filter((l) => l.at !== null).sort((a, b) => (a.at as number) - (b.at as number));
+  let qx = 0, qy = 0, qz = 0;
+  for (const l of loads) {
+    if (l.at === null) {
+      qx += l.force[0]; qy += l.force[1]; qz += l.force[2];
+    }
+  }
+  const out: SectionForces[] = [];
+  // Running totals of what stands left of the cut: forces, their first moments, and couples.
+  let px = end[0] as number, py = end[1] as number, pz = end[2] as number;
+  let pya = 0, pza = 0;
+  let mx = end[3] as number, my = end[4] as number, mz = end[5] as number;
+  const cut = (x: number) => {
+    out.push({
+      at: x, axial: px + qx * x, shearY: py + qy * x, shearZ: pz + qz * x, torsion: mx,
+      momentY: my + pz * x - pza + (qz * x * x) / 2, momentZ: mz - (py * x - pya) - (qy * x * x) / 2,
+    });
+  };
+  let from = 0;
+  const span = (to: number) => {
+    cut(from);
+    for (const zero of [qy !== 0 ? -py / qy : NaN, qz !== 0 ? -pz / qz : NaN]) {
+      if (zero > from && zero < to) cut(zero);
+    }
+    cut(to);
+    from = to;
+  };
+  for (const load of points) {
+    const a = load.at as number;
+    span(a);
+    px += load.force[0]; py += load.force[1]; pz += load.force[2];
+    pya += load.force[1] * a; pza += load.force[2] * a;
+    mx += load.moment[0]; my += load.moment[1]; mz += load.moment[2];
+  }
+  span(length);
+  return out;
+}

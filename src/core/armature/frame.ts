@@ -1,0 +1,289 @@
+import { distance, failure, success, type Result, type Vec3 } from '../quantity';
+import {
+  beamAxes, beamStiffness, condenseSpring, consistentLoad, sectionForces,
+  type Axes, type BeamLoad, type BeamSection, type SectionForces,
+} from './beam';
+import { profileOrder, SkylineMatrix } from './skyline';
+
+/**
+ * Linear space frame by direct stiffness: six freedoms a node, Euler-Bernoulli beams, rigid or sprung joints.
+ * Source: Przemieniecki, *Theory of Matrix Structural Analysis*. Factor once, solve many load cases.
+ * Left out: large displacement, shear deformation, plastic redistribution.
+ */
+export const freedoms = ['ux', 'uy', 'uz', 'rx', 'ry', 'rz'] as const;
+export type Freedom = (typeof freedoms)[number];
+
+export interface FrameNode {
+  readonly id: string;
+  readonly at: Vec3;
+  readonly fixed?: readonly Freedom[];
+}
+
+export interface FrameMember extends BeamSection {
+  readonly id: string;
+  readonly from: string;
+  readonly to: string;
+  readonly up?: Vec3;
+  /** Nm/rad in bending at each end; absent is rigid. */
+  readonly springFrom?: number;
+  readonly springTo?: number;
+}
+
+export interface FrameModel {
+  readonly nodes: readonly FrameNode[];
+  readonly members: readonly FrameMember[];
+}
+
+export type FrameLoad =
+  | { readonly node: string; readonly force?: Vec3; readonly moment?: Vec3 }
+  /** Global axes, N per metre of the member. */
+  | { readonly member: string; readonly perLength: Vec3 }
+  /** Global axes, at a share 0..1 of the member's length. */
+  | { readonly member: string; readonly at: number; readonly force: Vec3; readonly moment?: Vec3 };
+
+export interface FrameSolution {
+  /** Six numbers a node, metres and radians, in the model's node order. */
+  readonly displacements: Float64Array;
+  /** Six numbers a node; zero where nothing is held. */
+  readonly reactions: Float64Array;
+  /** For each member, what its sections carry. */
+  readonly forces: readonly (readonly SectionForces[])[];
+}
+
+interface Beam {
+  readonly member: FrameMember;
+  readonly from: number;
+  readonly to: number;
+  readonly length: number;
+  readonly axes: Axes;
+}
+
+export class FactoredFrame {
+  constructor(
+    readonly model: FrameModel,
+    private readonly beams: readonly Beam[],
+    private readonly nodeIndex: ReadonlyMap<string, number>,
+    private readonly unknown: Int32Array,
+    private readonly matrix: SkylineMatrix,
+  ) {}
+
+  /** Solves one load case. Fails on a load that names nothing. */
+  solve(loads: readonly FrameLoad[]): Result<FrameSolution> {
+    const { beams, nodeIndex, unknown, matrix } = this;
+    const beamIndex = new Map(beams.map((b, i) => [b.member.id, i]));
+    const size = this.model.nodes.length * 6;
+    const applied = new Float64Array(size);
+    const onBeam: BeamLoad[][] = beams.map(() => []);
+    for (const [i, load] of loads.entries()) {
+      if ('node' in load) {
+        const n = nodeIndex.get(load.node);
+        if (n === undefined) return failure('unknown-node', `loads[${i}].node`, `no node is called "${load.node}"`);
+        for (let k = 0; k < 3; k++) {
+          (applied[n * 6 + k] as number) += load.force?.[k] ?? 0;
+          (applied[n * 6 + 3 + k] as number) += load.moment?.[k] ?? 0;
+        }
+        continue;
+      }
+      const b = beamIndex.get(load.member);
+      if (b === undefined) return failure('unknown-member', `loads[${i}].member`, `no member is called "${load.member}"`);
+      const beam = beams[b] as Beam;
+      onBeam[b]?.push('perLength' in load
+        ? { at: null, force: toLocal(beam.axes, load.perLength), moment: [0, 0, 0] }
+        : { at: load.at * beam.length, force: toLocal(beam.axes, load.force), moment: toLocal(beam.axes, load.moment ?? [0, 0, 0]) });
+    }
+    const right = new Float64Array(matrix.order);
+    const spread = (dof: number, value: number) => {
+      const row = unknown[dof] as number;
+      if (row >= 0) (right[row] as number) += value;
+    };
+    for (let d = 0; d < size; d++) spread(d, applied[d] as number);
+    const k = new Float64Array(144);
+    const f = new Float64Array(12);
+    const global = new Float64Array(12);
+    beams.forEach((beam, b) => {
+      if (onBeam[b]?.length === 0) return;
+      elementOf(beam, onBeam[b] ?? [], k, f);
+      rotate(beam.axes, f, global, true);
+      for (let i = 0; i < 12; i++) spread(dofOf(beam, i), global[i] as number);
+    });
+    matrix.solve(right);
+    const displacements = new Float64Array(size);
+    for (let d = 0; d < size; d++) {
+      const row = unknown[d] as number;
+      if (row >= 0) displacements[d] = right[row] as number;
+    }
+    if (!displacements.every(Number.isFinite)) {
+      return failure('mechanism', 'members', 'the frame moves without limit: check what holds it');
+    }
+    return success(this.recover(displacements, applied, onBeam));
+  }
+
+  private recover(displacements: Float64Array, applied: Float64Array, onBeam: readonly (readonly BeamLoad[])[]): FrameSolution {
+    const reactions = new Float64Array(displacements.length);
+    const k = new Float64Array(144);
+    const f = new Float64Array(12);
+    const global = new Float64Array(12);
+    const local = new Float64Array(12);
+    const forces = this.beams.map((beam, b) => {
+      elementOf(beam, onBeam[b] ?? [], k, f);
+      for (let i = 0; i < 12; i++) global[i] = displacements[dofOf(beam, i)] as number;
+      rotate(beam.axes, global, local, false);
+      const end = new Float64Array(12);
+      for (let i = 0; i < 12; i++) {
+        let sum = -(f[i] as number);
+        for (let j = 0; j < 12; j++) sum += (k[i * 12 + j] as number) * (local[j] as number);
+        end[i] = sum;
+      }
+      rotate(beam.axes, end, global, true);
+      for (let i = 0; i < 12; i++) (reactions[dofOf(beam, i)] as number) += global[i] as number;
+      return sectionForces(end, onBeam[b] ?? [], beam.length);
+    });
+    for (let d = 0; d < reactions.length; d++) {
+      const held = (this.unknown[d] as number) < 0;
+      reactions[d] = held ? (reactions[d] as number) - (applied[d] as number) : 0;
+    }
+    return { displacements, reactions, forces };
+  }
+}
+
+function dofOf(beam: Beam, i: number): number {
+  return i < 6 ? beam.from * 6 + i : beam.to * 6 + i - 6;
+}
+
+function toLocal(axes: Axes, v: Vec3): Vec3 {
+  const [x, y, z] = axes;
+  return [
+    x[0] * v[0] + x[1] * v[1] + x[2] * v[2],
+    y[0] * v[0] + y[1] * v[1] + y[2] * v[2],
+    z[0] * v[0] + z[1] * v[1] + z[2] * v[2],
+  ];
+}
+
+/** Rotates four triples between local and global axes. */
+function rotate(axes: Axes, from: Float64Array, out: Float64Array, toGlobal: boolean): void {
+  for (let block = 0; block < 12; block += 3) {
+    for (let i = 0; i < 3; i++) {
+      let sum = 0;
+      for (let j = 0; j < 3; j++) {
+        const axis = toGlobal ? (axes[j]?.[i] as number) : (axes[i]?.[j] as number);
+        sum += axis * (from[block + j] as number);
+      }
+      out[block + i] = sum;
+    }
+  }
+}
+
+/** Local stiffness and consistent loads of a beam, its end springs condensed in. */
+function elementOf(beam: Beam, loads: readonly BeamLoad[], k: Float64Array, f: Float64Array): void {
+  const { member } = beam;
+  beamStiffness(member, beam.length, k);
+  f.fill(0);
+  for (const load of loads) consistentLoad(load, beam.length, f);
+  for (const [spring, dofs] of [[member.springFrom, [4, 5]], [member.springTo, [10, 11]]] as const) {
+    if (spring !== undefined) for (const dof of dofs) condenseSpring(dof, spring, k, f);
+  }
+}
+
+/** Global stiffness of one beam into `out`: T^T k T with T made of the axes, block by block. */
+function globalStiffness(axes: Axes, k: Float64Array, out: Float64Array): void {
+  for (let a = 0; a < 12; a += 3) {
+    for (let b = 0; b < 12; b += 3) {
+      for (let i = 0; i < 3; i++) {
+        for (let j = 0; j < 3; j++) {
+          let sum = 0;
+          for (let p = 0; p < 3; p++) {
+            const left = axes[p]?.[i] as number;
+            for (let q = 0; q < 3; q++) sum += left * (k[(a + p) * 12 + b + q] as number) * (axes[q]?.[j] as number);
+          }
+          out[(a + i) * 12 + b + j] = sum;
+        }
+      }
+    }
+  }
+}
+
+/**
+ * Checks, orders, assembles and factors a frame. A joint that can move freely is reported by name
+ * (code `mechanism`), as are members without length and sections without stiffness.
+ */
+export function factorFrame(model: FrameModel): Result<FactoredFrame> {
+  const nodeIndex = new Map(model.nodes.map((n, i) => [n.id, i]));
+  const beams: Beam[] = [];
+  const neighbours: number[][] = model.nodes.map(() => []);
+  for (const member of model.members) {
+    const path = `members.${member.id}`;
+    const from = nodeIndex.get(member.from);
+    const to = nodeIndex.get(member.to);
+    if (from === undefined) return failure('unknown-node', `${path}.from`, `no node is called "${member.from}"`);
+    if (to === undefined) return failure('unknown-node', `${path}.to`, `no node is called "${member.to}"`);
+    const a = (model.nodes[from] as FrameNode).at;
+    const b = (model.nodes[to] as FrameNode).at;
+    const length = distance(a, b);
+    if (!(length > 1e-9)) return failure('no-length', path, 'the member starts and ends at the same place');
+    beams.push({ member, from, to, length, axes: beamAxes(a, b, member.up) });
+    neighbours[from]?.push(to);
+    neighbours[to]?.push(from);
+  }
+  const order = profileOrder(neighbours);
+  const unknown = new Int32Array(model.nodes.length * 6).fill(-1);
+  const owner: number[] = [];
+  for (const n of order) {
+    const fixed = new Set(model.nodes[n]?.fixed ?? []);
+    for (let d = 0; d < 6; d++) {
+      if (fixed.has(freedoms[d] as Freedom)) continue;
+      unknown[n * 6 + d] = owner.length;
+      owner.push(n * 6 + d);
+    }
+  }
+  const matrix = assemble(beams, unknown, owner.length);
+  const loose = matrix.factor();
+  if (loose >= 0) {
+    const dof = owner[loose] as number;
+    const node = model.nodes[Math.floor(dof / 6)] as FrameNode;
+    const what = dof % 6 < 3 ? `slide along ${'xyz'[dof % 6]}` : `turn about ${'xyz'[(dof % 6) - 3]}`;
+    return failure('mechanism', `nodes.${node.id}`, `joint "${node.id}" is free to ${what}: nothing holds it`);
+  }
+  return success(new FactoredFrame(model, beams, nodeIndex, unknown, matrix));
+}
+
+function assemble(beams: readonly Beam[], unknown: Int32Array, size: number): SkylineMatrix {
+  const first = Int32Array.from({ length: size }, (_, i) => i);
+  for (const beam of beams) {
+    let lowest = size;
+    for (let i = 0; i < 12; i++) {
+      const row = unknown[dofOf(beam, i)] as number;
+      if (row >= 0 && row < lowest) lowest = row;
+    }
+    for (let i = 0; i < 12; i++) {
+      const row = unknown[dofOf(beam, i)] as number;
+      if (row >= 0 && lowest < (first[row] as number)) first[row] = lowest;
+    }
+  }
+  // Within a node freedoms always meet, whether or not a beam joins them.
+  const matrix = new SkylineMatrix(first);
+  const k = new Float64Array(144);
+  const f = new Float64Array(12);
+  const g = new Float64Array(144);
+  for (const beam of beams) {
+    elementOf(beam, [], k, f);
+    globalStiffness(beam.axes, k, g);
+    for (let i = 0; i < 12; i++) {
+      const row = unknown[dofOf(beam, i)] as number;
+      if (row < 0) continue;
+      for (let j = i; j < 12; j++) {
+        const column = unknown[dofOf(beam, j)] as number;
+        if (column >= 0) matrix.add(row, column, g[i * 12 + j] as number);
+      }
+    }
+  }
+  return matrix;
+}
+
+/** Largest magnitudes along a member, as the command line prints them. */
+export function memberPeaks(stations: readonly SectionForces[]): Omit<SectionForces, 'at'> {
+  const most = (key: keyof SectionForces) => stations.reduce((m, s) => Math.max(m, Math.abs(s[key])), 0);
+  return {
+    axial: most('axial'), shearY: most('shearY'), shearZ: most('shearZ'),
+    torsion: most('torsion'), momentY: most('momentY'), momentZ: most('momentZ'),
+  };
+}

@@ -1,0 +1,24 @@
+import { z } from 'zod';
+import { bulkKindSchema, clayFamilySchema, stockSchema } from '../catalogue';
+
+/**
+ * How the clay is mixed and bought, and the catalogue values this build was worked out with: an old build keeps its
+ * figures until asked to take the newer ones. The user's own materials and corrections live here too.
+ */
+export const materialsSchema = z.strictObject({
+  /** kg of water to a kg of clay as supplied. */
+  waterWorkedIn: z.number().min(0).max(0.6).default(0),
+  /** Share bought beyond what goes on. */
+  waste: z.number().min(0).max(1).default(0.1),
+  pack: z.strictObject({
+    mass: z.number().min(0.01).max(1000),
+    price: z.number().min(0).max(1e5),
+  }).prefault({ mass: 1, price: 4.5 }),
+  wirePricePerMetre: z.number().min(0).max(1e4).default(1.2),
+  values: z.strictObject({
+    clays: z.record(z.string().max(60), clayFamilySchema).default({}),
+    bulks: z.record(z.string().max(60), bulkKindSchema).default({}),
+    stocks: z.record(z.string().max(60), stockSchema).default({}),
+  }).prefault({}),
+});
+export type Materials = z.infer<typeof materialsSchema>;

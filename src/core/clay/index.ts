@@ -1,0 +1,4 @@
+export * from './water';
+export * from './stack';
+export * from './quantities';
+export * from './staying-put';

@@ -1,0 +1,23 @@
+/**
+ * Soft clay staying where it is put. Thickness that hangs = min(yield, grip x yield/2) / (rho g sin slope) / 1.5.
+ * Left out: time (soft clay creeps below this), vibration, a wet core.
+ */
+const gravity = 9.81;
+const margin = 1.5;
+
+export const gripKinds = {
+  plasticFilm: 0.2, bareMetal: 0.3, foil: 0.4, tape: 0.7, plasterOrPrimer: 1, dryClay: 0.8, dryClayWithSlip: 1.2,
+  scoredAndSlipped: 1.3, clothOrTwine: 1.4, wireMesh: 2.5,
+} as const;
+
+/** Metres of clay that stay on a face at `slopeDegrees` from level (90 upright, more under an overhang). */
+export function thicknessThatHangs(yieldStress: number, grip: number, density: number, slopeDegrees: number): number {
+  const slope = Math.sin((Math.min(90, slopeDegrees) * Math.PI) / 180);
+  if (slope <= 0) return Infinity;
+  return Math.min(yieldStress, (grip * yieldStress) / 2) / (density * gravity * slope) / margin;
+}
+
+/** Yield stress at a temperature: oil-based clay falls by e for every 8 degrees. */
+export function yieldAt(yieldStress: number, clayId: string, celsius: number): number {
+  return clayId.startsWith('oil-') ? yieldStress * Math.exp((20 - celsius) / 8) : yieldStress;
+}

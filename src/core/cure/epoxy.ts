@@ -1,0 +1,51 @@
+/**
+ * Clocks of things that set. Working time t = t_ref 2^((21 - T)/10), x 0.7 for a lump above 200 g, which warms itself.
+ * Left out: humidity, stale stock, a mix that is off ratio.
+ */
+const referenceTemperature = 21;
+const largeLump = 0.2;
+const mixingMinutes = 3;
+
+/** kg a minute; a maker's own rate replaces it when it is known. */
+export const placingRate = { blockingIn: 0.025, detail: 0.008 } as const;
+
+function warmth(celsius: number): number {
+  return 2 ** ((referenceTemperature - celsius) / 10);
+}
+
+/** Minutes before it stiffens. */
+export function workingMinutes(reference: number, celsius: number, lump: number): number {
+  return reference * warmth(celsius) * (lump > largeLump ? 0.7 : 1);
+}
+
+/** Hours until it is hard through. */
+export function cureHours(reference: number, celsius: number): number {
+  return reference * warmth(celsius);
+}
+
+export interface BatchPlan {
+  /** kg each, the last one smaller. */
+  readonly batches: readonly number[];
+  readonly workingMinutes: number;
+  readonly usableMinutes: number;
+  /** Minutes of placing, all batches. */
+  readonly placingMinutes: number;
+  readonly cureHours: number;
+}
+
+/** Batches no larger than can be placed while they work: rate x (working time less mixing). */
+export function planBatches(mass: number, reference: number, referenceCure: number, celsius: number, rate: number): BatchPlan {
+  const whole = workingMinutes(reference, celsius, 0);
+  const small = whole - mixingMinutes;
+  const large = workingMinutes(reference, celsius, largeLump * 1.01) - mixingMinutes;
+  // A lump above 200 g works for less time, so the batch that fits is found from both sides of that step.
+  const size = rate * large > largeLump ? rate * large : Math.min(largeLump, rate * small);
+  const working = size > largeLump ? workingMinutes(reference, celsius, size) : whole;
+  const each = Math.max(size, 1e-6);
+  const count = Math.max(1, Math.ceil(mass / each - 1e-9));
+  const batches = Array.from({ length: count }, (_, i) => (i < count - 1 ? each : mass - each * (count - 1)));
+  return {
+    batches, workingMinutes: working, usableMinutes: Math.max(0, working - mixingMinutes),
+    placingMinutes: mass / rate + count * mixingMinutes, cureHours: cureHours(referenceCure, celsius),
+  };
+}

@@ -1,0 +1,3 @@
+export * from './air';
+export * from './through-thickness';
+export * from './cracking';

@@ -1,0 +1,421 @@
+import type { DryingCoefficients } from '../catalogue';
+import { equilibriumMoisture, readCurve, type EvaporationCurve } from './air';
+
+/**
+ * Drying through the thickness of one layer: dw/dt = (1/r^n) d/dr (r^n D(w) dw/dr) in the coordinate of the dry
+ * solids, so that shrinkage needs no moving grid. D(w) = D_dry (D_wet/D_dry)^(w/w0).
+ *
+ * Source: Crank, *The Mathematics of Diffusion*, ch. 5, 6 and 7. The Kirchhoff variable u = integral of D dw is used
+ * between cells, so the flux is exact for the exponential D. Two-stage, second order, L-stable time stepping
+ * (SDIRK2), step held so that no cell moves by more than `largestChange`.
+ * Left out: D with temperature, cracks as new faces, water fed back from a neighbour.
+ */
+export type Geometry = 'slab' | 'cylinder' | 'sphere';
+
+/** Air over the piece from the end of the phase before until `until` seconds (Infinity for the last). */
+export interface AirPhase {
+  readonly until: number;
+  readonly curve: EvaporationCurve;
+  readonly relativeHumidity: number;
+}
+
+export interface LayerDrying {
+  readonly clay: DryingCoefficients;
+  /** D keeps the tabulated moisture even when water was worked in. Default: clay.w0. */
+  readonly tabulatedW0?: number;
+  readonly geometry: Geometry;
+  /** Slab thickness, or the radius of a solid cylinder or sphere; as laid, metres. */
+  readonly thickness: number;
+  /** Share of the outer law at the inner face of a slab, 0 sealed, 1 open. */
+  readonly innerFace: number;
+  readonly phases: readonly AirPhase[];
+  readonly initialMoisture?: number;
+  /** Fixes the outer face instead of letting it evaporate. */
+  readonly surfaceMoisture?: number;
+  /** Report the state at exactly these seconds, rising. */
+  readonly times?: readonly number[];
+}
+
+export interface MoisturePoint {
+  readonly time: number;
+  readonly meanMoisture: number;
+  readonly surfaceMoisture: number;
+  /** Wettest point. */
+  readonly coreMoisture: number;
+  /** kg/m2 of outer face, clay and its water. */
+  readonly massPerArea: number;
+}
+
+export interface DryingCourse {
+  /** Seconds; null when the room never gets it there. */
+  readonly touchDry: number | null;
+  readonly leatherHard: number | null;
+  readonly throughDry: number | null;
+  readonly history: readonly MoisturePoint[];
+  /** Thickness mean of the shrinkage done, at the end. */
+  readonly finalShrinkageDone: number;
+  /** max over time of (surface - mean shrinkage strain) / strain capacity of the surface. */
+  readonly differentialPeak: number;
+  readonly differentialPeakAt: number;
+  /** kg/m2 of outer face that left, for the balance. */
+  readonly evaporated: number;
+  readonly equilibrium: number;
+}
+
+export const cellCount = 40;
+const largestChange = 0.004;
+const longestRun = 20 * 365 * 86400;
+const gamma = 1 - Math.SQRT1_2;
+const historyLimit = 240;
+
+/** Shrinkage done at moisture w: 0 as laid, 1 at the shrinkage limit. */
+export function shrinkageDone(w: number, w0: number, w_sl: number): number {
+  const s = (w0 - w) / (w0 - w_sl);
+  return s < 0 ? 0 : s > 1 ? 1 : s;
+}
+
+/** Tensile strain the clay takes, falling geometrically from wet to dry. */
+export function strainCapacity(s: number, clay: DryingCoefficients): number {
+  return clay.capacityWet * (clay.capacityDry / clay.capacityWet) ** s;
+}
+
+/** Cells, faces and the state of one solve; allocated once and written into. */
+class LayerSolver {
+  readonly n = cellCount;
+  readonly w = new Float64Array(cellCount);
+  readonly stage1 = new Float64Array(cellCount);
+  readonly stage2 = new Float64Array(cellCount);
+  private readonly base = new Float64Array(cellCount);
+  private readonly faceArea = new Float64Array(cellCount + 1);
+  readonly volume = new Float64Array(cellCount);
+  private readonly lower = new Float64Array(cellCount);
+  private readonly diagonal = new Float64Array(cellCount);
+  private readonly upper = new Float64Array(cellCount);
+  private readonly residual = new Float64Array(cellCount);
+  private readonly u = new Float64Array(cellCount);
+  private readonly d = new Float64Array(cellCount);
+  private readonly pair = new Float64Array(2);
+  readonly dx: number;
+  private readonly growth: number;
+  private readonly constantD: boolean;
+  /** Moisture of the faces and kg/m2s leaving there, at the last solve. */
+  outerMoisture = 0;
+  innerMoisture = 0;
+  outerFlux = 0;
+  innerFlux = 0;
+  private faceSlope = 0;
+  private faceMoisture = 0;
+  private faceFlux = 0;
+  totalVolume = 0;
+
+  constructor(private readonly job: LayerDrying, start: number) {
+    const power = job.geometry === 'slab' ? 0 : job.geometry === 'cylinder' ? 1 : 2;
+    this.dx = job.thickness / cellCount;
+    for (let i = 0; i <= cellCount; i++) this.faceArea[i] = (i * this.dx) ** power;
+    for (let i = 0; i < cellCount; i++) {
+      this.volume[i] = (((i + 1) * this.dx) ** (power + 1) - (i * this.dx) ** (power + 1)) / (power + 1);
+      this.totalVolume += this.volume[i] as number;
+    }
+    if (power === 0) this.faceArea[0] = 1;
+    const { D_wet, D_dry } = job.clay;
+    this.constantD = Math.abs(D_wet / D_dry - 1) < 1e-9;
+    this.growth = this.constantD ? 0 : Math.log(D_wet / D_dry) / (job.tabulatedW0 ?? job.clay.w0);
+    this.w.fill(start);
+    this.outerMoisture = start;
+    this.innerMoisture = start;
+  }
+
+  get outerArea(): number {
+    return this.faceArea[cellCount] as number;
+  }
+
+  private diffusivity(w: number): number {
+    return this.constantD ? this.job.clay.D_dry : this.job.clay.D_dry * Math.exp(this.growth * w);
+  }
+
+  private kirchhoff(w: number, d: number): number {
+    return this.constantD ? d * w : d / this.growth;
+  }
+
+  /**
+   * Balance of half a cell: rho (u_P - u_s)/(dx/2) = share x E(w_s). Sets faceMoisture, faceFlux and
+   * faceSlope = d flux / d w_P. Newton with a bisection guard.
+   */
+  private solveFace(wP: number, uP: number, dP: number, curve: EvaporationCurve, share: number, guess: number): void {
+    const { clay } = this.job;
+    const gain = (2 * clay.rho_dry) / this.dx;
+    let ws = guess;
+    let low = -clay.w_m;
+    let high = Math.max(wP, clay.w0) * 2 + 1;
+    let dryness = 0;
+    let slope = 0;
+    let ds = 0;
+    for (let i = 0; i < 60; i++) {
+      const decay = Math.exp(-ws / clay.w_m);
+      readCurve(curve, 1 - decay, this.pair);
+      const e = share * (this.pair[0] as number);
+      slope = (share * (this.pair[1] as number) * decay) / clay.w_m;
+      ds = this.diffusivity(ws);
+      dryness = gain * (uP - this.kirchhoff(ws, ds)) - e;
+      if (dryness > 0) low = ws;
+      else high = ws;
+      let next = ws + dryness / (gain * ds + slope);
+      if (!(next > low && next < high)) next = (low + high) / 2;
+      const moved = Math.abs(next - ws);
+      ws = next;
+      if (moved < 1e-12) break;
+    }
+    this.faceMoisture = ws;
+    this.faceFlux = gain * (uP - this.kirchhoff(ws, this.diffusivity(ws)));
+    this.faceSlope = (gain * dP * slope) / (gain * ds + slope);
+  }
+
+  /** Solves y = from + dt f(y) into `y`, which holds the first guess. False when Newton does not settle. */
+  private implicitStage(from: Float64Array, dt: number, y: Float64Array, curve: EvaporationCurve): boolean {
+    const { clay, surfaceMoisture, innerFace, geometry } = this.job;
+    const last = cellCount - 1;
+    for (let iteration = 0; iteration < 25; iteration++) {
+      for (let i = 0; i <= last; i++) {
+        const d = this.diffusivity(y[i] as number);
+        this.d[i] = d;
+        this.u[i] = this.kirchhoff(y[i] as number, d);
+      }
+      for (let i = 0; i <= last; i++) {
+        const volume = this.volume[i] as number;
+        let residual = volume * ((y[i] as number) - (from[i] as number));
+        let diagonal = volume;
+        const c0 = i > 0 ? (dt * (this.faceArea[i] as number)) / this.dx : 0;
+        const c1 = i < last ? (dt * (this.faceArea[i + 1] as number)) / this.dx : 0;
+        if (i > 0) residual += c0 * ((this.u[i] as number) - (this.u[i - 1] as number));
+        if (i < last) residual += c1 * ((this.u[i] as number) - (this.u[i + 1] as number));
+        diagonal += (c0 + c1) * (this.d[i] as number);
+        this.lower[i] = i > 0 ? -c0 * (this.d[i - 1] as number) : 0;
+        this.upper[i] = i < last ? -c1 * (this.d[i + 1] as number) : 0;
+        this.residual[i] = residual;
+        this.diagonal[i] = diagonal;
+      }
+      this.outerBoundary(y[last] as number, last, dt, curve, surfaceMoisture);
+      if (geometry === 'slab' && innerFace > 0) {
+        this.solveFace(y[0] as number, this.u[0] as number, this.d[0] as number, curve, innerFace, this.innerMoisture);
+        this.innerMoisture = this.faceMoisture;
+        this.innerFlux = this.faceFlux;
+        const scale = (dt * (this.faceArea[0] as number)) / clay.rho_dry;
+        (this.residual[0] as number) += scale * this.faceFlux;
+        (this.diagonal[0] as number) += scale * this.faceSlope;
+      } else {
+        this.innerMoisture = y[0] as number;
+        this.innerFlux = 0;
+      }
+      if (this.newtonUpdate(y) < 1e-10) return true;
+    }
+    return false;
+  }
+
+  private outerBoundary(wP: number, last: number, dt: number, curve: EvaporationCurve, fixed: number | undefined): void {
+    const { clay } = this.job;
+    if (fixed === undefined) {
+      this.solveFace(wP, this.u[last] as number, this.d[last] as number, curve, 1, this.outerMoisture);
+    } else {
+      const gain = (2 * clay.rho_dry) / this.dx;
+      this.faceMoisture = fixed;
+      this.faceFlux = gain * ((this.u[last] as number) - this.kirchhoff(fixed, this.diffusivity(fixed)));
+      this.faceSlope = gain * (this.d[last] as number);
+    }
+    this.outerMoisture = this.faceMoisture;
+    this.outerFlux = this.faceFlux;
+    const scale = (dt * this.outerArea) / clay.rho_dry;
+    (this.residual[last] as number) += scale * this.faceFlux;
+    (this.diagonal[last] as number) += scale * this.faceSlope;
+  }
+
+  /** Thomas elimination; returns the largest correction made. */
+  private newtonUpdate(y: Float64Array): number {
+    const { lower, diagonal, upper, residual } = this;
+    for (let i = 1; i < cellCount; i++) {
+      const factor = (lower[i] as number) / (diagonal[i - 1] as number);
+      (diagonal[i] as number) -= factor * (upper[i - 1] as number);
+      (residual[i] as number) -= factor * (residual[i - 1] as number);
+    }
+    let largest = 0;
+    let after = 0;
+    for (let i = cellCount - 1; i >= 0; i--) {
+      after = ((residual[i] as number) - (upper[i] as number) * after) / (diagonal[i] as number);
+      (y[i] as number) -= after;
+      if (Math.abs(after) > largest) largest = Math.abs(after);
+    }
+    return largest;
+  }
+
+  /** Tries one step of `dt`. Returns the largest change in a cell (NaN on failure); the result is in stage2. */
+  tryStep(dt: number, curve: EvaporationCurve): { change: number; leaves: number } {
+    const { w, stage1, stage2, base } = this;
+    stage1.set(w);
+    if (!this.implicitStage(w, gamma * dt, stage1, curve)) return { change: NaN, leaves: 0 };
+    const leaves1 = this.leaving();
+    const ratio = (1 - gamma) / gamma;
+    for (let i = 0; i < cellCount; i++) base[i] = (w[i] as number) + ratio * ((stage1[i] as number) - (w[i] as number));
+    stage2.set(stage1);
+    if (!this.implicitStage(base, gamma * dt, stage2, curve)) return { change: NaN, leaves: 0 };
+    let change = 0;
+    for (let i = 0; i < cellCount; i++) change = Math.max(change, Math.abs((stage2[i] as number) - (w[i] as number)));
+    return { change, leaves: dt * ((1 - gamma) * leaves1 + gamma * this.leaving()) };
+  }
+
+  /** kg/s per m2 of outer face. */
+  private leaving(): number {
+    return this.outerFlux + (this.innerFlux * (this.faceArea[0] as number)) / this.outerArea;
+  }
+
+  mean(): number {
+    let sum = 0;
+    for (let i = 0; i < cellCount; i++) sum += (this.volume[i] as number) * (this.w[i] as number);
+    return sum / this.totalVolume;
+  }
+
+  /** Thickness mean of the shrinkage done. */
+  meanShrinkage(w0: number, w_sl: number): number {
+    let sum = 0;
+    for (let i = 0; i < cellCount; i++) sum += (this.volume[i] as number) * shrinkageDone(this.w[i] as number, w0, w_sl);
+    return sum / this.totalVolume;
+  }
+
+  wettest(): number {
+    let most = -Infinity;
+    for (let i = 0; i < cellCount; i++) most = Math.max(most, this.w[i] as number);
+    return most;
+  }
+}
+
+interface Watch {
+  readonly value: number;
+  readonly surface: number;
+  readonly shrinkage: number;
+  readonly core: number;
+  readonly mean: number;
+}
+
+/** Runs one layer until it is dry through (and past the last of `times`). About 2 ms for a 10 mm coat. */
+export function dryLayer(job: LayerDrying): DryingCourse {
+  const { clay } = job;
+  const start = job.initialMoisture ?? clay.w0;
+  const solver = new LayerSolver(job, start);
+  const lastPhase = job.phases[job.phases.length - 1];
+  const equilibrium = job.surfaceMoisture ?? equilibriumMoisture(lastPhase?.relativeHumidity ?? 0.5, clay.w_m);
+  const dryAt = equilibrium + 0.05 * (clay.w0 - equilibrium);
+  const perArea = (clay.rho_dry * solver.totalVolume) / solver.outerArea;
+  const times = job.times ?? [];
+  const asked: MoisturePoint[] = [];
+  const course: MoisturePoint[] = [];
+  let touchDry: number | null = null;
+  let leatherHard: number | null = null;
+  let throughDry: number | null = null;
+  let differentialPeak = 0;
+  let differentialPeakAt = 0;
+  let evaporated = 0;
+  let t = 0;
+  let dt = 1;
+  let nextTime = 0;
+  let surface = job.surfaceMoisture ?? start;
+  const measure = (): Watch => ({
+    value: t, surface, shrinkage: solver.meanShrinkage(clay.w0, clay.w_sl), core: solver.wettest(), mean: solver.mean(),
+  });
+  const point = (m: Watch): MoisturePoint => ({
+    time: m.value, meanMoisture: m.mean, surfaceMoisture: m.surface, coreMoisture: m.core, massPerArea: perArea * (1 + m.mean),
+  });
+  let before = measure();
+  course.push(point(before));
+  while (nextTime < times.length && (times[nextTime] as number) <= 0) {
+    asked.push({ ...point(before), time: times[nextTime] as number });
+    nextTime++;
+  }
+  const end = times.length > 0 ? (times[times.length - 1] as number) : 0;
+  const needed = () => throughDry === null || t < end;
+  while (needed() && t < longestRun) {
+    const phase = job.phases.find((p) => t < p.until) ?? lastPhase;
+    if (!phase) break;
+    let step = Math.min(dt, phase.until - t);
+    if (nextTime < times.length) step = Math.min(step, (times[nextTime] as number) - t);
+    const { change, leaves } = solver.tryStep(step, phase.curve);
+    if (!(change <= largestChange * 1.2)) {
+      dt = step * (Number.isNaN(change) ? 0.25 : Math.max(0.2, (0.9 * largestChange) / change));
+      if (dt < 1e-9) throw new Error('drying step vanished');
+      continue;
+    }
+    solver.w.set(solver.stage2);
+    surface = solver.outerMoisture;
+    t += step;
+    evaporated += leaves;
+    dt = Math.max(dt === step ? 0 : Math.min(dt, step * 4), step * Math.min(2, (0.9 * largestChange) / Math.max(change, 1e-12)));
+    const now = measure();
+    const cross = (a: number, b: number) => before.value + ((now.value - before.value) * a) / (a - b || 1);
+    const sBefore = shrinkageDone(before.surface, clay.w0, clay.w_sl) - 0.8;
+    const sNow = shrinkageDone(now.surface, clay.w0, clay.w_sl) - 0.8;
+    if (touchDry === null && sNow >= 0) touchDry = sBefore >= 0 ? before.value : cross(sBefore, sNow);
+    if (leatherHard === null && now.shrinkage >= 0.5) {
+      leatherHard = before.shrinkage >= 0.5 ? before.value : cross(before.shrinkage - 0.5, now.shrinkage - 0.5);
+    }
+    if (throughDry === null && now.core <= dryAt) {
+      throughDry = before.core <= dryAt ? before.value : cross(before.core - dryAt, now.core - dryAt);
+    }
+    const surfaceShrinkage = sNow + 0.8;
+    let meanShrinkage = now.shrinkage;
+    let at = t;
+    if (before.surface > clay.w_sl && now.surface < clay.w_sl) {
+      // The peak is a cusp, where the skin stops shrinking and the inside goes on: take it at that moment.
+      const f = (before.surface - clay.w_sl) / (before.surface - now.surface);
+      meanShrinkage = before.shrinkage + f * (now.shrinkage - before.shrinkage);
+      at = before.value + f * (t - before.value);
+    }
+    const differential = (clay.shrinkage * (surfaceShrinkage - meanShrinkage)) / strainCapacity(surfaceShrinkage, clay);
+    if (differential > differentialPeak) {
+      differentialPeak = differential;
+      differentialPeakAt = at;
+    }
+    course.push(point(now));
+    if (nextTime < times.length && t >= (times[nextTime] as number) - 1e-9) {
+      asked.push(point(now));
+      nextTime++;
+    }
+    before = now;
+  }
+  return {
+    touchDry, leatherHard, throughDry,
+    history: times.length > 0 ? asked : thinned(course),
+    finalShrinkageDone: before.shrinkage, differentialPeak, differentialPeakAt, evaporated, equilibrium,
+  };
+}
+
+/** Keeps a few hundred points spread evenly over the moisture lost, the shape a chart needs. */
+function thinned(course: readonly MoisturePoint[]): MoisturePoint[] {
+  if (course.length <= historyLimit) return [...course];
+  const out: MoisturePoint[] = [];
+  for (let i = 0; i < historyLimit; i++) {
+    out.push(course[Math.round((i * (course.length - 1)) / (historyLimit - 1))] as MoisturePoint);
+  }
+  return out;
+}
+
+/** Moisture at `time`, linear between the points of a course. */
+export function moistureAt(history: readonly MoisturePoint[], time: number): MoisturePoint {
+  const first = history[0];
+  const last = history[history.length - 1];
+  if (!first || !last) throw new Error('empty drying history');
+  if (time <= first.time) return first;
+  if (time >= last.time) return last;
+  let low = 0;
+  let high = history.length - 1;
+  while (high - low > 1) {
+    const middle = (low + high) >> 1;
+    if ((history[middle] as MoisturePoint).time <= time) low = middle;
+    else high = middle;
+  }
+  const a = history[low] as MoisturePoint;
+  const b = history[high] as MoisturePoint;
+  const f = (time - a.time) / (b.time - a.time || 1);
+  const mix = (x: number, y: number) => x + (y - x) * f;
+  return {
+    time,
+    meanMoisture: mix(a.meanMoisture, b.meanMoisture), surfaceMoisture: mix(a.surfaceMoisture, b.surfaceMoisture),
+    coreMoisture: mix(a.coreMoisture, b.coreMoisture), massPerArea: mix(a.massPerArea, b.massPerArea),
+  };
+}

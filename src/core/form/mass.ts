@@ -1,0 +1,1 @@
+export { massSchema, type Mass, type MassShape } from '../build';

@@ -1,0 +1,72 @@
+import { safetyFactor, type SituationId } from '../build';
+import type { Vec3 } from '../quantity';
+
+/** A moment of the piece's life in which it must hold: what is on it, how wet, how it is shaken. */
+export interface Moment {
+  readonly id: string;
+  readonly name: string;
+  readonly bulkOn: boolean;
+  /** kg/m3 of clay by region; empty when there is none yet. */
+  readonly clayDensity: readonly number[];
+  readonly wet: boolean;
+  readonly safety: number;
+  /** Acceleration cases, m/s2; the worst counts. */
+  readonly accelerations: readonly Vec3[];
+  /** Props stand only while the clay is soft. */
+  readonly propped: boolean;
+}
+
+const g = 9.81;
+const still: readonly Vec3[] = [[0, 0, -g]];
+/** EN 12195-1 accelerations on the road: forward 0.8 g, sideways and back 0.5 g; a bump of 2 g. */
+const road: readonly Vec3[] = [[0, -0.8 * g, -g], [0, 0.5 * g, -g], [0.5 * g, 0, -g], [-0.5 * g, 0, -g], [0, 0, -2 * g]];
+
+export interface MomentInputs {
+  readonly situation: SituationId;
+  readonly hasBulk: boolean;
+  /** Coats by region, metres. */
+  readonly coats: readonly (readonly number[])[];
+  readonly wetDensity: number;
+  readonly dryDensity: number;
+  readonly dries: boolean;
+}
+
+/** Moments in order. A coat goes on over dry ones, so each coat is its own moment. */
+export function lifeMoments(input: MomentInputs): Moment[] {
+  const bench = safetyFactor('bench');
+  const out: Moment[] = [
+    { id: 'bare', name: 'bare armature', bulkOn: false, clayDensity: [], wet: false, safety: bench, accelerations: still, propped: false },
+  ];
+  if (input.hasBulk) {
+    out.push({ id: 'bulk', name: 'bulk on', bulkOn: true, clayDensity: [], wet: false, safety: bench, accelerations: still, propped: false });
+  }
+  const most = Math.max(...input.coats.map((c) => c.length), 1);
+  for (let k = 0; k < most; k++) {
+    out.push({
+      id: `clay-${k + 1}`, name: most > 1 ? `coat ${k + 1} on, wet` : 'clay on, wet', bulkOn: true, wet: true, safety: bench,
+      accelerations: still, propped: true,
+      clayDensity: input.coats.map((coats) => coatDensity(coats, k, input)),
+    });
+  }
+  const finished = { bulkOn: true, clayDensity: input.coats.map(() => input.dryDensity), wet: false, propped: false } as const;
+  out.push({ id: 'dry', name: input.dries ? 'dry' : 'finished', ...finished, safety: bench, accelerations: still });
+  if (input.situation !== 'bench') {
+    out.push({
+      id: input.situation, name: input.situation === 'moved' ? 'on the road' : 'worn or overhead', ...finished,
+      safety: safetyFactor(input.situation), accelerations: road,
+    });
+  }
+  return out;
+}
+
+/** Mean density over the full thickness just after coat `k`: earlier coats dry, this one wet, later ones not there. */
+function coatDensity(coats: readonly number[], k: number, input: MomentInputs): number {
+  const total = coats.reduce((sum, t) => sum + t, 0);
+  let weight = 0;
+  coats.forEach((t, i) => {
+    if (i < k) weight += t * input.dryDensity;
+    else if (i === k) weight += t * input.wetDensity;
+  });
+  // A region with fewer coats is done and dry by now.
+  return weight / total;
+}

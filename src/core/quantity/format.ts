@@ -1,0 +1,83 @@
+export type UnitSystem = 'metric' | 'imperial';
+
+/** A number to about three significant figures, without trailing noise. */
+export function sensible(value: number, figures = 3): string {
+  if (!Number.isFinite(value)) return '–';
+  if (value === 0) return '0';
+  const decimals = Math.max(0, Math.min(6, figures - 1 - Math.floor(Math.log10(Math.abs(value)))));
+  const text = value.toFixed(decimals);
+  return text.includes('.') ? text.replace(/\.?0+$/, '') : text;
+}
+
+/** Inches as a mixed fraction to the nearest `parts`-th: 1 3/16. */
+export function fractionOfInch(metres: number, parts = 16): string {
+  const sign = metres < 0 ? '-' : '';
+  const total = Math.round((Math.abs(metres) / 0.0254) * parts);
+  const whole = Math.floor(total / parts);
+  let above = total % parts;
+  let below = parts;
+  while (above > 0 && above % 2 === 0) {
+    above /= 2;
+    below /= 2;
+  }
+  if (above === 0) return `${sign}${whole}`;
+  return `${sign}${whole > 0 ? `${whole} ` : ''}${above}/${below}`;
+}
+
+/** Length for reading: mm below a metre, m above; inches as fractions. */
+export function formatLength(metres: number, system: UnitSystem = 'metric'): string {
+  if (!Number.isFinite(metres)) return '–';
+  if (system === 'imperial') {
+    const small = Math.abs(metres) < 0.05;
+    return `${fractionOfInch(metres, small ? 64 : 16)} in`;
+  }
+  if (Math.abs(metres) >= 1) return `${sensible(metres)} m`;
+  return `${sensible(metres * 1000, Math.abs(metres) < 0.01 ? 2 : 3)} mm`;
+}
+
+export function formatMass(kilograms: number, system: UnitSystem = 'metric'): string {
+  if (!Number.isFinite(kilograms)) return '–';
+  if (system === 'imperial') {
+    const ounces = kilograms / 0.028349523125;
+    if (Math.abs(ounces) < 16) return `${sensible(ounces)} oz`;
+    let pounds = Math.floor(ounces / 16);
+    let rest = Math.round(ounces - pounds * 16);
+    if (rest === 16) {
+      pounds += 1;
+      rest = 0;
+    }
+    return rest === 0 ? `${pounds} lb` : `${pounds} lb ${rest} oz`;
+  }
+  if (Math.abs(kilograms) < 1) return `${sensible(kilograms * 1000)} g`;
+  return `${sensible(kilograms)} kg`;
+}
+
+export function formatTemperature(celsius: number, system: UnitSystem = 'metric'): string {
+  return system === 'imperial' ? `${sensible((celsius * 9) / 5 + 32)} °F` : `${sensible(celsius)} °C`;
+}
+
+export function formatVolume(cubicMetres: number, system: UnitSystem = 'metric'): string {
+  return system === 'imperial' ? `${sensible(cubicMetres / 1.6387064e-5)} cu in` : `${sensible(cubicMetres * 1000)} l`;
+}
+
+export function formatForce(newtons: number, system: UnitSystem = 'metric'): string {
+  return system === 'imperial' ? `${sensible(newtons / 4.4482216)} lbf` : `${sensible(newtons)} N`;
+}
+
+/** Hours under two days, nights above. */
+export function formatDuration(seconds: number): string {
+  if (!Number.isFinite(seconds)) return '–';
+  const hours = seconds / 3600;
+  if (hours < 1) return `${Math.round(hours * 60)} min`;
+  if (hours < 48) return `${sensible(hours, 2)} h`;
+  return `${sensible(hours / 24, hours < 240 ? 2 : 3)} days`;
+}
+
+/** Nights the piece must stand: whole evenings to mornings. */
+export function nightsOf(seconds: number): number {
+  return Math.ceil(seconds / 86400 - 1e-9);
+}
+
+export function formatDegrees(degrees: number): string {
+  return `${sensible(degrees, 2)}°`;
+}

@@ -1,0 +1,131 @@
+import { cutList } from '../armature';
+import type { Build } from '../build';
+import { clayToBuy } from '../clay';
+import { solidExtent } from '../form';
+import { placingRate, planBatches, type BatchPlan } from '../cure';
+import { combineDepartures, nightsOf, success, type Range, type Result } from '../quantity';
+import { regionReports } from './drying-report';
+import { findingsOf, type BareFinding, type BareReport } from './findings';
+import { letGo, loadReport, type LoadReport } from './load-report';
+import { Memory } from './memory';
+import { makePiece, type Piece } from './piece';
+import { remediesFor } from './remedies';
+import type { EvaluateOptions, Finding, RegionReport, Report, Summary } from './report';
+
+/**
+ * The one entry: a build in, its whole report out; the same in worker, server, command line and tests.
+ * Parts whose inputs did not change are kept from the last call.
+ */
+export class Evaluator {
+  private readonly memory = new Memory();
+
+  evaluate(build: Build, options: EvaluateOptions = {}): Result<Report> {
+    const units = options.units ?? 'metric';
+    const piece = makePiece(build, this.memory);
+    if (!piece.ok) return piece;
+    const bare = this.assess(piece.value, options.ranges === true);
+    if (!bare.ok) return bare;
+    const findings = findingsOf(piece.value, bare.value, units);
+    const withRemedies: Finding[] = findings.map((f) => ({ ...f, remedies: [] }));
+    if (options.remedies) {
+      for (const [i, f] of findings.entries()) {
+        if (f.status !== 'fails' && f.status !== 'watch') continue;
+        if (options.cancelled?.()) break;
+        withRemedies[i] = { ...f, remedies: remediesFor(piece.value, f, bare.value, (b) => this.tryOut(b, options), units) };
+      }
+    }
+    return success({ ...bare.value, findings: withRemedies });
+  }
+
+  /** The piece itself, for pictures. */
+  piece(build: Build): Result<Piece> {
+    return makePiece(build, this.memory);
+  }
+
+  private tryOut(build: Build, options: EvaluateOptions): { report: BareReport; findings: readonly BareFinding[] } | null {
+    if (options.cancelled?.()) return null;
+    const piece = makePiece(build, this.memory);
+    if (!piece.ok) return null;
+    const report = this.assess(piece.value, false);
+    if (!report.ok) return null;
+    return { report: report.value, findings: findingsOf(piece.value, report.value, options.units ?? 'metric') };
+  }
+
+  private assess(piece: Piece, ranges: boolean): Result<BareReport> {
+    const regions = regionReports(piece, this.memory, ranges);
+    const load = loadReport(piece, regions, ranges);
+    if (!load.ok) return load;
+    return success(assemble(piece, regions, load.value));
+  }
+}
+
+function batchesOf(piece: Piece, mass: number): BatchPlan | null {
+  const { clay, build } = piece;
+  if (clay.setting !== 'sets' || clay.workingMinutes === null || clay.cureHours === null) return null;
+  return planBatches(mass, clay.workingMinutes.nominal, clay.cureHours, build.room.temperature, placingRate.blockingIn);
+}
+
+/** Seconds from the start to ready; placing a clay that sets takes its share of the week. */
+function readyAfter(piece: Piece, regions: readonly RegionReport[], cure: BatchPlan | null): number | null {
+  if (cure) return placingSeconds(piece, cure) + cure.cureHours * 3600;
+  if (piece.clay.setting === 'never') return 0;
+  if (piece.clay.setting !== 'dries') return null;
+  const all = regions.filter((r) => r.coats.length > 0).map((r) => r.throughDry);
+  return all.some((t) => t === null) ? null : all.reduce<number>((m, t) => Math.max(m, t ?? 0), 0);
+}
+
+/** Placing runs on the hours there are: what does not fit in one evening's share goes on over the following days. */
+function placingSeconds(piece: Piece, cure: BatchPlan): number {
+  const hours = cure.placingMinutes / 60;
+  const perDay = Math.max(1, piece.build.brief.hoursPerWeek / 7);
+  const wholeDays = Math.max(0, Math.ceil(hours / perDay - 1e-9) - 1);
+  return wholeDays * 86400 + (hours - wholeDays * perDay) * 3600;
+}
+
+function summaryOf(piece: Piece, regions: readonly RegionReport[], load: LoadReport, cure: BatchPlan | null, cost: number, toBuy: number): Summary {
+  const weakest = load.members.reduce((w, m) => (m.utilisation > w.utilisation ? m : w));
+  const cracked = regions.reduce<RegionReport | undefined>((w, r) => (!w || r.crack > w.crack ? r : w), undefined);
+  const ready = readyAfter(piece, regions, cure);
+  return {
+    wet: load.ledger.wet, dry: load.ledger.dry, utilisation: weakest.utilisation, weakest: weakest.name, weakestMoment: weakest.moment,
+    tipAngle: load.stance.tipAngle, push: load.stance.push, crack: cracked?.crack ?? 0, crackRegion: cracked?.name ?? '',
+    readyAfter: ready, nights: ready === null ? null : nightsOf(ready), clayToBuy: toBuy, cost,
+  };
+}
+
+function readyRangeOf(regions: readonly RegionReport[], ready: number | null): Range | null {
+  const ranges = regions.map((r) => r.throughDryRange).filter((r): r is Range => r !== null);
+  if (ranges.length === 0 || ready === null) return null;
+  return {
+    low: ranges.reduce((m, r) => Math.max(m, r.low), 0), nominal: ready,
+    high: ranges.reduce((m, r) => Math.max(m, r.high), ready),
+  };
+}
+
+function assemble(piece: Piece, regions: readonly RegionReport[], load: LoadReport): BareReport {
+  const clayVolume = regions.reduce((sum, r) => sum + r.clayVolume, 0);
+  const clay = clayToBuy(piece.build, piece.mixed, clayVolume);
+  const cure = batchesOf(piece, clay.onPiece);
+  const stocks = new Map(piece.armature.members.flatMap((m) => {
+    const s = piece.stockOf(m.stock);
+    return s ? [[m.stock, s] as const] : [];
+  }));
+  const cuts = cutList(piece.armature.members, stocks);
+  const wireCost = cuts.reduce((sum, c) => sum + c.cutLength * c.pieces, 0) * piece.build.materials.wirePricePerMetre;
+  const summary = summaryOf(piece, regions, load, cure, clay.cost + wireCost, clay.toBuy);
+  const { volumes, grid } = piece;
+  const box = solidExtent(grid);
+  const spread = volumes.volumeError * piece.mixed.wetDensity;
+  return {
+    summary,
+    size: {
+      height: box.high[2], width: box.high[0] - box.low[0], depth: box.high[1] - box.low[1], volume: volumes.outerVolume,
+      area: volumes.perMass.reduce((sum, m) => sum + m.area, 0), step: grid.step, volumeError: volumes.volumeError,
+    },
+    ledger: load.ledger, moments: load.moments, stances: load.stances, stance: load.stance, base: load.base, members: load.members,
+    letGo: letGo(piece, load, regions), regions, clay, cure, cuts, wireCost,
+    workableDays: piece.clay.setting === 'damp' ? Math.min(...regions.map((r) => (r.leatherHard ?? Infinity) / 86400)) : null,
+    readyRange: readyRangeOf(regions, summary.readyAfter),
+    weightRange: combineDepartures(summary.dry, [summary.dry - spread, summary.dry + spread]),
+  };
+}

@@ -1,0 +1,282 @@
+import { thicknessThatHangs } from '../clay';
+import { formatDate, formatLength, formatMass, formatTemperature, isoDateOf, secondsOf, sensible, type UnitSystem } from '../quantity';
+import type { Piece } from './piece';
+import { statusOf, type Finding, type MemberReport, type RegionReport, type Report, type StationId, type Status } from './report';
+
+/** A finding before its remedies are tried. */
+export type BareFinding = Omit<Finding, 'remedies'>;
+export type BareReport = Omit<Report, 'findings'>;
+
+const day = 86400;
+
+/** Every judgement there is on a piece, sound ones too, the worst first within each station. */
+export function findingsOf(piece: Piece, report: BareReport, units: UnitSystem): BareFinding[] {
+  return [
+    ...briefFindings(piece, report, units),
+    ...formFindings(report, units),
+    ...armatureFindings(piece),
+    ...loadFindings(piece, report, units),
+    ...clayFindings(piece, report, units),
+    ...dryingFindings(piece, report, units),
+  ];
+}
+
+function finding(
+  station: StationId, id: string, status: Status, place: string, sentence: string, reason: string,
+  figure: Pick<Finding, 'measured' | 'limit' | 'unit'> & { range?: Finding['range']; smallerIsWorse?: boolean },
+): BareFinding {
+  return { station, id, status, place, sentence, reason, range: null, ...figure };
+}
+
+function briefFindings(piece: Piece, report: BareReport, units: UnitSystem): BareFinding[] {
+  const { limits, deadline, startDate } = piece.build.brief;
+  const out: BareFinding[] = [];
+  if (limits.weight !== null) {
+    const share = report.summary.dry / limits.weight;
+    out.push(finding(
+      'brief', 'weight', statusOf(share, 0.9), 'whole piece',
+      share > 1 ? `Finished, it weighs ${formatMass(report.summary.dry, units)}: over the ${formatMass(limits.weight, units)} you allow.`
+        : `Finished, it weighs ${formatMass(report.summary.dry, units)}, within the ${formatMass(limits.weight, units)} you allow.`,
+      `Clay is ${formatMass(report.ledger.clayDry, units)} of it when dry; armature, bulk and base are the rest.`,
+      { measured: report.summary.dry, limit: limits.weight, unit: 'kg', range: report.weightRange },
+    ));
+  }
+  if (deadline !== null) {
+    const available = (secondsOf(deadline) - secondsOf(startDate)) / day;
+    const after = report.summary.readyAfter;
+    const needed = after === null ? Infinity : after / day;
+    const high = report.readyRange ? report.readyRange.high / day : needed;
+    const status: Status = needed > available ? 'fails' : high > available ? 'watch' : 'sound';
+    const ready = after === null ? null : isoDateOf(secondsOf(startDate) + after);
+    out.push(finding(
+      'brief', 'deadline', status, 'whole piece',
+      ready === null ? `It will not be ready by ${formatDate(deadline)}: this clay does not become hard in this room.`
+        : status === 'fails' ? `Ready on ${formatDate(ready)}: after the ${formatDate(deadline)} you need it.`
+          : status === 'watch' ? `Likely ready on ${formatDate(ready)}, but it may run past ${formatDate(deadline)}.`
+            : `Ready on ${formatDate(ready)}, before ${formatDate(deadline)}.`,
+      `From ${formatDate(startDate)}, when the clay goes on, there are ${sensible(available)} days; drying or curing alone takes ${Number.isFinite(needed) ? sensible(needed, 2) : 'more'}.`,
+      { measured: needed, limit: available, unit: 'days', range: report.readyRange ? { low: report.readyRange.low / day, nominal: needed, high } : null },
+    ));
+  }
+  return out;
+}
+
+function formFindings(report: BareReport, units: UnitSystem): BareFinding[] {
+  const share = report.size.volume > 0 ? report.size.volumeError / report.size.volume : Infinity;
+  return [finding(
+    'form', 'volume-error', statusOf(share, 0.01, 0.05), 'whole form',
+    `It stands ${formatLength(report.size.height, units)} high and encloses ${sensible(report.size.volume * 1000)} l.`,
+    `Measured on cells of ${formatLength(report.size.step, units)}; the volume is good to ${sensible(share * 100, 2)} %.`,
+    { measured: share, limit: 0.05, unit: 'share' },
+  )];
+}
+
+function armatureFindings(piece: Piece): BareFinding[] {
+  const out: BareFinding[] = piece.lostEdits.map((id) => finding(
+    'armature', `lost-edit/${id}`, 'watch', id, `Your change to "${id}" has nothing to hold on to any more.`,
+    'The school or the form no longer makes a part of that name. Remove the change, or bring the part back.',
+    { measured: 1, limit: 0, unit: 'count' },
+  ));
+  const empty = piece.armature.bones.filter((b) => !piece.armature.members.some((m) => m.bones.includes(b.id)));
+  for (const b of empty) {
+    out.push(finding(
+      'armature', `no-metal/${b.id}`, 'watch', b.name, `Nothing but bulk and clay runs along the ${b.name}.`,
+      'Soft fillings carry little and lose it over a night; a wire costs grams.', { measured: 1, limit: 0, unit: 'count' },
+    ));
+  }
+  if (out.length === 0) {
+    out.push(finding(
+      'armature', 'makeable', 'sound', 'armature', `${piece.armature.members.length} members on ${piece.armature.bones.length} bones, all with something to carry them.`,
+      'Every bone has wire, pipe or timber along it.', { measured: 0, limit: 0, unit: 'count' },
+    ));
+  }
+  return out;
+}
+
+function memberSentence(m: MemberReport, status: Status): string {
+  const ratio = sensible(m.utilisation, 2);
+  if (status === 'fails') return `The ${m.name} gives way: it is asked for ${ratio} times what it can safely bear.`;
+  if (status === 'watch') return `The ${m.name} holds, with little to spare: ${ratio} of what it can safely bear.`;
+  return `The ${m.name} holds easily, at ${ratio} of what it can safely bear.`;
+}
+
+function memberReason(m: MemberReport, units: UnitSystem): string {
+  const parts = [['metal and timber', m.metalShare], ['bulk', m.bulkShare], ['the clay itself', m.clayShare]] as const;
+  const main = parts.filter(([, v]) => v > 0).map(([k, v]) => `${k} ${sensible(v, 2)}`).join(', ');
+  const sag = m.sag > 0.0005 ? ` Its outer joint moves ${formatLength(m.sag, units)}.` : '';
+  const set = m.set > 0 ? (m.set >= 99 ? ' The wire folds.' : ` A soft wire would keep ${sensible(m.set * 100, 2)} % of that bend.`) : '';
+  const buckling = m.buckling >= m.utilisation && m.buckling > 0.3 ? ' It is slender: it would bow out sideways under the weight.' : '';
+  return `Worst ${momentPhrase(m.moment)}: ${formatMass(m.carries, units)} hang on it and bend it with ${sensible(m.demand, 2)} Nm; it resists with ${sensible(m.capacity, 2)} Nm (${main || 'nothing'}).${sag}${set}${buckling}`;
+}
+
+function momentPhrase(name: string): string {
+  const phrases: Record<string, string> = { 'bare armature': 'while bare', dry: 'when dry', finished: 'when finished' };
+  return phrases[name] ?? `with ${name}`;
+}
+
+function loadFindings(piece: Piece, report: BareReport, units: UnitSystem): BareFinding[] {
+  const out: BareFinding[] = [];
+  const worst = [...report.members].sort((a, b) => b.utilisation - a.utilisation);
+  for (const m of worst.filter((x, i) => i === 0 || x.status !== 'sound').slice(0, 8)) {
+    out.push(finding('load', `member/${m.id}`, m.status, m.name, memberSentence(m, m.status), memberReason(m, units), {
+      measured: m.utilisation, limit: 1, unit: 'ratio', range: m.utilisationRange,
+    }));
+  }
+  out.push(...sagFindings(piece, report, units));
+  const { stance } = report;
+  const target = piece.build.brief.limits.tipAngle;
+  const tipStatus: Status = stance.tipAngle < target * (2 / 3) ? 'fails' : stance.tipAngle < target ? 'watch' : 'sound';
+  out.push(finding(
+    'load', 'tip', tipStatus, 'base',
+    stance.tipAngle < 0 ? `It falls to the ${stance.towards} by itself.`
+      : `It tips to the ${stance.towards} when leaned ${sensible(stance.tipAngle, 2)}°${tipStatus === 'sound' ? ', well clear of a knock' : `; you asked for ${sensible(target)}°`}.`,
+    `The centre of gravity is ${formatLength(stance.centre[2] + piece.armature.base.thickness, units)} above the table and ${formatLength(stance.edgeDistance, units)} inside the ${stance.towards} edge of the base; a level push of ${sensible(stance.push, 2)} N at the crown takes it over.`,
+    { measured: stance.tipAngle, limit: target, unit: 'degrees', smallerIsWorse: true },
+  ));
+  const { base } = report;
+  const u = Math.max(base.screwUtilisation, base.boardUtilisation);
+  const screws = base.screwUtilisation >= base.boardUtilisation;
+  out.push(finding(
+    'load', 'base', statusOf(u), 'base',
+    u > 1 ? (screws ? 'The flange screws pull out of the board.' : 'The board is too thin under the flange.')
+      : screws ? 'The flange screws hold.' : 'The board holds the flange.',
+    screws ? `The hardest-pulled screw takes ${sensible(base.screwPull, 2)} N; a fifth of what this board would hold it with is ${sensible(base.screwAllowed, 2)} N.`
+      : `A strip of board round the flange bends with ${sensible(u, 2)} of what it may.`,
+    { measured: u, limit: 1, unit: 'ratio' },
+  ));
+  return out;
+}
+
+const sagLimit = 0.02;
+
+function sagFindings(piece: Piece, report: BareReport, units: UnitSystem): BareFinding[] {
+  const out: BareFinding[] = [];
+  const wet = report.moments.filter((m) => m.moment.startsWith('clay'));
+  const nameOf = new Map(piece.armature.bones.map((b) => [b.id, b.name]));
+  let sag = { share: 0, metres: 0, bone: '' };
+  let skin = { strain: 0, bone: '' };
+  for (const m of wet) {
+    for (const b of m.bones) {
+      if (b.sagShare > sag.share) sag = { share: b.sagShare, metres: b.sag, bone: b.bone };
+      if (b.skinStrain > skin.strain) skin = { strain: b.skinStrain, bone: b.bone };
+    }
+  }
+  if (sag.share > sagLimit * 0.5) {
+    const name = nameOf.get(sag.bone) ?? sag.bone;
+    out.push(finding(
+      'load', 'sag', sag.share > sagLimit ? 'fails' : 'watch', name,
+      `The ${name} ${sag.share > sagLimit ? 'will sag' : 'gives'} ${formatLength(sag.metres, units)} when the clay goes on.`,
+      `That is ${sensible(sag.share * 100, 2)} % of its way from the base; past 2 % the pose is lost.`,
+      { measured: sag.share, limit: sagLimit, unit: 'share' },
+    ));
+  }
+  const capacity = piece.mixed.drying?.capacityWet ?? 0.1;
+  const strained = skin.strain / capacity;
+  if (strained >= 0.6) {
+    const name = nameOf.get(skin.bone) ?? skin.bone;
+    out.push(finding(
+      'load', 'skin', statusOf(strained), name, `The fresh clay on the ${name} tears as it bends.`,
+      `Bending stretches its skin by ${sensible(skin.strain * 100, 2)} %; fresh, it takes ${sensible(capacity * 100, 2)} %.`,
+      { measured: strained, limit: 1, unit: 'ratio' },
+    ));
+  }
+  return out;
+}
+
+function clayFindings(piece: Piece, report: BareReport, units: UnitSystem): BareFinding[] {
+  const out: BareFinding[] = [];
+  const hangs = thicknessThatHangs(piece.clay.yieldStress, piece.face.grip, piece.mixed.wetDensity, 90);
+  const thickest = report.regions.reduce<{ t: number; name: string }>((m, r) => {
+    const coat = Math.max(...(piece.coats[piece.regions.indexOf(r.id)] ?? [0]));
+    return coat > m.t ? { t: coat, name: r.name } : m;
+  }, { t: 0, name: '' });
+  if (!piece.face.solid && thickest.t > 0) {
+    const share = thickest.t / hangs;
+    out.push(finding(
+      'clay', 'staying-put', statusOf(share, 0.8), thickest.name,
+      share > 1 ? `On the ${thickest.name} the clay slides: ${formatLength(thickest.t, units)} is more than this face holds.`
+        : `The clay stays where it is put.`,
+      `${capitalised(piece.clay.name)} on ${piece.wrap.id === 'none' ? piece.bulk.name : piece.wrap.name} hangs up to ${formatLength(hangs, units)} thick on an upright face.`,
+      { measured: share, limit: 1, unit: 'ratio' },
+    ));
+  }
+  const most = piece.clay.usualThickness[1];
+  if (!piece.face.solid && thickest.t > most) {
+    out.push(finding(
+      'clay', 'thick-coat', 'watch', thickest.name, `${formatLength(thickest.t, units)} in one coat is thicker than ${piece.clay.name} is usually laid.`,
+      `Makers stay under ${formatLength(most, units)} a coat.`, { measured: thickest.t, limit: most, unit: 'metres' },
+    ));
+  }
+  if (out.length === 0) {
+    out.push(finding(
+      'clay', 'quantity', 'sound', 'whole piece', `${formatMass(report.clay.onPiece, units)} of clay goes on.`,
+      'Volume of the clay at the density it is laid with.', { measured: 0, limit: 1, unit: 'ratio' },
+    ));
+  }
+  return out;
+}
+
+function crackWords(index: number): string {
+  return index > 1.6 ? 'near certain' : index > 1 ? 'likely' : index >= 0.6 ? 'possible' : 'unlikely';
+}
+
+function crackReason(piece: Piece, r: RegionReport): string {
+  const coat = r.coats.reduce((m, c) => (c.crack.total > m.crack.total ? c : m));
+  const held = piece.face.solid ? 'the bare metal' : `${piece.bulk.name}${piece.wrap.id === 'none' ? '' : ` under ${piece.wrap.name}`}`;
+  const source = coat.crack.restrained >= coat.crack.differential
+    ? `${held} holds back ${sensible(coat.restraint * 100, 2)} % of the shrinkage`
+    : 'the skin dries and shrinks while the inside is still wet';
+  return `Of ${sensible(r.crack, 2)}, ${sensible(coat.crack.restrained, 2)} is the core and ${sensible(coat.crack.differential, 2)} the dry skin over a wet inside. Mostly, ${source}. This clay shrinks ${sensible((piece.mixed.drying?.shrinkage ?? 0) * 100, 2)} %.`;
+}
+
+function dryingFindings(piece: Piece, report: BareReport, units: UnitSystem): BareFinding[] {
+  const out: BareFinding[] = [];
+  const { clay, build } = piece;
+  if (clay.setting === 'sets') {
+    out.push(finding(
+      'drying', 'sets', 'sound', 'whole piece', `It sets, and does not dry: hard about ${sensible((report.cure?.cureHours ?? 24), 2)} h after the last batch.`,
+      'Setting takes up its own volume: next to no shrinkage, so nothing pulls on the core.', { measured: 0, limit: 1, unit: 'ratio' },
+    ));
+    return out;
+  }
+  if (clay.setting === 'damp') {
+    const days = report.workableDays ?? 0;
+    out.push(finding(
+      'drying', 'workable', days < 2 ? 'watch' : 'sound', 'whole piece', `Left like this it stays workable for about ${sensible(days, 2)} days.`,
+      'This clay is kept damp. A closed bag and a wet cloth buy weeks; never let it dry on the armature.', { measured: days, limit: 2, unit: 'days', smallerIsWorse: true },
+    ));
+    return out;
+  }
+  if (clay.setting !== 'dries') {
+    out.push(finding(
+      'drying', 'never-dries', 'sound', 'whole piece', clay.setting === 'bakes' ? 'It hardens in the oven, not in the air.' : 'It never dries: it can be worked for years.',
+      clay.setting === 'bakes' ? 'Everything inside must stand 135 degrees.' : 'To keep the piece, mould and cast it.', { measured: 0, limit: 1, unit: 'ratio' },
+    ));
+    return out;
+  }
+  const limit = build.brief.limits.crack;
+  const ranked = [...report.regions].filter((r) => r.coats.length > 0).sort((a, b) => b.crack - a.crack);
+  for (const r of ranked.filter((x, i) => i === 0 || statusOf(x.crack / limit) !== 'sound')) {
+    const status = statusOf(r.crack, Math.min(0.6, limit * 0.6), limit);
+    out.push(finding(
+      'drying', `crack/${r.id}`, status, r.name, `Cracks over the ${r.name} are ${crackWords(r.crack)}.`, crackReason(piece, r),
+      { measured: r.crack, limit, unit: 'ratio', range: r.crackRange },
+    ));
+  }
+  const slowest = [...report.regions].filter((r) => r.coats.length > 0).sort((a, b) => (b.throughDry ?? Infinity) - (a.throughDry ?? Infinity))[0];
+  if (slowest) {
+    const never = slowest.throughDry === null;
+    const days = never ? Infinity : (slowest.throughDry as number) / day;
+    out.push(finding(
+      'drying', 'through-dry', never ? 'fails' : days > 30 ? 'watch' : 'sound', slowest.name,
+      never ? `The ${slowest.name} never dries through in this room.` : `Dry through after ${sensible(days, 2)} days, last of all at the ${slowest.name}.`,
+      `${formatLength(slowest.thickness, units)} of ${clay.name} drying from ${piece.face.innerFace > 0 && !slowest.solid ? 'the outside, and a little through the core' : 'the outside only'} at ${formatTemperature(build.room.temperature, units)} and ${sensible(build.room.relativeHumidity * 100)} %.`,
+      { measured: days, limit: 30, unit: 'days' },
+    ));
+  }
+  return out;
+}
+
+function capitalised(text: string): string {
+  return text.charAt(0).toUpperCase() + text.slice(1);
+}

@@ -1,0 +1,202 @@
+import { moistureAt } from '../drying';
+import {
+  armatureItems, boardCorners, centreOf, checkBase, checkMoment, hungCentre, lifeMoments, stanceOn, sumLedger,
+  type BaseCheck, type CheckInputs, type Ledger, type LedgerItem, type Moment, type MomentCheck, type Stance,
+} from '../load';
+import { spanOf, success, type Range, type Result } from '../quantity';
+import { dryShareInRoom } from './drying-report';
+import type { Piece } from './piece';
+import { statusOf, type LetGo, type MemberReport, type RegionReport } from './report';
+
+export type MomentStance = Stance & { readonly moment: string; readonly name: string };
+
+export interface LoadReport {
+  readonly moments: readonly MomentCheck[];
+  readonly unpropped: readonly MomentCheck[];
+  readonly members: readonly MemberReport[];
+  readonly ledger: Ledger;
+  readonly stances: readonly MomentStance[];
+  readonly stance: Stance;
+  readonly base: BaseCheck;
+}
+
+export function momentsOf(piece: Piece): Moment[] {
+  return lifeMoments({
+    situation: piece.build.brief.situation, hasBulk: !piece.face.solid, coats: piece.coats,
+    wetDensity: piece.mixed.wetDensity, dryDensity: piece.mixed.wetDensity * dryShareInRoom(piece),
+    dries: piece.clay.setting === 'dries',
+  });
+}
+
+function inputsOf(piece: Piece, props: readonly string[], yieldFactor = 1, strength: 'low' | 'nominal' | 'high' = 'nominal'): CheckInputs {
+  return {
+    armature: piece.armature, load: piece.load, bulk: piece.bulk, bulkDensity: piece.face.solid ? 0 : piece.bulk.density,
+    clayYield: piece.clay.yieldStress * yieldFactor, grip: piece.face.grip, props,
+    stockOf: strength === 'nominal' ? piece.stockOf : (id) => {
+      const s = piece.stockOf(id);
+      return s && { ...s, strength: { ...s.strength, nominal: s.strength[strength] } };
+    },
+  };
+}
+
+export function loadReport(piece: Piece, regions: readonly RegionReport[], ranges: boolean): Result<LoadReport> {
+  const moments = momentsOf(piece);
+  const props = piece.build.armature.props.map((p) => p.node);
+  const known = new Set(piece.armature.nodes.map((n) => n.id));
+  const standing = props.filter((p) => known.has(p));
+  const checks: MomentCheck[] = [];
+  const unpropped: MomentCheck[] = [];
+  for (const moment of moments) {
+    const check = checkMoment(inputsOf(piece, standing), moment);
+    if (!check.ok) return check;
+    checks.push(check.value);
+    if (standing.length === 0 || !moment.propped) {
+      unpropped.push(check.value);
+      continue;
+    }
+    const bare = checkMoment(inputsOf(piece, []), moment);
+    if (!bare.ok) return bare;
+    unpropped.push(bare.value);
+  }
+  const pushed = ranges ? strengthRanges(piece, moments, checks, standing) : null;
+  const ledger = ledgerOf(piece, regions);
+  const stances = moments.map((m) => stanceAt(piece, m, ledger));
+  const stance = stances.reduce((worst, s) => (s.tipAngle < worst.tipAngle ? s : worst));
+  return success({
+    moments: checks, unpropped, members: memberReports(piece, checks, pushed), ledger, stances, stance,
+    base: baseOf(piece, moments, checks),
+  });
+}
+
+function ledgerOf(piece: Piece, regions: readonly RegionReport[]): Ledger {
+  const items: LedgerItem[] = [];
+  regions.forEach((r, i) => {
+    const parts = piece.volumes.perMass.filter((_, m) => piece.regionOfMass[m] === i);
+    const clay = centreOf(parts.map((v) => ({ mass: v.clay, at: v.clayCentre })));
+    const bulk = centreOf(parts.map((v) => ({ mass: v.bulk, at: v.bulkCentre })));
+    if (clay.mass > 0) items.push({ id: `clay/${r.id}`, name: `clay, ${r.name}`, kind: 'clay', wet: r.clayWet, dry: r.clayDry, at: clay.at });
+    if (bulk.mass > 0 && !piece.face.solid) {
+      const mass = bulk.mass * piece.bulk.density;
+      items.push({ id: `bulk/${r.id}`, name: `${piece.bulk.name}, ${r.name}`, kind: 'bulk', wet: mass, dry: mass, at: bulk.at });
+    }
+  });
+  items.push(...armatureItems(piece.armature, piece.stockOf));
+  return sumLedger(items);
+}
+
+function stanceAt(piece: Piece, moment: Moment, ledger: Ledger): MomentStance {
+  const hung = hungCentre(piece.load, moment, piece.face.solid ? 0 : piece.bulk.density);
+  const rest = ledger.items.filter((i) => i.kind === 'hardware' || i.kind === 'base' || i.kind === 'ballast').map((i) => ({ mass: i.wet, at: i.at }));
+  const whole = centreOf([...rest, hung]);
+  const { base } = piece.armature;
+  const top = piece.armature.nodes.reduce((z, n) => Math.max(z, n.at[2]), 0);
+  return { ...stanceOn(boardCorners(base), whole.mass, whole.at, -base.thickness, top), moment: moment.id, name: moment.name };
+}
+
+function baseOf(piece: Piece, moments: readonly Moment[], checks: readonly MomentCheck[]): BaseCheck {
+  const { base } = piece.armature;
+  const stock = piece.stockOf(base.stock);
+  let worst: BaseCheck | null = null;
+  checks.forEach((c, i) => {
+    const b = checkBase(base, c.footMoment, moments[i]?.safety ?? 1.5, stock?.density ?? 640, (stock?.strength.nominal ?? 40e6) * (stock?.allowed ?? 1 / 3));
+    if (!worst || Math.max(b.screwUtilisation, b.boardUtilisation) > Math.max(worst.screwUtilisation, worst.boardUtilisation)) worst = b;
+  });
+  return worst ?? checkBase(base, 0, 1.5, 640, 1e7);
+}
+
+interface Pushed {
+  readonly byBone: ReadonlyMap<string, Range>;
+}
+
+/** Each bone's utilisation with clay and metal at the ends of their strength, at the moment that asks most of it. */
+function strengthRanges(piece: Piece, moments: readonly Moment[], checks: readonly MomentCheck[], props: readonly string[]): Pushed {
+  const cases = [
+    inputsOf(piece, props, 0.6), inputsOf(piece, props, 1.5), inputsOf(piece, props, 1, 'low'), inputsOf(piece, props, 1, 'high'),
+  ];
+  const outcomes = new Map<string, number[]>();
+  for (const input of cases) {
+    const best = new Map<string, number>();
+    for (const moment of moments) {
+      const check = checkMoment(input, moment);
+      if (!check.ok) continue;
+      for (const b of check.value.bones) best.set(b.bone, Math.max(best.get(b.bone) ?? 0, b.utilisation));
+    }
+    for (const [id, u] of best) outcomes.set(id, [...(outcomes.get(id) ?? []), u]);
+  }
+  const byBone = new Map<string, Range>();
+  for (const [id, all] of outcomes) {
+    const at = checks.reduce((m, c) => Math.max(m, c.bones.find((b) => b.bone === id)?.utilisation ?? 0), 0);
+    byBone.set(id, spanOf(at, all));
+  }
+  return { byBone };
+}
+
+function memberReports(piece: Piece, checks: readonly MomentCheck[], pushed: Pushed | null): MemberReport[] {
+  return piece.armature.bones.map((bone, i) => {
+    let worst = checks[0]?.bones[i];
+    let name = checks[0]?.name ?? '';
+    for (const c of checks) {
+      const b = c.bones[i];
+      if (b && worst && Math.max(b.utilisation, b.buckling) > Math.max(worst.utilisation, worst.buckling)) {
+        worst = b;
+        name = c.name;
+      }
+    }
+    if (!worst) throw new Error(`bone ${bone.id} was not checked`);
+    const utilisation = Math.max(worst.utilisation, worst.buckling);
+    const { demand, capacity, metalShare, bulkShare, clayShare, carries, sag, sagShare, buckling, set } = worst;
+    return {
+      id: bone.id, name: bone.name, moment: name, utilisation, utilisationRange: pushed?.byBone.get(bone.id) ?? null,
+      status: statusOf(utilisation), demand, capacity, metalShare, bulkShare, clayShare, carries, sag, sagShare, buckling, set,
+    };
+  });
+}
+
+/**
+ * When the hand or the prop may go. With the strength of fresh clay throughout (dried clay is never relied on), the
+ * only thing that changes is the water that leaves: between wet and dry the load falls in step with it.
+ */
+export function letGo(piece: Piece, load: LoadReport, regions: readonly RegionReport[]): LetGo {
+  const worst = (c: MomentCheck | undefined) => c?.bones.reduce((m, b) => Math.max(m, b.utilisation), 0) ?? 0;
+  const wet = load.unpropped.filter((c) => c.moment.startsWith('clay')).reduce((m, c) => Math.max(m, worst(c)), 0);
+  const dry = worst(load.unpropped.find((c) => c.moment === 'dry'));
+  if (wet <= 1) return { when: 'at-once', after: 0, unproppedWet: wet, unproppedDry: dry };
+  if (dry > 1 || !piece.mixed.drying) return { when: 'never', after: null, unproppedWet: wet, unproppedDry: dry };
+  const share = (wet - 1) / (wet - dry);
+  return { when: 'after', after: timeOfWaterLost(piece, regions, share), unproppedWet: wet, unproppedDry: dry };
+}
+
+/** Seconds until `share` of the water that will leave the whole piece has left. */
+function timeOfWaterLost(piece: Piece, regions: readonly RegionReport[], share: number): number | null {
+  const d = piece.mixed.drying;
+  if (!d) return null;
+  const last = regions.reduce((m, r) => Math.max(m, r.throughDry ?? Infinity), 0);
+  if (!Number.isFinite(last)) return null;
+  const wet = waterAt(piece, regions, 0), end = waterAt(piece, regions, last);
+  let low = 0, high = last;
+  for (let i = 0; i < 50; i++) {
+    const middle = (low + high) / 2;
+    if (wet - waterAt(piece, regions, middle) < share * (wet - end)) low = middle;
+    else high = middle;
+  }
+  return high;
+}
+
+/** kg of water in the clay that is on at `time` seconds. */
+export function waterAt(piece: Piece, regions: readonly RegionReport[], time: number): number {
+  const d = piece.mixed.drying;
+  if (!d) return 0;
+  return regions.reduce((sum, r) => sum + clayMassAt(r, d.rho_dry, time).water, 0);
+}
+
+/** Dry solids and water of a region's clay that is on at `time`. */
+export function clayMassAt(region: RegionReport, rhoDry: number, time: number): { solids: number; water: number } {
+  let solids = 0, water = 0;
+  for (const coat of region.coats) {
+    if (coat.start > time) continue;
+    const own = rhoDry * region.clayVolume * (region.thickness > 0 ? coat.thickness / region.thickness : 1);
+    solids += own;
+    water += own * moistureAt(coat.course.history, time - coat.start).meanMoisture;
+  }
+  return { solids, water };
+}

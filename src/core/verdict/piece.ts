@@ -1,0 +1,88 @@
+import { memberMass, sectionAcross, type Armature, type Member } from '../armature';
+import { findBulk, findClay, findStock, findWrap, hashOf, type Build } from '../build';
+import type { BulkKind, ClayFamily, Stock, Wrap } from '../catalogue';
+import { clayOver, coatsOf, coreFace, mixClay, type CoreFace, type MixedClay } from '../clay';
+import { chooseStep, DistanceField, measureForm, resolveForm, voxelise, type FormVolumes, type ResolvedForm, type VoxelGrid } from '../form';
+import { hangLoad, type HungLoad } from '../load';
+import { failure, success, type Result } from '../quantity';
+import { resolveArmature } from '../school';
+import type { Memory } from './memory';
+
+/** A build with everything looked up, made and measured: what all judgements read from. */
+export interface Piece {
+  readonly build: Build;
+  readonly form: ResolvedForm;
+  readonly regions: readonly string[];
+  readonly regionOfMass: readonly number[];
+  readonly armature: Armature;
+  readonly lostEdits: readonly string[];
+  readonly clay: ClayFamily;
+  readonly mixed: MixedClay;
+  readonly bulk: BulkKind;
+  readonly wrap: Wrap;
+  readonly face: CoreFace;
+  readonly coats: readonly (readonly number[])[];
+  readonly grid: VoxelGrid;
+  readonly volumes: FormVolumes;
+  readonly load: HungLoad;
+  readonly stockOf: (id: string) => Stock | undefined;
+}
+
+/** Finer than this many steps through the clay adds nothing the surface correction has not already given. */
+const depthMargin = 0.004;
+
+export function makePiece(build: Build, memory: Memory): Result<Piece> {
+  const form = resolveForm(build);
+  if (!form.ok) return form;
+  const clay = findClay(build, build.brief.clay);
+  if (!clay.ok) return clay;
+  const stockOf = (id: string) => findStock(build, id);
+  const across = (stock: string, size: string): number => {
+    const found = stockOf(stock)?.sizes.find((s) => s.id === size);
+    return found ? sectionAcross(found.section) : 0;
+  };
+  const made = resolveArmature(build, form.value, { clayOver: (r) => clayOver(build, r), across });
+  if (!made.ok) return made;
+  const { armature } = made.value;
+  const bulk = findBulk(build, armature.bulk);
+  if (!bulk.ok) return bulk;
+  const wrap = findWrap(armature.wrap);
+  if (!wrap.ok) return wrap;
+  const stock = checkStock(armature, stockOf);
+  if (!stock.ok) return stock;
+
+  const { masses, regions } = form.value;
+  const regionOfMass = masses.map((m) => regions.indexOf(m.region));
+  const face = coreFace(bulk.value, wrap.value);
+  const coats = regions.map((r) => coatsOf(build, r));
+  const thickness = Float64Array.from(masses, (m) => (face.solid ? Infinity : clayOver(build, m.region)));
+  const depth = face.solid ? 0 : Math.max(...thickness) + depthMargin;
+  const formKey = hashOf(masses);
+  const field = memory.keep('field', formKey, () => new DistanceField(masses));
+  const grid = memory.keep('grid', `${formKey}:${Math.ceil(depth / 0.005)}`, () => (
+    voxelise(field, { step: chooseStep(field), depth: Math.ceil(depth / 0.005) * 0.005 })
+  ));
+  const volumeKey = `${formKey}:${[...thickness].join(',')}`;
+  const volumes = memory.keep('volumes', volumeKey, () => measureForm(grid, thickness));
+  const massOf = (m: Member) => memberMass(m, stockOf(m.stock) as Stock);
+  const hungKey = `${volumeKey}:${hashOf([armature.nodes, armature.bones, armature.members.map((m) => [m, massOf(m)])])}`;
+  const load = memory.keep('load', hungKey, () => hangLoad(
+    volumes.parcels, regionOfMass, regions.length, masses.map((m) => m.id), armature.nodes, armature.bones, armature.members, massOf,
+  ));
+  return success({
+    build, form: form.value, regions, regionOfMass, armature, lostEdits: [...form.value.lostEdits, ...made.value.lostEdits],
+    clay: clay.value, mixed: mixClay(clay.value, build.materials.waterWorkedIn), bulk: bulk.value, wrap: wrap.value, face, coats,
+    grid, volumes, load, stockOf,
+  });
+}
+
+function checkStock(armature: Armature, stockOf: (id: string) => Stock | undefined): Result<null> {
+  const wanted: [string, string, string][] = armature.members.map((m) => [m.id, m.stock, m.size]);
+  wanted.push(['base', armature.base.stock, armature.base.size]);
+  for (const [id, stock, size] of wanted) {
+    const found = stockOf(stock);
+    if (!found) return failure('unknown-stock', `armature.${id}.stock`, `there is no stock "${stock}"`);
+    if (!found.sizes.some((s) => s.id === size)) return failure('unknown-size', `armature.${id}.size`, `${found.name} does not come in "${size}"`);
+  }
+  return success(null);
+}

@@ -1,0 +1,166 @@
+import type { Cut } from '../armature';
+import type { BuildEdit } from '../build';
+import type { ClayToBuy } from '../clay';
+import type { BatchPlan } from '../cure';
+import type { CrackIndex, DryingCourse, Geometry } from '../drying';
+import type { BaseCheck, Ledger, MomentCheck, Stance } from '../load';
+import type { Range, UnitSystem } from '../quantity';
+
+export type Status = 'sound' | 'watch' | 'fails' | 'unknown';
+export type StationId = 'brief' | 'form' | 'armature' | 'load' | 'clay' | 'drying' | 'log';
+
+export interface EvaluateOptions {
+  /** How sentences give their figures. */
+  readonly units?: UnitSystem;
+  /** Push uncertain coefficients to their ends. */
+  readonly ranges?: boolean;
+  /** Try remedies for what is not sound. */
+  readonly remedies?: boolean;
+  /** Asked between pieces of long work; true stops it. */
+  readonly cancelled?: () => boolean;
+}
+
+/** What the scale beam shows. */
+export interface Summary {
+  readonly wet: number;
+  readonly dry: number;
+  readonly utilisation: number;
+  readonly weakest: string;
+  readonly weakestMoment: string;
+  readonly tipAngle: number;
+  readonly push: number;
+  readonly crack: number;
+  readonly crackRegion: string;
+  /** Seconds from the start until it is ready; null when this clay or room never gets there. */
+  readonly readyAfter: number | null;
+  readonly nights: number | null;
+  readonly clayToBuy: number;
+  readonly cost: number;
+}
+
+export interface Remedy {
+  readonly id: string;
+  readonly edit: BuildEdit;
+  /** What else it brings, in words. */
+  readonly note: string;
+  /** The finding's own figure, now and after; and its verdict after. */
+  readonly before: number;
+  readonly after: number;
+  readonly statusAfter: Status;
+  /** Everything the scale beam would show. */
+  readonly promised: Summary;
+}
+
+export interface Finding {
+  readonly id: string;
+  readonly station: StationId;
+  readonly status: Status;
+  /** Where on the piece. */
+  readonly place: string;
+  readonly sentence: string;
+  readonly reason: string;
+  readonly measured: number;
+  readonly limit: number;
+  readonly unit: 'ratio' | 'kg' | 'degrees' | 'days' | 'metres' | 'share' | 'count';
+  /** Larger is worse, unless this is set. */
+  readonly smallerIsWorse?: boolean;
+  readonly range: Range | null;
+  readonly remedies: readonly Remedy[];
+}
+
+export interface CoatReport {
+  readonly thickness: number;
+  /** Seconds after the start at which it goes on. */
+  readonly start: number;
+  readonly restraint: number;
+  readonly course: DryingCourse;
+  readonly crack: CrackIndex;
+}
+
+export interface RegionReport {
+  readonly id: string;
+  readonly name: string;
+  readonly masses: readonly string[];
+  readonly geometry: Geometry;
+  readonly solid: boolean;
+  /** Outer face, m2. */
+  readonly area: number;
+  readonly clayVolume: number;
+  readonly bulkVolume: number;
+  readonly clayWet: number;
+  readonly clayDry: number;
+  readonly thickness: number;
+  readonly coats: readonly CoatReport[];
+  /** Seconds from the start; null when never. */
+  readonly touchDry: number | null;
+  readonly leatherHard: number | null;
+  readonly throughDry: number | null;
+  readonly throughDryRange: Range | null;
+  readonly crack: number;
+  readonly crackRange: Range | null;
+}
+
+export interface MemberReport {
+  readonly id: string;
+  readonly name: string;
+  /** At the moment that asks most of it. */
+  readonly moment: string;
+  readonly utilisation: number;
+  readonly utilisationRange: Range | null;
+  readonly status: Status;
+  readonly demand: number;
+  readonly capacity: number;
+  readonly metalShare: number;
+  readonly bulkShare: number;
+  readonly clayShare: number;
+  readonly carries: number;
+  readonly sag: number;
+  readonly sagShare: number;
+  readonly buckling: number;
+  readonly set: number;
+}
+
+export interface LetGo {
+  /** Whether it stands by itself from the moment the clay is on. */
+  readonly when: 'at-once' | 'after' | 'never';
+  /** Seconds after the clay goes on. */
+  readonly after: number | null;
+  readonly unproppedWet: number;
+  readonly unproppedDry: number;
+}
+
+export interface Report {
+  readonly summary: Summary;
+  readonly size: {
+    readonly height: number; readonly width: number; readonly depth: number;
+    readonly volume: number; readonly area: number; readonly step: number; readonly volumeError: number;
+  };
+  readonly ledger: Ledger;
+  readonly moments: readonly MomentCheck[];
+  readonly stances: readonly (Stance & { readonly moment: string; readonly name: string })[];
+  readonly stance: Stance;
+  readonly base: BaseCheck;
+  readonly members: readonly MemberReport[];
+  readonly letGo: LetGo;
+  readonly regions: readonly RegionReport[];
+  readonly clay: ClayToBuy;
+  readonly cure: BatchPlan | null;
+  readonly cuts: readonly Cut[];
+  readonly wireCost: number;
+  /** Days a damp clay stays workable, for clay kept damp. */
+  readonly workableDays: number | null;
+  readonly findings: readonly Finding[];
+  readonly readyRange: Range | null;
+  readonly weightRange: Range;
+}
+
+export function statusOf(measured: number, watchFrom = 0.6, failsFrom = 1): Status {
+  if (!Number.isFinite(measured)) return measured === Infinity ? 'fails' : 'unknown';
+  return measured > failsFrom ? 'fails' : measured >= watchFrom ? 'watch' : 'sound';
+}
+
+const rank: Record<Status, number> = { sound: 0, unknown: 1, watch: 2, fails: 3 };
+
+export function worstStatus(all: readonly Status[]): Status {
+  return all.reduce<Status>((worst, s) => (rank[s] > rank[worst] ? s : worst), 'sound');
+}
