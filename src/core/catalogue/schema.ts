@@ -15,7 +15,7 @@ export const dryingCoefficientsSchema = z
     /** Moisture as supplied, kg water per kg solids. */
     w0: positive(5),
     /** Shrinkage limit: below this moisture it no longer shrinks. */
-    w_sl: positive(5),
+    w_sl: z.number().min(0).max(5),
     /** Scale of the water-activity curve a_w = 1 - exp(-w/w_m). */
     w_m: positive(1),
     /** kg of solids per m3 of wet clay. */

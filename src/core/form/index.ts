@@ -5,3 +5,4 @@ export * from './volume';
 export * from './surface';
 export * from './bust';
 export * from './resolve';
+export * from './silhouette';

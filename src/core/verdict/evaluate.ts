@@ -3,7 +3,7 @@ import type { Build } from '../build';
 import { clayToBuy } from '../clay';
 import { solidExtent } from '../form';
 import { placingRate, planBatches, type BatchPlan } from '../cure';
-import { combineDepartures, nightsOf, success, type Range, type Result } from '../quantity';
+import { combineDepartures, nightsOf, success, type Range, type Result, type UnitSystem } from '../quantity';
 import { regionReports } from './drying-report';
 import { findingsOf, type BareFinding, type BareReport } from './findings';
 import { letGo, loadReport, type LoadReport } from './load-report';
@@ -19,22 +19,28 @@ import type { EvaluateOptions, Finding, RegionReport, Report, Summary } from './
 export class Evaluator {
   private readonly memory = new Memory();
 
+  /** The whole answer at once. */
   evaluate(build: Build, options: EvaluateOptions = {}): Result<Report> {
+    const steps = this.inSteps(build, options);
+    for (;;) {
+      const step = steps.next();
+      if (step.done) return step.value;
+    }
+  }
+
+  /** The same, pausing between pieces of work so that a caller can show progress, or walk away. */
+  *inSteps(build: Build, options: EvaluateOptions = {}): Generator<void, Result<Report>> {
     const units = options.units ?? 'metric';
     const piece = makePiece(build, this.memory);
     if (!piece.ok) return piece;
     const bare = this.assess(piece.value, options.ranges === true);
     if (!bare.ok) return bare;
-    const findings = findingsOf(piece.value, bare.value, units);
-    const withRemedies: Finding[] = findings.map((f) => ({ ...f, remedies: [] }));
-    if (options.remedies) {
-      for (const [i, f] of findings.entries()) {
-        if (f.status !== 'fails' && f.status !== 'watch') continue;
-        if (options.cancelled?.()) break;
-        withRemedies[i] = { ...f, remedies: remediesFor(piece.value, f, bare.value, (b) => this.tryOut(b, options), units) };
-      }
+    const findings: Finding[] = [];
+    for (const f of findingsOf(piece.value, bare.value, units)) {
+      const wanted = options.remedies === true && (f.status === 'fails' || f.status === 'watch');
+      findings.push({ ...f, remedies: wanted ? yield* remediesFor(piece.value, f, bare.value, (b) => this.tryOut(b, units), units) : [] });
     }
-    return success({ ...bare.value, findings: withRemedies });
+    return success({ ...bare.value, findings });
   }
 
   /** The piece itself, for pictures. */
@@ -42,13 +48,11 @@ export class Evaluator {
     return makePiece(build, this.memory);
   }
 
-  private tryOut(build: Build, options: EvaluateOptions): { report: BareReport; findings: readonly BareFinding[] } | null {
-    if (options.cancelled?.()) return null;
+  private tryOut(build: Build, units: UnitSystem): { report: BareReport; findings: readonly BareFinding[] } | null {
     const piece = makePiece(build, this.memory);
     if (!piece.ok) return null;
     const report = this.assess(piece.value, false);
-    if (!report.ok) return null;
-    return { report: report.value, findings: findingsOf(piece.value, report.value, options.units ?? 'metric') };
+    return report.ok ? { report: report.value, findings: findingsOf(piece.value, report.value, units) } : null;
   }
 
   private assess(piece: Piece, ranges: boolean): Result<BareReport> {

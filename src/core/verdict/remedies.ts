@@ -206,9 +206,12 @@ function proposalsFor(piece: Piece, finding: BareFinding, report: Omit<Report, '
  * Tries each proposal on a copy of the build and keeps those that help, the most helpful first. What is promised is
  * the report of the copy, so pressing it gives exactly that.
  */
-export function remediesFor(piece: Piece, finding: BareFinding, report: Omit<Report, 'findings'>, assess: Assess, units: UnitSystem): Remedy[] {
+export function* remediesFor(
+  piece: Piece, finding: BareFinding, report: Omit<Report, 'findings'>, assess: Assess, units: UnitSystem,
+): Generator<void, Remedy[]> {
   const out: Remedy[] = [];
   for (const p of proposalsFor(piece, finding, report, units)) {
+    yield;
     const edited = applyEdit(piece.build, p.edit);
     if (!edited.ok) continue;
     const result = assess(edited.value);
@@ -216,7 +219,8 @@ export function remediesFor(piece: Piece, finding: BareFinding, report: Omit<Rep
     const after = result.findings.find((f) => f.id === finding.id);
     const measured = after ? after.measured : goneMeasure(finding, result.report);
     const gain = finding.smallerIsWorse ? measured - finding.measured : finding.measured - measured;
-    if (!(gain > leastGain * Math.max(Math.abs(finding.measured), 1e-9)) && !(finding.measured === Infinity && Number.isFinite(measured))) continue;
+    const nowReached = finding.measured === Infinity && Number.isFinite(measured);
+    if (!nowReached && !(gain > leastGain * Math.max(Math.abs(finding.measured), 1e-9))) continue;
     out.push({ ...p, before: finding.measured, after: measured, statusAfter: after?.status ?? 'sound', promised: result.report.summary });
   }
   const worse = (r: Remedy) => (finding.smallerIsWorse ? -r.after : r.after);

@@ -16,8 +16,6 @@ export interface EvaluateOptions {
   readonly ranges?: boolean;
   /** Try remedies for what is not sound. */
   readonly remedies?: boolean;
-  /** Asked between pieces of long work; true stops it. */
-  readonly cancelled?: () => boolean;
 }
 
 /** What the scale beam shows. */

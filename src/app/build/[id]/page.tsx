@@ -1,0 +1,21 @@
+import type { Metadata } from 'next';
+import { notFound } from 'next/navigation';
+import { openBuild, readSettings } from '../../../server';
+import Bench from '../../../ui/bench/bench';
+
+export const dynamic = 'force-dynamic';
+type Props = { params: Promise<{ id: string }>; searchParams: Promise<{ station?: string }> };
+
+export async function generateMetadata({ params }: Props): Promise<Metadata> {
+  const opened = await openBuild((await params).id);
+  return { title: opened.ok ? `${opened.value.build.name} · Sostegno` : 'Sostegno' };
+}
+
+export default async function Page({ params, searchParams }: Props) {
+  const [opened, ways] = await Promise.all([openBuild((await params).id), readSettings()]);
+  if (!opened.ok) {
+    if (opened.code === 'no-such-build') notFound();
+    throw new Error(`${opened.path}: ${opened.message}`);
+  }
+  return <Bench opened={opened.value} ways={ways} station={(await searchParams).station ?? null} />;
+}

@@ -1,0 +1,3 @@
+export * from './open';
+export * from './builds';
+export * from './log';

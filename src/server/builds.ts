@@ -1,0 +1,148 @@
+import { randomUUID } from 'node:crypto';
+import { newBust, parseBuild, readBuild, schemaVersion, stableText, withSnapshot, type Build } from '../core/build';
+import { failure, success, type Result } from '../core/quantity';
+import { Evaluator } from '../core/verdict';
+import * as db from '../db';
+import { cardOf, type BuildCard } from './card';
+import { database } from './store';
+import { revisionsToDrop } from './thinning';
+
+/** Use-cases on builds. Expected failures are data; every write is one transaction. */
+export interface ShelfItem {
+  readonly id: string;
+  readonly name: string;
+  readonly updatedAt: string;
+  readonly archived: boolean;
+  readonly brief: { readonly clay: string; readonly size: number };
+  readonly card: BuildCard;
+}
+
+export interface OpenBuild {
+  readonly id: string;
+  readonly revision: number;
+  readonly build: Build;
+  readonly history: unknown;
+}
+
+const resolver = new Evaluator();
+const largestHistory = 2_000_000;
+
+/** Keeps the catalogue values the build uses inside it. */
+export function snapshotted(build: Build): Build {
+  const piece = resolver.piece(build);
+  if (!piece.ok) return build;
+  const { armature } = piece.value;
+  return withSnapshot(build, { bulk: armature.bulk, stocks: [...new Set([...armature.members.map((m) => m.stock), armature.base.stock])] });
+}
+
+function now(): string {
+  return new Date().toISOString();
+}
+
+export async function shelf(): Promise<ShelfItem[]> {
+  const rows = await db.listBuilds(await database());
+  return rows.map((r) => {
+    const build = JSON.parse(r.document) as Build;
+    return {
+      id: r.id, name: r.name, updatedAt: r.updatedAt, archived: r.archivedAt !== null,
+      brief: { clay: build.brief.clay, size: build.form.start.size }, card: JSON.parse(r.card) as BuildCard,
+    };
+  });
+}
+
+async function insert(build: Build, label: string): Promise<string> {
+  const id = randomUUID();
+  const kept = snapshotted(build);
+  await db.insertBuild(await database(), {
+    id, name: kept.name, document: stableText(kept), schemaVersion, card: JSON.stringify(cardOf(kept)), label, now: now(),
+  });
+  return id;
+}
+
+export async function createBuild(name: string, startDate: string, size: number): Promise<Result<{ id: string }>> {
+  const trimmed = name.trim();
+  if (trimmed === '' || trimmed.length > 120) return failure('bad-name', 'name', 'give it a name of up to 120 letters');
+  if (!(size >= 0.05 && size <= 5)) return failure('bad-size', 'size', 'the size is between 5 % and 500 % of life');
+  try {
+    return success({ id: await insert(newBust(trimmed, startDate, size), 'Started') });
+  } catch {
+    return failure('bad-date', 'startDate', 'the start is a date as YYYY-MM-DD');
+  }
+}
+
+export async function addBuild(build: Build, label: string): Promise<{ id: string }> {
+  return { id: await insert(build, label) };
+}
+
+export async function openBuild(id: string): Promise<Result<OpenBuild>> {
+  const row = await db.findBuild(await database(), id);
+  if (!row) return failure('no-such-build', 'id', 'there is no such build on the shelf');
+  const build = parseBuild(row.document);
+  if (!build.ok) return build;
+  return success({ id, revision: row.revision, build: build.value, history: JSON.parse(row.history) as unknown });
+}
+
+export interface SaveRequest {
+  readonly revision: number;
+  readonly document: unknown;
+  readonly history: unknown;
+  readonly label: string;
+}
+
+export type SaveOutcome = { readonly saved: true; readonly revision: number } | { readonly saved: false; readonly siblingId: string; readonly siblingName: string };
+
+/** Saves over the revision it started from; a stale save is kept beside it under a name of its own. */
+export async function saveBuild(id: string, request: SaveRequest): Promise<Result<SaveOutcome>> {
+  const build = readBuild(request.document);
+  if (!build.ok) return build;
+  const store = await database();
+  const row = await db.findBuild(store, id);
+  if (!row) return failure('no-such-build', 'id', 'this build is not on the shelf any more');
+  const kept = snapshotted(build.value);
+  const document = stableText(kept);
+  const history = JSON.stringify(request.history ?? { past: [], future: [] });
+  const at = now();
+  const revision = await db.saveBuild(store, {
+    id, name: kept.name, document, schemaVersion, card: JSON.stringify(cardOf(kept)), label: request.label.slice(0, 200), from: request.revision, now: at,
+    history: history.length > largestHistory ? '{"past":[],"future":[]}' : history,
+  });
+  if (revision !== undefined) {
+    if (revision % 20 === 0) await db.dropRevisions(store, revisionsToDrop(await db.listRevisions(store, id), at));
+    return success({ saved: true, revision });
+  }
+  if (row.document === document) return success({ saved: true, revision: row.revision });
+  const siblingName = `${kept.name.slice(0, 80)}, other version of ${at.slice(0, 16).replace('T', ' ')}`;
+  const siblingId = await insert({ ...kept, name: siblingName }, 'Kept from a save that came too late');
+  return success({ saved: false, siblingId, siblingName });
+}
+
+export async function copyBuild(id: string): Promise<Result<{ id: string }>> {
+  const source = await openBuild(id);
+  if (!source.ok) return source;
+  return success({ id: await insert({ ...source.value.build, name: `${source.value.build.name.slice(0, 110)}, copy` }, 'Copied') });
+}
+
+export type Mark = 'archive' | 'unarchive' | 'delete' | 'restore';
+
+export async function markBuild(id: string, mark: Mark): Promise<Result<null>> {
+  const at = now();
+  const set = { archive: { archivedAt: at }, unarchive: { archivedAt: null }, delete: { deletedAt: at }, restore: { deletedAt: null } }[mark];
+  const done = await db.markBuild(await database(), id, set);
+  return done ? success(null) : failure('no-such-build', 'id', 'there is no such build');
+}
+
+export async function importBuild(text: string): Promise<Result<{ id: string }>> {
+  const build = parseBuild(text);
+  if (!build.ok) return build;
+  const checked = resolver.evaluate(build.value);
+  if (!checked.ok) return checked;
+  return success({ id: await insert(build.value, 'Brought in from a file') });
+}
+
+export async function exportBuild(id: string): Promise<Result<{ name: string; text: string }>> {
+  const open = await openBuild(id);
+  if (!open.ok) return open;
+  const slug = open.value.build.name.toLowerCase().replace(/[^a-z0-9]+/g, '-').replace(/^-|-$/g, '') || 'build';
+  return success({ name: `${slug}.sostegno.json`, text: `${JSON.stringify(open.value.build, null, 2)}\n` });
+}
+

@@ -1,0 +1,7 @@
+export * from './builds';
+export * from './card';
+export * from './log';
+export * from './settings';
+export * from './demo';
+export * from './store';
+export * from './sheet';

@@ -1,0 +1,29 @@
+import { mkdirSync } from 'node:fs';
+import path from 'node:path';
+import { openDatabase, type Db } from '../db';
+
+/** The one database of this process, in SOSTEGNO_DATA (by default data/ where it was started). */
+const holder = globalThis as unknown as { sostegnoDb?: Promise<Db> };
+
+export function dataFolder(): string {
+  return process.env['SOSTEGNO_DATA'] ?? path.join(process.env['SOSTEGNO_ROOT'] ?? process.cwd(), 'data');
+}
+
+export function database(): Promise<Db> {
+  holder.sostegnoDb ??= (async () => {
+    const folder = dataFolder();
+    mkdirSync(folder, { recursive: true });
+    return openDatabase(path.join(folder, 'sostegno.db'));
+  })();
+  // A failed opening is not remembered: the next caller tries again.
+  holder.sostegnoDb.catch(() => {
+    delete holder.sostegnoDb;
+  });
+  return holder.sostegnoDb;
+}
+
+export async function closeDatabase(): Promise<void> {
+  const open = holder.sostegnoDb;
+  delete holder.sostegnoDb;
+  if (open) await (await open).destroy();
+}

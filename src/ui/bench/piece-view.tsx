@@ -1,0 +1,160 @@
+'use client';
+import { useEffect, useRef, useState } from 'react';
+import { Button, Form } from 'react-bootstrap';
+import { formatDuration, type Vec3 } from '../../core/quantity';
+import type { Report } from '../../core/verdict';
+import type { Picture } from '../../workers/protocol';
+import { moistureShare } from '../stations/drying/moisture';
+import { useBench, useController } from './context';
+import { loadColour, moistureColour, rampCss } from './ramp';
+import type { PieceViewer, Sagged, ViewName } from './viewer';
+
+const views: readonly { id: ViewName; name: string }[] = [
+  { id: 'turn', name: 'Turn' }, { id: 'front', name: 'Front' }, { id: 'side', name: 'Side' }, { id: 'top', name: 'Top' },
+];
+
+/** Sag is drawn so that it can be seen: a round factor that brings the largest to about a thirtieth of the height. */
+function exaggeration(largest: number, height: number): number {
+  const wanted = height / 30 / Math.max(largest, 1e-9);
+  return [1, 2, 5, 10, 20, 50, 100, 200].filter((f) => f <= wanted).pop() ?? 1;
+}
+
+function saggedShape(report: Report, picture: Picture, moment: string): { sagged: Sagged | null; factor: number } {
+  const check = report.moments.find((m) => m.moment === moment);
+  if (!check) return { sagged: null, factor: 1 };
+  const largest = Math.max(0, ...Object.values(check.moves).map((d) => Math.hypot(...d)));
+  if (largest < 2e-5) return { sagged: null, factor: 1 };
+  const factor = exaggeration(largest, report.size.height);
+  const place = new Map(picture.armature.nodes.map((n) => [n.id, n.at]));
+  const moved = (id: string): Vec3 => {
+    const at = place.get(id) ?? [0, 0, 0];
+    const d = check.moves[id] ?? [0, 0, 0];
+    return [at[0] + d[0] * factor, at[1] + d[1] * factor, at[2] + d[2] * factor];
+  };
+  return { sagged: { bones: picture.armature.bones.map((b) => ({ from: moved(b.from), to: moved(b.to) })) }, factor };
+}
+
+function memberColours(report: Report, picture: Picture, moment: string): Map<string, [number, number, number]> {
+  const check = report.moments.find((m) => m.moment === moment);
+  const byBone = new Map(check?.bones.map((b) => [b.bone, b.utilisation]));
+  return new Map(picture.armature.members.map((m) => [m.id, loadColour(Math.max(0, ...m.bones.map((b) => byBone.get(b) ?? 0)))]));
+}
+
+function formColours(report: Report, picture: Picture, time: number): [number, number, number][] {
+  const byMass = new Map(report.regions.flatMap((r) => r.masses.map((m) => [m, moistureShare(r, time)] as const)));
+  return picture.masses.map((m) => moistureColour(byMass.get(m.id) ?? 0));
+}
+
+function Key({ station, factor, time }: { station: string; factor: number; time: number }) {
+  if (station === 'load') {
+    return (
+      <div className="key" aria-hidden="true">
+        Carried, of what it can bear
+        <div className="ramp" style={{ background: rampCss('load') }} />
+        <div className="row-of"><span>0</span><span>0.6</span><span>1</span><span>1.5</span></div>
+        <div className="muted mt-1">Dashed: the bones as they sag{factor > 1 ? `, drawn ${factor} times` : ''}. Dot: centre of gravity.</div>
+      </div>
+    );
+  }
+  if (station === 'drying') {
+    return (
+      <div className="key" aria-hidden="true">
+        Water still to leave, {formatDuration(time)} on
+        <div className="ramp" style={{ background: rampCss('moisture') }} />
+        <div className="row-of"><span>dry</span><span>half</span><span>as laid</span></div>
+      </div>
+    );
+  }
+  return null;
+}
+
+export default function PieceView({ dark }: { dark: boolean }) {
+  const controller = useController();
+  const canvas = useRef<HTMLCanvasElement>(null);
+  const viewer = useRef<PieceViewer | null>(null);
+  const [ready, setReady] = useState(false);
+  const [broken, setBroken] = useState(false);
+  const [view, setView] = useState<ViewName>('turn');
+  const [cut, setCut] = useState<number | null>(null);
+  const picture = useBench((s) => s.picture);
+  const report = useBench((s) => s.report);
+  const station = useBench((s) => s.station);
+  const moment = useBench((s) => s.moment);
+  const dryTime = useBench((s) => s.dryTime);
+  const units = useBench((s) => s.units);
+  const props = useBench((s) => s.build.armature.props);
+
+  useEffect(() => {
+    let gone = false;
+    void import('./viewer').then(({ PieceViewer }) => {
+      if (gone || !canvas.current) return;
+      try {
+        viewer.current = new PieceViewer(canvas.current);
+        setReady(true);
+      } catch {
+        setBroken(true);
+      }
+    });
+    return () => {
+      gone = true;
+      viewer.current?.dispose();
+      viewer.current = null;
+    };
+  }, []);
+  useEffect(() => viewer.current?.setTheme(dark), [dark, ready]);
+  useEffect(() => viewer.current?.setUnits(units), [units, ready]);
+  useEffect(() => {
+    if (ready && picture) viewer.current?.setPicture(picture);
+  }, [ready, picture]);
+  useEffect(() => viewer.current?.setCut(cut), [cut, ready, picture]);
+  const shape = report && picture && station === 'load' ? saggedShape(report, picture, moment) : { sagged: null, factor: 1 };
+  useEffect(() => {
+    if (!ready || !picture || !report) return;
+    viewer.current?.setColours({
+      members: station === 'load' ? memberColours(report, picture, moment) : null,
+      form: station === 'drying' ? formColours(report, picture, dryTime) : null,
+    });
+    const at = new Map(picture.armature.nodes.map((n) => [n.id, n.at]));
+    const stance = report.stances.find((s) => s.moment === moment) ?? report.stance;
+    viewer.current?.setMarks({
+      centre: station === 'load' ? stance.centre : null,
+      props: props.map((p) => at.get(p.node)).filter((p): p is Vec3 => p !== undefined),
+      sagged: station === 'load' ? saggedShape(report, picture, moment).sagged : null,
+    });
+  }, [ready, picture, report, station, moment, dryTime, props, dark]);
+
+  const turnBy = (event: React.KeyboardEvent) => {
+    const act: Record<string, () => void> = {
+      ArrowLeft: () => viewer.current?.turn(-0.2), ArrowRight: () => viewer.current?.turn(0.2),
+      '+': () => viewer.current?.zoom(1.15), '=': () => viewer.current?.zoom(1.15), '-': () => viewer.current?.zoom(1 / 1.15),
+    };
+    const found = act[event.key];
+    if (!found) return;
+    found();
+    event.preventDefault();
+  };
+  return (
+    <div className="view">
+      {/* The picture says nothing that the tables do not; its keys turn and zoom it. */}
+      <canvas ref={canvas} tabIndex={0} role="img" onKeyDown={turnBy} aria-label={`${controller.state.build.name} on its turntable. Left and right turn it, plus and minus zoom. The tables beside it say the same.`} />
+      {!picture && !broken && <div className="wait">Setting it on the turntable …</div>}
+      {broken && <div className="wait">This browser cannot draw in three dimensions; the tables hold everything.</div>}
+      <div className="hands" role="toolbar" aria-label="View">
+        {views.map((v) => (
+          <Button key={v.id} size="sm" variant="quiet" active={view === v.id} aria-pressed={view === v.id} onClick={() => {
+            setView(v.id);
+            viewer.current?.setView(v.id);
+          }}>{v.name}</Button>
+        ))}
+        <Button size="sm" variant="quiet" active={cut !== null} aria-pressed={cut !== null} onClick={() => setCut(cut === null ? 0.5 : null)}>Cut</Button>
+      </div>
+      {cut !== null && (
+        <div className="cut">
+          <label htmlFor="cut-depth">Cut away from the front</label>
+          <Form.Range id="cut-depth" min={0} max={1} step={0.02} value={cut} onChange={(e) => setCut(Number(e.target.value))} />
+        </div>
+      )}
+      <Key station={station} factor={shape.factor} time={dryTime} />
+    </div>
+  );
+}

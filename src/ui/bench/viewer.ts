@@ -1,0 +1,344 @@
+import * as THREE from 'three';
+import { OrbitControls } from 'three/addons/controls/OrbitControls.js';
+import { formatLength, type UnitSystem, type Vec3 } from '../../core/quantity';
+import type { Picture } from '../../workers/protocol';
+
+/**
+ * The piece on its turntable: form as translucent plaster, armature as solid iron, props, board, ruler, centre of
+ * gravity, sagged shape. Outside React; draws only when something changed.
+ */
+export type ViewName = 'turn' | 'front' | 'side' | 'top';
+
+export interface ViewColours {
+  /** Red, green, blue 0..1 by mass index, or null for plaster. */
+  readonly form: readonly (readonly [number, number, number])[] | null;
+  /** By member id, or null for iron. */
+  readonly members: ReadonlyMap<string, readonly [number, number, number]> | null;
+}
+
+export interface Sagged {
+  readonly bones: readonly { readonly from: Vec3; readonly to: Vec3 }[];
+}
+
+const plaster = new THREE.Color('#e9dfcb');
+const iron = new THREE.Color('#41505a');
+
+export class PieceViewer {
+  private readonly renderer: THREE.WebGLRenderer;
+  private readonly scene = new THREE.Scene();
+  private readonly camera = new THREE.OrthographicCamera(-1, 1, 1, -1, -50, 50);
+  private readonly controls: OrbitControls;
+  private readonly groups = { form: new THREE.Group(), armature: new THREE.Group(), base: new THREE.Group(), marks: new THREE.Group(), ruler: new THREE.Group() };
+  private readonly clip = new THREE.Plane(new THREE.Vector3(0, 1, 0), 0);
+  private readonly resize: ResizeObserver;
+  private picture: Picture | null = null;
+  private frame = 0;
+  private centre = new THREE.Vector3(0, 0, 0.25);
+  private reach = 0.35;
+  private dark = false;
+  private units: UnitSystem = 'metric';
+
+  constructor(private readonly canvas: HTMLCanvasElement) {
+    this.renderer = new THREE.WebGLRenderer({ canvas, antialias: true, alpha: true, preserveDrawingBuffer: false });
+    this.renderer.setPixelRatio(Math.min(2, window.devicePixelRatio));
+    this.renderer.localClippingEnabled = true;
+    this.camera.up.set(0, 0, 1);
+    this.scene.add(...Object.values(this.groups));
+    this.scene.add(new THREE.HemisphereLight(0xffffff, 0x9a8f7f, 2.1));
+    const key = new THREE.DirectionalLight(0xfff4e2, 1.6);
+    key.position.set(-1.2, -2, 2.4);
+    this.scene.add(key);
+    this.controls = new OrbitControls(this.camera, canvas);
+    this.controls.enableDamping = false;
+    this.controls.addEventListener('change', () => this.draw());
+    this.resize = new ResizeObserver(() => this.fit());
+    this.resize.observe(canvas.parentElement ?? canvas);
+    this.setView('turn');
+  }
+
+  dispose(): void {
+    cancelAnimationFrame(this.frame);
+    this.resize.disconnect();
+    this.controls.dispose();
+    for (const group of Object.values(this.groups)) empty(group);
+    this.renderer.dispose();
+  }
+
+  private draw(): void {
+    if (this.frame !== 0) return;
+    this.frame = requestAnimationFrame(() => {
+      this.frame = 0;
+      this.renderer.render(this.scene, this.camera);
+    });
+  }
+
+  private fit(): void {
+    const box = this.canvas.parentElement?.getBoundingClientRect();
+    if (!box || box.width < 2 || box.height < 2) return;
+    this.renderer.setSize(box.width, box.height, false);
+    const aspect = box.width / box.height;
+    const half = this.reach * Math.max(1, 0.92 / aspect);
+    this.camera.left = -half * aspect;
+    this.camera.right = half * aspect;
+    this.camera.top = half;
+    this.camera.bottom = -half;
+    this.camera.updateProjectionMatrix();
+    this.draw();
+  }
+
+  setTheme(dark: boolean): void {
+    this.dark = dark;
+    this.drawRuler();
+    this.draw();
+  }
+
+  setUnits(units: UnitSystem): void {
+    this.units = units;
+    this.drawRuler();
+    this.draw();
+  }
+
+  setView(view: ViewName): void {
+    const from: Record<ViewName, [number, number, number]> = { turn: [-0.75, -1.5, 0.42], front: [0, -2, 0], side: [2, 0, 0], top: [0, -0.001, 2] };
+    this.controls.target.copy(this.centre);
+    this.camera.position.set(...from[view]).add(this.centre);
+    this.camera.zoom = 1;
+    this.camera.updateProjectionMatrix();
+    this.controls.update();
+    this.draw();
+  }
+
+  /** Keyboard turning: radians about the upright. */
+  turn(by: number): void {
+    this.camera.position.sub(this.centre).applyAxisAngle(new THREE.Vector3(0, 0, 1), by).add(this.centre);
+    this.controls.update();
+    this.draw();
+  }
+
+  zoom(by: number): void {
+    this.camera.zoom = Math.min(8, Math.max(0.4, this.camera.zoom * by));
+    this.camera.updateProjectionMatrix();
+    this.draw();
+  }
+
+  setPicture(picture: Picture): void {
+    const first = this.picture === null;
+    this.picture = picture;
+    const bounds = new THREE.Box3();
+    const p = picture.surface.positions;
+    for (let i = 0; i < p.length; i += 3) bounds.expandByPoint(new THREE.Vector3(p[i], p[i + 1], p[i + 2]));
+    for (const n of picture.armature.nodes) bounds.expandByPoint(new THREE.Vector3(...n.at));
+    bounds.min.z = Math.min(bounds.min.z, -picture.armature.base.thickness);
+    const size = bounds.getSize(new THREE.Vector3());
+    const reach = Math.max(size.z * 0.62, size.x * 0.66, 0.05);
+    const middle = bounds.getCenter(new THREE.Vector3());
+    const moved = first || Math.abs(reach - this.reach) > this.reach * 0.02 || middle.distanceTo(this.centre) > this.reach * 0.05;
+    if (moved) {
+      const shift = middle.clone().sub(this.centre);
+      this.centre.copy(middle);
+      this.reach = reach;
+      this.controls.target.add(shift);
+      this.camera.position.add(shift);
+      this.controls.update();
+    }
+    this.buildForm(picture);
+    this.buildArmature(picture);
+    this.buildBase(picture);
+    this.drawRuler();
+    this.fit();
+  }
+
+  private buildForm(picture: Picture): void {
+    empty(this.groups.form);
+    const geometry = new THREE.BufferGeometry();
+    const { positions, normals, triangles } = picture.surface;
+    geometry.setAttribute('position', new THREE.BufferAttribute(positions, 3));
+    geometry.setAttribute('normal', new THREE.BufferAttribute(normals, 3));
+    geometry.setAttribute('color', new THREE.BufferAttribute(new Float32Array(positions.length), 3));
+    geometry.setIndex(new THREE.BufferAttribute(triangles, 1));
+    const material = () => new THREE.MeshStandardMaterial({ vertexColors: true, transparent: true, opacity: 0.36, depthWrite: false, roughness: 0.9 });
+    const back = new THREE.Mesh(geometry, material());
+    back.material.side = THREE.BackSide;
+    const front = new THREE.Mesh(geometry, material());
+    front.renderOrder = 3;
+    back.renderOrder = 1;
+    this.groups.form.add(back, front);
+  }
+
+  private buildArmature(picture: Picture): void {
+    empty(this.groups.armature);
+    for (const member of picture.armature.members) {
+      const points = member.path.map((p) => new THREE.Vector3(...p));
+      const curve = new THREE.CatmullRomCurve3(points, false, 'centripetal');
+      const radius = Math.max(0.0016, ((picture.memberAcross[member.id] ?? 0.004) / 2) * (member.strands > 1 ? 1.5 : 1));
+      const tube = new THREE.TubeGeometry(curve, Math.max(8, points.length * 4), radius, 10, false);
+      const mesh = new THREE.Mesh(tube, new THREE.MeshStandardMaterial({ color: iron, roughness: 0.55, metalness: 0.25 }));
+      mesh.userData['member'] = member.id;
+      mesh.renderOrder = 2;
+      this.groups.armature.add(mesh);
+    }
+  }
+
+  private buildBase(picture: Picture): void {
+    empty(this.groups.base);
+    const { base } = picture.armature;
+    const board = new THREE.Mesh(new THREE.BoxGeometry(base.width, base.depth, base.thickness), new THREE.MeshStandardMaterial({ color: '#cfae80', roughness: 0.9 }));
+    board.position.z = -base.thickness / 2;
+    const turntable = new THREE.Mesh(new THREE.CylinderGeometry(1, 1, 0.02, 72), new THREE.MeshStandardMaterial({ color: '#d8cdbb', roughness: 1, transparent: true, opacity: 0.65 }));
+    const radius = Math.hypot(base.width, base.depth) * 0.62;
+    turntable.scale.set(radius, 1, radius);
+    turntable.rotation.x = Math.PI / 2;
+    turntable.position.z = -base.thickness - 0.0105;
+    const flange = new THREE.Mesh(new THREE.CylinderGeometry(base.flangeDiameter / 2, base.flangeDiameter / 2, 0.008, 40), new THREE.MeshStandardMaterial({ color: iron, roughness: 0.6 }));
+    flange.rotation.x = Math.PI / 2;
+    flange.position.set(base.flangeAt[0], base.flangeAt[1], 0.004);
+    this.groups.base.add(board, turntable, flange);
+  }
+
+  setColours(colours: ViewColours): void {
+    const picture = this.picture;
+    if (!picture) return;
+    const attribute = (this.groups.form.children[0] as THREE.Mesh | undefined)?.geometry.getAttribute('color') as THREE.BufferAttribute | undefined;
+    if (attribute) {
+      const { owners } = picture.surface;
+      for (let i = 0; i < owners.length; i++) {
+        const c = colours.form?.[owners[i] as number];
+        if (c) attribute.setXYZ(i, c[0], c[1], c[2]);
+        else attribute.setXYZ(i, plaster.r, plaster.g, plaster.b);
+      }
+      attribute.needsUpdate = true;
+    }
+    for (const mesh of this.groups.form.children) {
+      ((mesh as THREE.Mesh).material as THREE.MeshStandardMaterial).opacity = colours.form ? 0.6 : 0.36;
+    }
+    for (const child of this.groups.armature.children) {
+      const mesh = child as THREE.Mesh;
+      const c = colours.members?.get(mesh.userData['member'] as string);
+      const material = mesh.material as THREE.MeshStandardMaterial;
+      if (c) material.color.setRGB(c[0], c[1], c[2], THREE.SRGBColorSpace);
+      else material.color.copy(iron);
+    }
+    this.draw();
+  }
+
+  /** Where the form is cut, 0 front .. 1 back; null for whole. */
+  setCut(share: number | null): void {
+    const { low, high } = this.depthOfForm();
+    this.clip.constant = share === null ? 0 : -(low + (high - low) * share);
+    for (const mesh of this.groups.form.children) {
+      const material = (mesh as THREE.Mesh).material as THREE.MeshStandardMaterial;
+      material.clippingPlanes = share === null ? [] : [this.clip];
+      material.needsUpdate = true;
+    }
+    this.draw();
+  }
+
+  private depthOfForm(): { low: number; high: number } {
+    const p = this.picture?.surface.positions;
+    let low = Infinity, high = -Infinity;
+    if (p) {
+      for (let i = 1; i < p.length; i += 3) {
+        low = Math.min(low, p[i] as number);
+        high = Math.max(high, p[i] as number);
+      }
+    }
+    return high > low ? { low, high } : { low: -1, high: 1 };
+  }
+
+  /** Centre of gravity, props and the sagged bones (already exaggerated). */
+  setMarks(marks: { centre: Vec3 | null; props: readonly Vec3[]; sagged: Sagged | null }): void {
+    empty(this.groups.marks);
+    const base = this.picture?.armature.base;
+    if (marks.centre) {
+      const ball = new THREE.Mesh(new THREE.SphereGeometry(this.reach * 0.018, 20, 14), new THREE.MeshBasicMaterial({ color: '#9e3d28', depthTest: false }));
+      ball.position.set(...marks.centre);
+      ball.renderOrder = 6;
+      const foot = -(base?.thickness ?? 0);
+      const drop = new THREE.BufferGeometry().setFromPoints([new THREE.Vector3(...marks.centre), new THREE.Vector3(marks.centre[0], marks.centre[1], foot)]);
+      const line = new THREE.Line(drop, new THREE.LineDashedMaterial({ color: '#9e3d28', dashSize: 0.008, gapSize: 0.006, depthTest: false }));
+      line.computeLineDistances();
+      line.renderOrder = 6;
+      this.groups.marks.add(ball, line);
+    }
+    for (const prop of marks.props) {
+      const length = prop[2] + (base?.thickness ?? 0);
+      const stick = new THREE.Mesh(new THREE.CylinderGeometry(0.007, 0.009, length, 14), new THREE.MeshStandardMaterial({ color: '#a67f4f', roughness: 0.9 }));
+      stick.rotation.x = Math.PI / 2;
+      stick.position.set(prop[0], prop[1], prop[2] - length / 2);
+      this.groups.marks.add(stick);
+    }
+    if (marks.sagged) {
+      const points = marks.sagged.bones.flatMap((b) => [new THREE.Vector3(...b.from), new THREE.Vector3(...b.to)]);
+      const lines = new THREE.LineSegments(new THREE.BufferGeometry().setFromPoints(points), new THREE.LineDashedMaterial({ color: this.dark ? '#e98f77' : '#9e3d28', dashSize: 0.012, gapSize: 0.008, depthTest: false }));
+      lines.computeLineDistances();
+      lines.renderOrder = 7;
+      this.groups.marks.add(lines);
+    }
+    this.draw();
+  }
+
+  /** A rod of marks beside the piece, in the user's units. */
+  private drawRuler(): void {
+    empty(this.groups.ruler);
+    const picture = this.picture;
+    if (!picture) return;
+    const colour = this.dark ? '#ede6da' : '#2a2622';
+    const { base } = picture.armature;
+    const p = picture.surface.positions;
+    let left = -base.width / 2, top = 0;
+    for (let i = 0; i < p.length; i += 3) {
+      left = Math.min(left, p[i] as number);
+      top = Math.max(top, p[i + 2] as number);
+    }
+    const foot = -base.thickness;
+    const x = left - this.reach * 0.12;
+    const inch = 0.0254;
+    const height = top - foot;
+    const steps = this.units === 'imperial' ? [inch, 2 * inch, 6 * inch, 12 * inch] : [0.01, 0.05, 0.1, 0.5];
+    const major = steps.find((s) => height / s <= 8) ?? height / 5;
+    const minor = major / (this.units === 'imperial' ? 2 : 5);
+    const points: THREE.Vector3[] = [new THREE.Vector3(x, 0, foot), new THREE.Vector3(x, 0, top)];
+    for (let i = 0; i * minor <= height + 1e-9; i++) {
+      const z = foot + i * minor;
+      const isMajor = Math.abs((i * minor) / major - Math.round((i * minor) / major)) < 1e-6;
+      const half = this.reach * (isMajor ? 0.03 : 0.015);
+      points.push(new THREE.Vector3(x - half, 0, z), new THREE.Vector3(x + half, 0, z));
+      if (isMajor) this.groups.ruler.add(this.label(formatLength(i * minor, this.units).replace(/ (mm|in)$/, i === 0 ? '' : ' $1'), new THREE.Vector3(x - this.reach * 0.14, 0, z), colour));
+    }
+    this.groups.ruler.add(new THREE.LineSegments(new THREE.BufferGeometry().setFromPoints(points), new THREE.LineBasicMaterial({ color: colour })));
+  }
+
+  private label(text: string, at: THREE.Vector3, colour: string): THREE.Sprite {
+    const canvas = document.createElement('canvas');
+    canvas.width = 256;
+    canvas.height = 64;
+    const context = canvas.getContext('2d');
+    if (context) {
+      context.font = '34px "Atkinson Hyperlegible", sans-serif';
+      context.fillStyle = colour;
+      context.textAlign = 'right';
+      context.textBaseline = 'middle';
+      context.fillText(text, 250, 34);
+    }
+    const texture = new THREE.CanvasTexture(canvas);
+    texture.colorSpace = THREE.SRGBColorSpace;
+    const sprite = new THREE.Sprite(new THREE.SpriteMaterial({ map: texture, transparent: true, depthTest: false }));
+    const scale = this.reach * 0.2;
+    sprite.scale.set(scale, scale / 4, 1);
+    sprite.position.copy(at);
+    return sprite;
+  }
+}
+
+function empty(group: THREE.Group): void {
+  for (const child of [...group.children]) {
+    const mesh = child as THREE.Mesh;
+    mesh.geometry?.dispose();
+    for (const material of Array.isArray(mesh.material) ? mesh.material : [mesh.material]) {
+      if (!material) continue;
+      (material as THREE.SpriteMaterial).map?.dispose();
+      material.dispose();
+    }
+    group.remove(child);
+  }
+}

@@ -1,0 +1,54 @@
+'use client';
+import { Area, CartesianGrid, ComposedChart, Legend, Line, ResponsiveContainer, Scatter, Tooltip, XAxis, YAxis } from 'recharts';
+import { formatMass, sensible } from '../../core/quantity';
+import { useBench } from '../bench/context';
+import type { ReadEntry } from './effective';
+import { clayWentOn, forecastOf, readingsOf } from './forecast';
+
+const day = 86400;
+
+/** One sentence on how the last reading stands to the forecast. */
+function comparison(reading: number, at: number, least: number, most: number, units: 'metric' | 'imperial'): string {
+  const off = reading - at;
+  const size = formatMass(Math.abs(off), units);
+  if (reading >= Math.min(least, most) && reading <= Math.max(least, most)) return `The last weighing is within the band, ${size} ${off >= 0 ? 'above' : 'below'} the forecast.`;
+  return off > 0 ? `The last weighing is ${size} heavier than the forecast: it is drying slower, or more clay went on.` : `The last weighing is ${size} lighter than the forecast: it is drying faster, or less clay went on.`;
+}
+
+export default function ForecastChart({ entries }: { entries: readonly ReadEntry[] }) {
+  const build = useBench((s) => s.build);
+  const report = useBench((s) => s.report);
+  const units = useBench((s) => s.units);
+  if (!report) return <div style={{ height: 280 }} className="muted">Working out the forecast …</div>;
+  const forecast = forecastOf(build, report);
+  if (!forecast) return null;
+  const readings = readingsOf(entries, clayWentOn(build, entries));
+  const until = Math.max(forecast.until, ...readings.map((r) => r.time * 1.1));
+  const shown = (kg: number) => Math.round((units === 'imperial' ? kg / 0.45359237 : kg) * 1000) / 1000;
+  const line = Array.from({ length: 80 }, (_, i) => {
+    const t = (until * i) / 79;
+    const least = forecast.least(t), most = forecast.most(t);
+    return { days: t / day, forecast: shown(forecast.at(t)), band: [shown(Math.min(least, most)), shown(Math.max(least, most))] };
+  });
+  const dots = readings.map((r) => ({ days: r.time / day, reading: shown(r.mass) }));
+  const last = readings[readings.length - 1];
+  return (
+    <>
+      <figure aria-label="Weight forecast with its band, and the weighings, against days" className="mb-1">
+        <ResponsiveContainer width="100%" height={280}>
+          <ComposedChart data={line} margin={{ top: 8, right: 12, bottom: 18, left: 0 }}>
+            <CartesianGrid stroke="var(--hair)" vertical={false} />
+            <XAxis dataKey="days" type="number" domain={[0, 'dataMax']} tickFormatter={(v: number) => sensible(v, 2)} stroke="var(--muted)" label={{ value: 'days since the clay went on', position: 'bottom', offset: 2, fill: 'var(--muted)' }} />
+            <YAxis stroke="var(--muted)" domain={['auto', 'auto']} unit={units === 'imperial' ? ' lb' : ' kg'} width={64} />
+            <Tooltip labelFormatter={(v) => `${sensible(Number(v), 2)} days`} contentStyle={{ background: 'var(--paper)', border: '1px solid var(--slip)' }} />
+            <Legend verticalAlign="top" height={26} />
+            <Area dataKey="band" name="where it may lie" stroke="none" fill="var(--iron)" fillOpacity={0.16} isAnimationActive={false} legendType="rect" />
+            <Line dataKey="forecast" name="forecast" stroke="var(--iron)" strokeWidth={2} dot={false} isAnimationActive={false} legendType="plainline" />
+            <Scatter data={dots} dataKey="reading" name="weighed" fill="var(--fails)" isAnimationActive={false} legendType="circle" />
+          </ComposedChart>
+        </ResponsiveContainer>
+      </figure>
+      {last && <p>{comparison(last.mass, forecast.at(last.time), forecast.least(last.time), forecast.most(last.time), units)}</p>}
+    </>
+  );
+}

@@ -1,0 +1,189 @@
+'use client';
+import Link from 'next/link';
+import { useRouter } from 'next/navigation';
+import { useRef, useState } from 'react';
+import { Button, Dropdown, Form, Modal } from 'react-bootstrap';
+import { clays } from '../../core/catalogue';
+import { formatDate, formatMass, sensible } from '../../core/quantity';
+import type { StationId, Status, Summary } from '../../core/verdict';
+import { useWays, type Ways } from '../parts/appearance';
+import { call } from '../parts/http';
+import { HouseMark, Plumb } from '../parts/plumb';
+
+export interface ShelfPiece {
+  readonly id: string;
+  readonly name: string;
+  readonly archived: boolean;
+  readonly brief: { readonly clay: string; readonly size: number };
+  readonly card: {
+    readonly summary: Summary | null;
+    readonly readyOn: string | null;
+    readonly verdicts: Partial<Record<StationId, Status>>;
+    readonly silhouette: readonly (readonly [number, number, number])[];
+    readonly wires: readonly (readonly (readonly [number, number])[])[];
+    readonly problem: string | null;
+  };
+}
+
+/** The piece from the front, small: its outline, and the armature in it. */
+function Silhouette({ card }: { card: ShelfPiece['card'] }) {
+  const rows = card.silhouette;
+  const top = rows[rows.length - 1]?.[0];
+  if (top === undefined) return <span className="muted">{card.problem ?? 'No picture'}</span>;
+  const half = Math.max(...rows.map(([, l, r]) => Math.max(-l, r)));
+  const side = Math.max(top * 1.06, half * 2.1);
+  const x = (v: number) => ((v / side + 0.5) * 160).toFixed(1);
+  const y = (v: number) => (158 - (v / side) * 150).toFixed(1);
+  const outline = [...rows.map(([z, l]) => `${x(l)},${y(z)}`), ...[...rows].reverse().map(([z, , r]) => `${x(r)},${y(z)}`)].join(' ');
+  return (
+    <svg width="170" height="170" viewBox="0 0 160 164" aria-hidden="true">
+      <path d="M30 160h100" stroke="var(--slip)" strokeWidth="5" strokeLinecap="round" />
+      <polygon points={outline} fill="var(--slip)" fillOpacity="0.55" stroke="var(--slip)" strokeWidth="1.500" strokeLinejoin="round" />
+      {card.wires.map((w, i) => <polyline key={i} points={w.map(([px, pz]) => `${x(px)},${y(pz)}`).join(' ')} fill="none" stroke="var(--iron)" strokeWidth="1.800" strokeLinecap="round" strokeLinejoin="round" />)}
+    </svg>
+  );
+}
+
+const markNames: readonly (readonly [StationId, string])[] = [['load', 'holds'], ['drying', 'dries'], ['brief', 'on time']];
+
+function PieceCard({ piece, ways, act }: { piece: ShelfPiece; ways: Ways; act: (piece: ShelfPiece, what: 'copy' | 'archive' | 'unarchive' | 'delete') => void }) {
+  const { summary, readyOn, verdicts } = piece.card;
+  return (
+    <li className="piece-card">
+      <div className="picture"><Silhouette card={piece.card} /></div>
+      <div className="body">
+        <h2><Link href={`/build/${piece.id}`}>{piece.name}</Link></h2>
+        <div className="muted small">{sensible(piece.brief.size * 100)} % of life · {clays.get(piece.brief.clay)?.name ?? piece.brief.clay}</div>
+        <ul className="marks">
+          {markNames.map(([id, name]) => <li key={id}><Plumb status={verdicts[id] ?? 'unknown'} size={19} /> {name}</li>)}
+        </ul>
+        {summary && <div className="small">{formatMass(summary.wet, ways.units)} wet, {formatMass(summary.dry, ways.units)} dry{readyOn ? ` · ready ${formatDate(readyOn)}` : ''}</div>}
+        <div className="acts">
+          <Link className="btn btn-iron btn-sm" href={`/build/${piece.id}`} aria-label={`Open ${piece.name}`}>Open</Link>
+          <Button size="sm" variant="quiet" onClick={() => act(piece, 'copy')} aria-label={`Copy ${piece.name}`}>Copy</Button>
+          <Button size="sm" variant="quiet" onClick={() => act(piece, piece.archived ? 'unarchive' : 'archive')} aria-label={`${piece.archived ? 'Bring back' : 'Put away'} ${piece.name}`}>{piece.archived ? 'Bring back' : 'Put away'}</Button>
+          <Button size="sm" variant="quiet" onClick={() => act(piece, 'delete')} aria-label={`Delete ${piece.name}`}>Delete</Button>
+        </div>
+      </div>
+    </li>
+  );
+}
+
+function NewBuild({ open, onClose, today }: { open: boolean; onClose: () => void; today: string }) {
+  const router = useRouter();
+  const [name, setName] = useState('');
+  const [size, setSize] = useState('100');
+  const [start, setStart] = useState(today);
+  const [wrong, setWrong] = useState<string | null>(null);
+  const [busy, setBusy] = useState(false);
+  const make = async () => {
+    const share = Number(size.replace('%', '').replace(',', '.').trim()) / 100;
+    if (!Number.isFinite(share)) {
+      setWrong('The size is a percentage of life size, such as 75.');
+      return;
+    }
+    setBusy(true);
+    const answer = await call<{ id: string }>('POST', '/api/builds', { name, startDate: start, size: share });
+    setBusy(false);
+    if (answer.ok) router.push(`/build/${answer.value.id}`);
+    else setWrong(`${answer.path ? `${answer.path}: ` : ''}${answer.message}`);
+  };
+  return (
+    <Modal show={open} onHide={onClose} centered aria-labelledby="new-title">
+      <Form onSubmit={(e) => { e.preventDefault(); void make(); }}>
+        <Modal.Header closeButton><Modal.Title id="new-title" as="h2" className="h5">A new bust</Modal.Title></Modal.Header>
+        <Modal.Body>
+          <p className="muted">Three answers are enough to start; everything else has a sensible beginning and can be changed on the bench.</p>
+          <div className="field"><label htmlFor="new-name">What do you call it?</label><Form.Control id="new-name" autoFocus value={name} maxLength={120} onChange={(e) => setName(e.target.value)} /></div>
+          <div className="pairs">
+            <div className="field"><label htmlFor="new-size">Size, % of life</label><Form.Control id="new-size" inputMode="decimal" value={size} onChange={(e) => setSize(e.target.value)} /></div>
+            <div className="field"><label htmlFor="new-start">Clay goes on</label><Form.Control id="new-start" type="date" value={start} onChange={(e) => setStart(e.target.value)} /></div>
+          </div>
+          {wrong && <p className="status-fails" role="alert">{wrong}</p>}
+        </Modal.Body>
+        <Modal.Footer><Button variant="quiet" onClick={onClose}>Leave it</Button><Button type="submit" variant="iron" disabled={busy}>Put it on the bench</Button></Modal.Footer>
+      </Form>
+    </Modal>
+  );
+}
+
+/** The shelf of builds. */
+export default function Shelf({ pieces, ways: initial, today }: { pieces: readonly ShelfPiece[]; ways: Ways; today: string }) {
+  const router = useRouter();
+  const { ways, change } = useWays(initial);
+  const [making, setMaking] = useState(false);
+  const [away, setAway] = useState(false);
+  const [tray, setTray] = useState<{ text: string; undo: (() => void) | null } | null>(null);
+  const file = useRef<HTMLInputElement>(null);
+  const mark = async (id: string, what: string) => {
+    const answer = await call('POST', `/api/builds/${id}/mark`, { mark: what });
+    if (!answer.ok) setTray({ text: answer.message, undo: null });
+    router.refresh();
+    return answer.ok;
+  };
+  const act = async (piece: ShelfPiece, what: 'copy' | 'archive' | 'unarchive' | 'delete') => {
+    if (what === 'copy') {
+      const answer = await call<{ id: string }>('POST', `/api/builds/${piece.id}/copy`);
+      setTray({ text: answer.ok ? `${piece.name} copied.` : answer.message, undo: null });
+      router.refresh();
+      return;
+    }
+    if (!(await mark(piece.id, what))) return;
+    const back = { archive: 'unarchive', unarchive: 'archive', delete: 'restore' }[what];
+    const said = { archive: 'put away', unarchive: 'back on the shelf', delete: 'deleted' }[what];
+    setTray({ text: `${piece.name} ${said}.`, undo: () => void mark(piece.id, back).then(() => setTray(null)) });
+  };
+  const bringIn = async (chosen: File | undefined) => {
+    if (!chosen) return;
+    if (chosen.size > 8_000_000) {
+      setTray({ text: `${chosen.name}: a build file is at most 8 MB.`, undo: null });
+      return;
+    }
+    const answer = await call<{ id: string }>('POST', '/api/builds?file', await chosen.text());
+    if (answer.ok) {
+      setTray({ text: `${chosen.name} is on the shelf.`, undo: null });
+      router.refresh();
+    } else setTray({ text: `${chosen.name}: ${answer.path ? `${answer.path}: ` : ''}${answer.message}. Nothing was changed.`, undo: null });
+  };
+  const shown = pieces.filter((p) => p.archived === away);
+  const awayCount = pieces.filter((p) => p.archived).length;
+  return (
+    <div className="shelf">
+      <header>
+        <HouseMark />
+        <h1>Sostegno</h1>
+        <span className="muted">what holds it up, and when it is dry</span>
+        <span className="grow" />
+        <Button variant="iron" onClick={() => setMaking(true)}>New bust</Button>
+        <Button variant="quiet" onClick={() => file.current?.click()}>Bring in a file</Button>
+        <input ref={file} type="file" accept="application/json,.json" hidden aria-label="Build file" onChange={(e) => { void bringIn(e.target.files?.[0]); e.target.value = ''; }} />
+        <Dropdown align="end">
+          <Dropdown.Toggle variant="quiet" id="shelf-ways">{ways.units === 'metric' ? 'mm, kg' : 'in, lb'}</Dropdown.Toggle>
+          <Dropdown.Menu>
+            <Dropdown.Item onClick={() => change({ units: 'metric' })}>Millimetres, kilograms</Dropdown.Item>
+            <Dropdown.Item onClick={() => change({ units: 'imperial' })}>Inches, pounds</Dropdown.Item>
+            <Dropdown.Divider />
+            <Dropdown.Item onClick={() => change({ theme: 'day' })}>Day colours</Dropdown.Item>
+            <Dropdown.Item onClick={() => change({ theme: 'evening' })}>Evening colours</Dropdown.Item>
+            <Dropdown.Item onClick={() => change({ theme: 'system' })}>As this machine</Dropdown.Item>
+            <Dropdown.Divider />
+            <Dropdown.Item onClick={() => void call('POST', '/api/demo').then(() => router.refresh())}>Load the demo data again</Dropdown.Item>
+          </Dropdown.Menu>
+        </Dropdown>
+      </header>
+      <main>
+        {shown.length === 0 ? (
+          <div className="empty">
+            <h2 className="h4">{away ? 'Nothing is put away.' : 'The shelf is empty.'}</h2>
+            {!away && <><p>Start a bust with three answers, or bring in a build file somebody gave you.</p><Button variant="iron" onClick={() => setMaking(true)}>New bust</Button></>}
+          </div>
+        ) : (
+          <ul className="boards">{shown.map((p) => <PieceCard key={p.id} piece={p} ways={ways} act={(x, w) => void act(x, w)} />)}</ul>
+        )}
+        {(awayCount > 0 || away) && <p className="mt-4"><Button variant="quiet" size="sm" onClick={() => setAway(!away)}>{away ? 'Back to the shelf' : `Put away: ${awayCount}`}</Button></p>}
+      </main>
+      {tray && <div className="tray" role="status"><span>{tray.text}</span>{tray.undo && <button type="button" onClick={tray.undo}>Undo</button>}<button type="button" onClick={() => setTray(null)}>Close</button></div>}
+      <NewBuild open={making} onClose={() => setMaking(false)} today={today} />
+    </div>
+  );
+}

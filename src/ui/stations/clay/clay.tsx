@@ -1,0 +1,147 @@
+'use client';
+import { useState } from 'react';
+import { Button, Form, Table } from 'react-bootstrap';
+import { findClay } from '../../../core/build';
+import { clayList, type ClayFamily } from '../../../core/catalogue';
+import { coatsOf } from '../../../core/clay';
+import { formatLength, formatMass, formatVolume, sensible } from '../../../core/quantity';
+import { useBench, useController } from '../../bench/context';
+import { ChoiceAt, NumberAt, QuantityInput } from '../../parts/fields';
+import { StationPanel } from '../../parts/judgement';
+
+function CoatsOf({ region, name }: { region: string; name: string }) {
+  const controller = useController();
+  const build = useBench((s) => s.build);
+  const coats = coatsOf(build, region);
+  const set = (next: readonly number[], label: string) => controller.edit({ label, changes: [{ path: ['regions', 'own', region], value: { coats: next } }] })?.message ?? null;
+  return (
+    <fieldset className="mb-2">
+      <legend className="h6 mb-1">{name}</legend>
+      <div className="pairs">
+        {coats.map((t, i) => (
+          <QuantityInput
+            key={i} label={coats.length > 1 ? `Coat ${i + 1}` : 'Thickness'} kind="length" value={t}
+            onCommit={(v) => (v === null ? 'A coat needs a thickness.' : set(coats.map((c, k) => (k === i ? v : c)), `${name}, coat ${i + 1}`))}
+          />
+        ))}
+      </div>
+      <div className="d-flex gap-2">
+        {coats.length < 4 && <Button size="sm" variant="quiet" onClick={() => set([...coats, coats[coats.length - 1] ?? 0.005], `${name}: one more coat`)}>Add a coat</Button>}
+        {coats.length > 1 && <Button size="sm" variant="quiet" onClick={() => set(coats.slice(0, -1), `${name}: one coat fewer`)}>Take one away</Button>}
+      </div>
+    </fieldset>
+  );
+}
+
+const correctable: readonly (readonly [keyof ClayFamily, string, string])[] = [['wetDensity', 'Weight as laid', 'kg/m³'], ['yieldStress', 'Yield stress, fresh', 'Pa']];
+const correctableDrying: readonly (readonly [string, string, string])[] = [
+  ['w0', 'Water as supplied', 'kg per kg solids'], ['w_sl', 'Stops shrinking at', 'kg per kg solids'], ['shrinkage', 'Shrinkage, dry', 'share of length'],
+  ['D_wet', 'Diffusivity, wet', 'm²/s'], ['D_dry', 'Diffusivity, dry', 'm²/s'],
+];
+
+/** The user's own materials and corrections: kept in this build, with a note of where the figure came from. */
+function OwnFigures() {
+  const controller = useController();
+  const build = useBench((s) => s.build);
+  const [name, setName] = useState('');
+  const [wrong, setWrong] = useState('');
+  const found = findClay(build, build.brief.clay);
+  if (!found.ok) return null;
+  const clay = found.value;
+  const catalogue = clayList.find((c) => c.id === clay.id);
+  const here = ['materials', 'values', 'clays', clay.id] as const;
+  const correct = (path: readonly string[], label: string) => (v: number | null) => {
+    if (v === null) return 'A figure is needed.';
+    const whole = JSON.parse(JSON.stringify(clay)) as Record<string, unknown>;
+    const target = path.length > 1 ? (whole[path[0] as string] as Record<string, unknown>) : whole;
+    target[path[path.length - 1] as string] = v;
+    return controller.edit({ label: `${label} of ${clay.name} corrected`, changes: [{ path: here, value: whole }] })?.message ?? null;
+  };
+  const add = () => {
+    const id = name.trim().toLowerCase().replace(/[^a-z0-9]+/g, '-').replace(/^-|-$/g, '').slice(0, 60);
+    if (id === '' || clayList.some((c) => c.id === id) || Object.hasOwn(build.materials.values.clays, id)) {
+      setWrong('It needs a name of its own.');
+      return;
+    }
+    const refused = controller.edit({
+      label: `Own clay: ${name.trim()}`,
+      changes: [{ path: ['materials', 'values', 'clays', id], value: { ...clay, id, name: name.trim().slice(0, 80), source: 'own' } }, { path: ['brief', 'clay'], value: id }],
+    });
+    setWrong(refused?.message ?? '');
+    if (!refused) setName('');
+  };
+  return (
+    <details className="mt-3">
+      <summary><strong>Your own figures</strong></summary>
+      <p className="muted small mt-2">Figures for {clay.name}, kept with this build. The bag, a kitchen scale and two scratched marks know better than any table.</p>
+      <div className="pairs">
+        {correctable.map(([key, label, unit]) => <QuantityInput key={key} label={`${label}, ${unit}`} kind="number" value={clay[key] as number} onCommit={correct([key], label)} />)}
+        {clay.drying && correctableDrying.map(([key, label, unit]) => (
+          <QuantityInput key={key} label={`${label}, ${unit}`} kind="number" value={(clay.drying as unknown as Record<string, number>)[key] ?? 0} onCommit={correct(['drying', key], label)} />
+        ))}
+      </div>
+      <div className="field">
+        <label htmlFor="figure-source">Where the figures come from</label>
+        <Form.Control key={clay.id + (clay.source ?? '')} id="figure-source" size="sm" defaultValue={clay.source ?? ''} placeholder="measured on a test tile" onBlur={(e) => {
+          if (e.target.value !== (clay.source ?? '')) controller.edit({ label: 'Source of the figures', changes: [{ path: [...here], value: { ...clay, source: e.target.value.slice(0, 300) } }] });
+        }} />
+      </div>
+      {catalogue && Object.hasOwn(build.materials.values.clays, clay.id) && (
+        <Button size="sm" variant="quiet" className="mb-3" onClick={() => controller.edit({ label: 'Catalogue figures taken again', changes: [{ path: here, value: catalogue }] })}>Take the catalogue&rsquo;s figures again</Button>
+      )}
+      <div className="field">
+        <label htmlFor="own-clay">A clay of your own, starting from these</label>
+        <div className="d-flex gap-2">
+          <Form.Control id="own-clay" size="sm" value={name} onChange={(e) => setName(e.target.value)} placeholder="pulp and chalk, spring batch" aria-invalid={wrong !== ''} />
+          <Button size="sm" variant="quiet" onClick={add}>Add</Button>
+        </div>
+        {wrong && <div className="wrong" role="alert">{wrong}</div>}
+      </div>
+    </details>
+  );
+}
+
+export default function ClayStation() {
+  const units = useBench((s) => s.units);
+  const report = useBench((s) => s.report);
+  const own = useBench((s) => s.build.materials.values.clays);
+  const choices = [...clayList, ...Object.values(own).filter((c) => !clayList.some((k) => k.id === c.id))];
+  const volume = report?.regions.reduce((sum, r) => sum + r.clayVolume, 0) ?? 0;
+  return (
+    <StationPanel
+      station="clay" title="Clay"
+      how={<>
+        <p>Volume of the clay times its weight as laid gives what goes on; your share for waste is added and the whole rounded up to packs. Water you work in is weighed against the clay as supplied: 10 % is 100 g to the kilo. It thins the solids, and all of it has to leave again.</p>
+        <p className="mb-0">Soft clay hangs on an upright face up to the lesser of its own yield and its grip on what is under it, over its weight, with half as much again in hand. Epoxy is mixed in batches that can be placed while they work, at 25 g a minute and today&rsquo;s temperature.</p>
+      </>}
+    >
+      <h3>What goes on</h3>
+      <ChoiceAt label="Clay" path={['brief', 'clay']} choices={choices.map((c) => ({ id: c.id, name: c.name }))} />
+      {report?.regions.map((r) => <CoatsOf key={r.id} region={r.id} name={r.name.charAt(0).toUpperCase() + r.name.slice(1)} />)}
+      <div className="pairs mt-3">
+        <NumberAt label="Water worked in" path={['materials', 'waterWorkedIn']} kind="percent" hint="of the clay's weight" />
+        <NumberAt label="Bought for waste" path={['materials', 'waste']} kind="percent" />
+        <NumberAt label="One pack" path={['materials', 'pack', 'mass']} kind="mass" />
+        <NumberAt label="Price of a pack" path={['materials', 'pack', 'price']} kind="number" />
+      </div>
+      {report && (
+        <Table size="sm" aria-label="Clay to buy">
+          <tbody>
+            <tr><td>On the piece</td><td className="n">{formatMass(report.clay.onPiece, units)} ({formatVolume(volume, units)})</td></tr>
+            <tr><td>To buy</td><td className="n">{formatMass(report.clay.toBuy, units)}: {report.clay.packs} packs</td></tr>
+            {report.clay.water > 0 && <tr><td>Water to work in</td><td className="n">{formatMass(report.clay.water, units)}</td></tr>}
+            <tr><td>Cost of the clay</td><td className="n">{sensible(report.clay.cost, 4)}</td></tr>
+          </tbody>
+        </Table>
+      )}
+      {report?.cure && (
+        <>
+          <h3>Batches</h3>
+          <p>{report.cure.batches.length} batches of up to {formatMass(report.cure.batches[0] ?? 0, units)}, the last {formatMass(report.cure.batches[report.cure.batches.length - 1] ?? 0, units)}. Each works for {Math.round(report.cure.workingMinutes)} min; stop placing after {Math.round(report.cure.usableMinutes)} min. {sensible(report.cure.placingMinutes / 60, 2)} h of placing in all.</p>
+        </>
+      )}
+      <OwnFigures />
+      {report && report.regions.some((r) => r.solid) && <p className="muted small mt-2">Solid clay: the thickness of a coat has no part in it. {formatLength(report.regions[0]?.thickness ?? 0, units)} is how deep water has to come from.</p>}
+    </StationPanel>
+  );
+}

@@ -1,0 +1,129 @@
+'use client';
+import { useState } from 'react';
+import { Button, ButtonGroup, Form, Table } from 'react-bootstrap';
+import { formatDuration, formatForce, formatLength, formatMass, sensible } from '../../../core/quantity';
+import { liftingCaution, type LetGo } from '../../../core/verdict';
+import { useBench, useController } from '../../bench/context';
+import { StationPanel } from '../../parts/judgement';
+import { Plumb } from '../../parts/plumb';
+
+export function MomentSwitch() {
+  const controller = useController();
+  const moments = useBench((s) => s.report?.moments);
+  const current = useBench((s) => s.moment);
+  if (!moments) return null;
+  return (
+    <ButtonGroup aria-label="Moment of the piece's life" className="switch-row">
+      {moments.map((m) => (
+        <Button key={m.moment} variant="quiet" active={m.moment === current} aria-pressed={m.moment === current} onClick={() => controller.setMoment(m.moment)}>{m.name}</Button>
+      ))}
+    </ButtonGroup>
+  );
+}
+
+function letGoWords(l: LetGo): string {
+  if (l.when === 'at-once') return 'You may let go as soon as the clay is on: the armature carries it without a prop.';
+  if (l.when === 'after' && l.after !== null) return `Hold or prop it for ${formatDuration(l.after)}: by then enough water has left. Until then it is asked for ${sensible(l.unproppedWet, 2)} times what it can bear.`;
+  return `Not by itself: unpropped it is asked for ${sensible(l.unproppedWet, 2)} times what it can bear, and ${sensible(l.unproppedDry, 2)} when dry. Strengthen it, or leave the prop in.`;
+}
+
+function Props() {
+  const controller = useController();
+  const props = useBench((s) => s.build.armature.props);
+  const nodes = useBench((s) => s.picture?.armature.nodes);
+  const report = useBench((s) => s.report);
+  const units = useBench((s) => s.units);
+  const [node, setNode] = useState('');
+  const free = (nodes ?? []).filter((n) => !n.held && !props.some((p) => p.node === n.id));
+  const nameOf = (id: string) => id.replace(/^stuffed\//, '').replaceAll('-', ' ');
+  const push = (id: string) => report?.moments.reduce((m, c) => Math.max(m, c.props[id] ?? 0), 0) ?? 0;
+  return (
+    <>
+      <h3>When may I let go of it?</h3>
+      {report && <p>{letGoWords(report.letGo)}</p>}
+      {props.length > 0 && (
+        <Table size="sm" aria-label="Props">
+          <thead><tr><th>Prop under</th><th className="n">Takes</th><th><span className="visually-hidden">Remove</span></th></tr></thead>
+          <tbody>
+            {props.map((p, i) => (
+              <tr key={p.id}>
+                <td>{nameOf(p.node)}</td><td className="n">{push(p.node) > 0 ? formatForce(push(p.node), units) : 'nothing'}</td>
+                <td className="n"><Button size="sm" variant="quiet" aria-label={`Take away the prop under ${nameOf(p.node)}`} onClick={() => controller.edit({ label: 'Prop taken away', changes: [{ path: ['armature', 'props', i], value: undefined }] })}>Take away</Button></td>
+              </tr>
+            ))}
+          </tbody>
+        </Table>
+      )}
+      <div className="d-flex gap-2 mt-2">
+        <Form.Select size="sm" aria-label="Joint to prop" value={node} onChange={(e) => setNode(e.target.value)}>
+          <option value="">Put a prop under …</option>
+          {free.map((n) => <option key={n.id} value={n.id}>{nameOf(n.id)}</option>)}
+        </Form.Select>
+        <Button size="sm" variant="quiet" disabled={node === ''} onClick={() => {
+          controller.edit({ label: `Prop under the ${nameOf(node)}`, changes: [{ path: ['armature', 'props', props.length], value: { id: `prop-${node.replaceAll('/', '-')}`, name: `prop under the ${nameOf(node)}`, node, until: 'through-dry' } }] });
+          setNode('');
+        }}>Add</Button>
+      </div>
+    </>
+  );
+}
+
+export default function LoadStation() {
+  const report = useBench((s) => s.report);
+  const moment = useBench((s) => s.moment);
+  const units = useBench((s) => s.units);
+  const nodes = useBench((s) => s.picture?.armature);
+  const check = report?.moments.find((m) => m.moment === moment);
+  const nameOf = new Map(nodes?.bones.map((b) => [b.id, b.name]));
+  const caution = report ? liftingCaution(report.summary.wet) : null;
+  return (
+    <StationPanel
+      station="load" title="Load" cautions={caution ? [caution] : []}
+      how={<>
+        <p>The armature is solved as a frame in space: along each bone run wires, pipe, bulk and the clay round it, each with its stiffness and strength. Every small cube of clay and bulk hangs on the nearest bone of its mass, at the weight it has at the chosen moment. A member&rsquo;s figure is 1.5 times (2 on the road, 3 worn or overhead) what it carries over what it can bear in bending, twist and pull together; below 0.6 is sound, over 1 it fails.</p>
+        <p>Joins let through part of the metal&rsquo;s strength and turn a little: a hose clamp 60 %, bound and glued 70 %. Clay counts with the strength it has when fresh, also once it is dry. Left out: knocks, wires bent back and forth, clay that was patched on.</p>
+        <p className="mb-0">It tips when its centre of gravity passes the edge of the board. Sources: Przemieniecki, <em>Theory of Matrix Structural Analysis</em>; Roark&rsquo;s <em>Formulas for Stress and Strain</em>; USDA <em>Wood Handbook</em> for screws.</p>
+      </>}
+    >
+      <h3>Members, moment by moment</h3>
+      <MomentSwitch />
+      {check && (
+        <Table size="sm" aria-label={`Members, ${check.name}`}>
+          <thead><tr><th>Member</th><th className="n">Carries</th><th className="n">Of what it bears</th><th className="n">Moves</th></tr></thead>
+          <tbody>
+            {check.bones.map((b) => (
+              <tr key={b.bone}>
+                <td>{nameOf.get(b.bone) ?? b.bone}</td>
+                <td className="n">{formatMass(b.carries, units)}</td>
+                <td className="n"><Plumb status={b.utilisation > 1 ? 'fails' : b.utilisation >= 0.6 ? 'watch' : 'sound'} size={15} /> {sensible(b.utilisation, 2)}</td>
+                <td className="n">{b.sag < 0.00005 ? '0' : formatLength(b.sag, units)}</td>
+              </tr>
+            ))}
+          </tbody>
+        </Table>
+      )}
+      <Props />
+      {report && (
+        <>
+          <h3>Standing</h3>
+          <Table size="sm" aria-label="Standing, moment by moment">
+            <thead><tr><th>Moment</th><th className="n">Weight</th><th className="n">Tips at</th><th className="n">Push at the crown</th></tr></thead>
+            <tbody>
+              {report.stances.map((s) => (
+                <tr key={s.moment}><td>{s.name}</td><td className="n">{formatMass(s.mass, units)}</td><td className="n">{sensible(s.tipAngle, 2)}° {s.towards}</td><td className="n">{formatForce(s.push, units)}</td></tr>
+              ))}
+            </tbody>
+          </Table>
+          <h3>Weight, part by part</h3>
+          <Table size="sm" aria-label="Weight ledger">
+            <thead><tr><th>Part</th><th className="n">Wet</th><th className="n">Dry</th></tr></thead>
+            <tbody>
+              {report.ledger.items.map((i) => <tr key={i.id}><td>{i.name}</td><td className="n">{formatMass(i.wet, units)}</td><td className="n">{formatMass(i.dry, units)}</td></tr>)}
+              <tr><td><strong>All of it</strong></td><td className="n"><strong>{formatMass(report.ledger.wet, units)}</strong></td><td className="n"><strong>{formatMass(report.ledger.dry, units)}</strong></td></tr>
+            </tbody>
+          </Table>
+        </>
+      )}
+    </StationPanel>
+  );
+}
