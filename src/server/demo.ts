@@ -1,26 +1,11 @@
 import { randomUUID } from 'node:crypto';
-import { newBust, type Build } from '../core/build';
+import type { Build } from '../core/build';
 import { isoDateOf } from '../core/quantity';
 import { clayMassAt, Evaluator, type Report } from '../core/verdict';
 import { addBuild } from './builds';
+import { lamplighter } from './demo-builds';
 import { addToLog } from './log';
 import { readFlag, writeFlag } from './settings';
-
-/** The Lamplighter: the made-up Compagnia del Faro's bust for the foyer of its made-up Festa del Porto. */
-export function lamplighter(startDate: string, deadline: string): Build {
-  const base = newBust('The Lamplighter', startDate);
-  return {
-    ...base,
-    brief: {
-      ...base.brief, deadline, hoursPerWeek: 10, limits: { weight: 8, crack: 1, tipAngle: 15 },
-      note: 'Bust of the old lamplighter for the foyer of the Festa del Porto. He looks down at the boats, so the head hangs forward.',
-    },
-    room: { ...base.room, temperature: 19, relativeHumidity: 0.55 },
-    form: { ...base.form, start: { kind: 'bust', size: 1, measures: { headForward: 0.045, neckGirth: 0.365, shoulderBreadth: 0.43 } } },
-    regions: { everywhere: { coats: [0.01] }, own: { chest: { coats: [0.012] } } },
-    materials: { ...base.materials, pack: { mass: 1, price: 4.5 }, waste: 0.1 },
-  };
-}
 
 const day = 86400;
 
@@ -50,12 +35,12 @@ async function logReadings(id: string, build: Build, start: number): Promise<voi
   };
   const rho = piece.value.mixed.drying?.rho_dry ?? 0;
   const gross = (t: number) => Math.round(massAt(report.value, rho, t * 0.87) * 100) / 100;
-  await add('note', start, { text: 'Clay on, ten millimetres over taped paper, twelve at the chest. Two of us, one evening.' });
+  await add('note', start, { text: 'Clay on, ten millimetres over taped paper, twelve at the chest. Two of us, from six to midnight.' });
   const slip = await add('weigh-in', start + 0.1 * day, { gross: gross(0.1 * day) + 1, tare });
   await add('weigh-in', start + 0.1 * day, { gross: gross(0.1 * day), tare }, slip);
-  for (const t of [0.6, 1.1, 1.7, 2.3]) await add('weigh-in', start + t * day, { gross: gross(t * day), tare });
-  await add('shrink-mark', start + 2.3 * day, { laid: 0.1, now: 0.0972, where: 'left cheek' });
-  await add('note', start + 2.3 * day, { text: 'Hairline under the jaw on the left. Pressed closed with a damp finger.' });
+  for (const t of [0.5, 1, 1.5, 2, 2.4]) await add('weigh-in', start + t * day, { gross: gross(t * day), tare });
+  await add('shrink-mark', start + 2.4 * day, { laid: 0.1, now: 0.0972, where: 'left cheek' });
+  await add('note', start + 2.4 * day, { text: 'Hairline under the jaw on the left. Pressed closed with a damp finger.' });
 }
 
 function massAt(report: Report, rhoDry: number, seconds: number): number {

@@ -1,5 +1,7 @@
 import { cross, dot, norm, scale, subtract, unit, type Vec3 } from '../quantity';
 
+const { abs } = Math;
+
 /**
  * One Euler-Bernoulli beam in space: local axes, stiffness, consistent loads.
  * Local degrees of freedom, each end: u, v, w, then rotations about x, y, z.
@@ -23,7 +25,7 @@ export function beamAxes(from: Vec3, to: Vec3, up: Vec3 = [0, 0, 1]): Axes {
   const x = unit(subtract(to, from));
   const upward = unit(up);
   if (norm(cross(x, upward)) < 1e-6) {
-    const y: Vec3 = Math.abs(x[1]) > 0.999 ? [0, 0, 1] : [0, 1, 0];
+    const y: Vec3 = abs(x[1]) > 0.999 ? [0, 0, 1] : [0, 1, 0];
     const yClean = unit(subtract(y, scale(x, dot(x, y))));
     return [x, yClean, cross(x, yClean)];
   }

@@ -71,7 +71,7 @@ export const bulkKindSchema = z.strictObject({
   /** kg/m3 in place. */
   density: positive(5000),
   /** Pa. */
-  stiffness: z.number().min(0).max(1e10),
+  stiffness: z.number().min(0).max(1e11),
   /** Pa, crushing. */
   crushing: z.number().min(0).max(1e9),
   /** What it holds back of the clay's shrinkage, 0..1. */

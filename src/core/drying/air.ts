@@ -1,3 +1,5 @@
+
+const { abs, cbrt, exp, floor, max, min, sqrt } = Math;
 /**
  * The room a piece dries in, and what leaves a wet surface.
  * Sources: Buck (1981) for saturation pressure; Incropera, *Fundamentals of Heat and Mass Transfer*,
@@ -33,7 +35,7 @@ const gasConstantWater = 461.5; // J/kgK
 
 /** Pa over water at `celsius`. Buck (1981). */
 export function saturationPressure(celsius: number): number {
-  return 611.21 * Math.exp(((18.678 - celsius / 234.5) * celsius) / (257.14 + celsius));
+  return 611.21 * exp(((18.678 - celsius / 234.5) * celsius) / (257.14 + celsius));
 }
 
 /** kg/m3 of vapour at saturation. */
@@ -43,8 +45,8 @@ export function saturationDensity(celsius: number): number {
 
 /** W/m2K: still-air convection and forced flow over a piece about 0.2 m across. */
 export function heatTransfer(speed: number): number {
-  const forced = 5.6 * Math.sqrt(Math.max(0, speed));
-  return Math.cbrt(27 + forced * forced * forced);
+  const forced = 5.6 * sqrt(max(0, speed));
+  return cbrt(27 + forced * forced * forced);
 }
 
 /** m/s, by the analogy of heat and mass transfer. */
@@ -76,7 +78,7 @@ export function evaporationAt(air: RoomAir, activity: number, cover = 0, transfe
     const miss = latentHeat * k * (density - vapour) - h * (air.temperature - t);
     const change = miss / slope;
     t -= change;
-    if (Math.abs(change) < 1e-10) break;
+    if (abs(change) < 1e-10) break;
   }
   return { flux: k * (saturationDensity(t) * activity - vapour), surfaceTemperature: t };
 }
@@ -96,8 +98,8 @@ export function evaporationCurve(air: RoomAir, cover = 0, transferFactor = 1): E
 
 /** Writes [flux, d flux / d activity] at `activity` into `out`. Linear between table points (error below 1e-4 of the flux). */
 export function readCurve(curve: EvaporationCurve, activity: number, out: Float64Array): void {
-  const x = Math.min(1, Math.max(0, activity)) * tableSize;
-  const i = Math.min(tableSize - 1, Math.floor(x));
+  const x = min(1, max(0, activity)) * tableSize;
+  const i = min(tableSize - 1, floor(x));
   const a = curve.fluxes[i] as number;
   const slope = (curve.fluxes[i + 1] as number) - a;
   out[0] = a + slope * (x - i);
@@ -106,10 +108,10 @@ export function readCurve(curve: EvaporationCurve, activity: number, out: Float6
 
 /** a_w = 1 - exp(-w/w_m). */
 export function waterActivity(w: number, w_m: number): number {
-  return 1 - Math.exp(-w / w_m);
+  return 1 - exp(-w / w_m);
 }
 
 /** Moisture the clay settles at in this room. */
 export function equilibriumMoisture(relativeHumidity: number, w_m: number): number {
-  return -w_m * Math.log(1 - Math.min(0.999999, relativeHumidity));
+  return -w_m * Math.log(1 - min(0.999999, relativeHumidity));
 }

@@ -1,6 +1,8 @@
 import type { DryingCoefficients } from '../catalogue';
 import { equilibriumMoisture, readCurve, type EvaporationCurve } from './air';
 
+const { abs, exp, max, min, round } = Math;
+
 /**
  * Drying through the thickness of one layer: dw/dt = (1/r^n) d/dr (r^n D(w) dw/dr) in the coordinate of the dry
  * solids, so that shrinkage needs no moving grid. D(w) = D_dry (D_wet/D_dry)^(w/w0).
@@ -118,7 +120,7 @@ class LayerSolver {
     }
     if (power === 0) this.faceArea[0] = 1;
     const { D_wet, D_dry } = job.clay;
-    this.constantD = Math.abs(D_wet / D_dry - 1) < 1e-9;
+    this.constantD = abs(D_wet / D_dry - 1) < 1e-9;
     this.growth = this.constantD ? 0 : Math.log(D_wet / D_dry) / (job.tabulatedW0 ?? job.clay.w0);
     this.w.fill(start);
     this.outerMoisture = start;
@@ -130,7 +132,7 @@ class LayerSolver {
   }
 
   private diffusivity(w: number): number {
-    return this.constantD ? this.job.clay.D_dry : this.job.clay.D_dry * Math.exp(this.growth * w);
+    return this.constantD ? this.job.clay.D_dry : this.job.clay.D_dry * exp(this.growth * w);
   }
 
   private kirchhoff(w: number, d: number): number {
@@ -146,12 +148,12 @@ class LayerSolver {
     const gain = (2 * clay.rho_dry) / this.dx;
     let ws = guess;
     let low = -clay.w_m;
-    let high = Math.max(wP, clay.w0) * 2 + 1;
+    let high = max(wP, clay.w0) * 2 + 1;
     let dryness = 0;
     let slope = 0;
     let ds = 0;
     for (let i = 0; i < 60; i++) {
-      const decay = Math.exp(-ws / clay.w_m);
+      const decay = exp(-ws / clay.w_m);
       readCurve(curve, 1 - decay, this.pair);
       const e = share * (this.pair[0] as number);
       slope = (share * (this.pair[1] as number) * decay) / clay.w_m;
@@ -161,7 +163,7 @@ class LayerSolver {
       else high = ws;
       let next = ws + dryness / (gain * ds + slope);
       if (!(next > low && next < high)) next = (low + high) / 2;
-      const moved = Math.abs(next - ws);
+      const moved = abs(next - ws);
       ws = next;
       if (moved < 1e-12) break;
     }
@@ -241,7 +243,7 @@ class LayerSolver {
     for (let i = cellCount - 1; i >= 0; i--) {
       after = ((residual[i] as number) - (upper[i] as number) * after) / (diagonal[i] as number);
       (y[i] as number) -= after;
-      if (Math.abs(after) > largest) largest = Math.abs(after);
+      if (abs(after) > largest) largest = abs(after);
     }
     return largest;
   }
@@ -257,7 +259,7 @@ class LayerSolver {
     stage2.set(stage1);
     if (!this.implicitStage(base, gamma * dt, stage2, curve)) return { change: NaN, leaves: 0 };
     let change = 0;
-    for (let i = 0; i < cellCount; i++) change = Math.max(change, Math.abs((stage2[i] as number) - (w[i] as number)));
+    for (let i = 0; i < cellCount; i++) change = max(change, abs((stage2[i] as number) - (w[i] as number)));
     return { change, leaves: dt * ((1 - gamma) * leaves1 + gamma * this.leaving()) };
   }
 
@@ -281,7 +283,7 @@ class LayerSolver {
 
   wettest(): number {
     let most = -Infinity;
-    for (let i = 0; i < cellCount; i++) most = Math.max(most, this.w[i] as number);
+    for (let i = 0; i < cellCount; i++) most = max(most, this.w[i] as number);
     return most;
   }
 }
@@ -333,11 +335,11 @@ export function dryLayer(job: LayerDrying): DryingCourse {
   while (needed() && t < longestRun) {
     const phase = job.phases.find((p) => t < p.until) ?? lastPhase;
     if (!phase) break;
-    let step = Math.min(dt, phase.until - t);
-    if (nextTime < times.length) step = Math.min(step, (times[nextTime] as number) - t);
+    let step = min(dt, phase.until - t);
+    if (nextTime < times.length) step = min(step, (times[nextTime] as number) - t);
     const { change, leaves } = solver.tryStep(step, phase.curve);
     if (!(change <= largestChange * 1.2)) {
-      dt = step * (Number.isNaN(change) ? 0.25 : Math.max(0.2, (0.9 * largestChange) / change));
+      dt = step * (Number.isNaN(change) ? 0.25 : max(0.2, (0.9 * largestChange) / change));
       if (dt < 1e-9) throw new Error('drying step vanished');
       continue;
     }
@@ -345,7 +347,7 @@ export function dryLayer(job: LayerDrying): DryingCourse {
     surface = solver.outerMoisture;
     t += step;
     evaporated += leaves;
-    dt = Math.max(dt === step ? 0 : Math.min(dt, step * 4), step * Math.min(2, (0.9 * largestChange) / Math.max(change, 1e-12)));
+    dt = max(dt === step ? 0 : min(dt, step * 4), step * min(2, (0.9 * largestChange) / max(change, 1e-12)));
     const now = measure();
     const cross = (a: number, b: number) => before.value + ((now.value - before.value) * a) / (a - b || 1);
     const sBefore = shrinkageDone(before.surface, clay.w0, clay.w_sl) - 0.8;
@@ -390,7 +392,7 @@ function thinned(course: readonly MoisturePoint[]): MoisturePoint[] {
   if (course.length <= historyLimit) return [...course];
   const out: MoisturePoint[] = [];
   for (let i = 0; i < historyLimit; i++) {
-    out.push(course[Math.round((i * (course.length - 1)) / (historyLimit - 1))] as MoisturePoint);
+    out.push(course[round((i * (course.length - 1)) / (historyLimit - 1))] as MoisturePoint);
   }
   return out;
 }

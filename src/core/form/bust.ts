@@ -56,13 +56,25 @@ export function bustMasses(m: BustMeasures, size: number): Mass[] {
   const neck = (m.neckGirth * s) / (2 * Math.PI);
   const forward = -m.headForward * s;
   const skullRadii: [number, number, number] = [(m.headBreadth * s) / 2, (m.headDepth * s) / 2 * 0.95, m.headHeight * s * 0.37];
-  const half: [number, number, number] = [(m.shoulderBreadth * s) / 2, (m.chestDepth * s) / 2, (m.chestHeight * s) / 2];
   const none: [number, number, number] = [0, 0, 0];
+  const high = m.chestHeight * s;
+  const deep = (m.chestDepth * s) / 2;
+  const trunk: [number, number, number] = [m.shoulderBreadth * s * 0.34, deep, high / 2];
+  // Shoulders slope from the collar down to the point of each shoulder, thinner than the chest is deep.
+  const thick = Math.min(high * 0.34, deep * 0.62);
+  const inner = m.shoulderBreadth * s * 0.13;
+  const outer = (m.shoulderBreadth * s) / 2 - thick;
+  const shoulder = (id: string, name: string, side: number): Mass => ({
+    id, name, region: 'chest', at: [side * inner, 0.008 * s, at.collar - thick * 0.95], turn: none, blend: 0.05 * s,
+    shape: { kind: 'round-cone', reach: [side * (outer - inner), -0.004 * s, at.bottom + high * 0.52 - at.collar + thick * 0.95 - high * 0.08], radiusFrom: thick * 0.9, radiusTo: thick },
+  });
   return [
     {
-      id: 'chest', name: 'shoulders and chest', region: 'chest', at: [0, 0, at.bottom + half[2]], turn: none, blend: 0.02 * s,
-      shape: { kind: 'rounded-box', half, rounding: 0.85 * Math.min(...half) },
+      id: 'chest', name: 'chest', region: 'chest', at: [0, 0, at.bottom + high / 2 - 0.004 * s], turn: none, blend: 0.02 * s,
+      shape: { kind: 'rounded-box', half: trunk, rounding: 0.8 * Math.min(...trunk) },
     },
+    shoulder('shoulder-left', 'shoulder, left', 1),
+    shoulder('shoulder-right', 'shoulder, right', -1),
     {
       id: 'neck', name: 'neck', region: 'neck', at: [0, 0.012 * s, at.collar - 0.03 * s], turn: none, blend: 0.045 * s,
       shape: {

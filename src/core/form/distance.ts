@@ -1,5 +1,7 @@
 import type { Mass } from './mass';
 
+const { abs, hypot, max, min, sign, sqrt } = Math;
+
 /**
  * Signed distance of a smooth union of masses, negative inside. Every primitive is exact to 1e-9 m or rounding,
  * and the union keeps a slope of at most 1, so a distance at a block's middle bounds the whole block.
@@ -33,18 +35,18 @@ function compile(mass: Mass): CompiledMass {
   const common = { at: mass.at, rotation: rotationOf(mass.turn), blend: mass.blend };
   const s = mass.shape;
   if (s.kind === 'ellipsoid') {
-    return { ...common, kind: 0, a: s.radii[0], b: s.radii[1], c: s.radii[2], extra: new Float64Array(0), reach: Math.max(...s.radii) };
+    return { ...common, kind: 0, a: s.radii[0], b: s.radii[1], c: s.radii[2], extra: new Float64Array(0), reach: max(...s.radii) };
   }
   if (s.kind === 'round-cone') {
-    const span = Math.hypot(...s.reach);
+    const span = hypot(...s.reach);
     return {
       ...common, kind: 1, a: s.radiusFrom, b: s.radiusTo, c: span, extra: Float64Array.from(s.reach),
-      reach: Math.max(s.radiusFrom, span + s.radiusTo),
+      reach: max(s.radiusFrom, span + s.radiusTo),
     };
   }
   if (s.kind === 'rounded-box') {
-    const rounding = Math.min(s.rounding, ...s.half);
-    return { ...common, kind: 2, a: s.half[0] - rounding, b: s.half[1] - rounding, c: s.half[2] - rounding, extra: Float64Array.of(rounding), reach: Math.hypot(...s.half) };
+    const rounding = min(s.rounding, ...s.half);
+    return { ...common, kind: 2, a: s.half[0] - rounding, b: s.half[1] - rounding, c: s.half[2] - rounding, extra: Float64Array.of(rounding), reach: hypot(...s.half) };
   }
   return { ...common, kind: 3, a: s.radius, b: s.thickness, c: 0, extra: new Float64Array(0), reach: s.radius + s.thickness };
 }
@@ -54,20 +56,20 @@ function compile(mass: Mass): CompiledMass {
  * last pole, so Newton from the left end never overshoots. Eberly, *Distance from a Point to an Ellipsoid*.
  */
 function ellipsoidDistance(px: number, py: number, pz: number, ea: number, eb: number, ec: number): number {
-  const x = Math.max(Math.abs(px), 1e-9), y = Math.max(Math.abs(py), 1e-9), z = Math.max(Math.abs(pz), 1e-9);
+  const x = max(abs(px), 1e-9), y = max(abs(py), 1e-9), z = max(abs(pz), 1e-9);
   const a2 = ea * ea, b2 = eb * eb, c2 = ec * ec;
   const nx = ea * x, ny = eb * y, nz = ec * z;
-  let t = Math.max(nx - a2, ny - b2, nz - c2);
+  let t = max(nx - a2, ny - b2, nz - c2);
   for (let i = 0; i < 40; i++) {
     const ra = nx / (t + a2), rb = ny / (t + b2), rc = nz / (t + c2);
     const f = ra * ra + rb * rb + rc * rc - 1;
     const slope = 2 * ((ra * ra) / (t + a2) + (rb * rb) / (t + b2) + (rc * rc) / (t + c2));
     const step = f / slope;
     t += step;
-    if (step <= 1e-11 * (a2 + Math.abs(t))) break;
+    if (step <= 1e-11 * (a2 + abs(t))) break;
   }
   const qx = x - (a2 * x) / (t + a2), qy = y - (b2 * y) / (t + b2), qz = z - (c2 * z) / (t + c2);
-  const d = Math.sqrt(qx * qx + qy * qy + qz * qz);
+  const d = sqrt(qx * qx + qy * qy + qz * qz);
   return t < 0 ? -d : d;
 }
 
@@ -78,9 +80,9 @@ function roundConeDistance(px: number, py: number, pz: number, m: CompiledMass):
   const rr = m.a - m.b;
   const along = px * bx + py * by + pz * bz;
   const beyond = along - l2;
-  const fromStart = Math.sqrt(px * px + py * py + pz * pz);
+  const fromStart = sqrt(px * px + py * py + pz * pz);
   const ex = px - bx, ey = py - by, ez = pz - bz;
-  const fromEnd = Math.sqrt(ex * ex + ey * ey + ez * ez);
+  const fromEnd = sqrt(ex * ex + ey * ey + ez * ez);
   const a2 = l2 - rr * rr;
   if (a2 <= 0) return rr > 0 ? fromStart - m.a : fromEnd - m.b;
   const il2 = 1 / l2;
@@ -88,16 +90,16 @@ function roundConeDistance(px: number, py: number, pz: number, m: CompiledMass):
   const x2 = xx * xx + xy * xy + xz * xz;
   const y2 = along * along * l2;
   const z2 = beyond * beyond * l2;
-  const k = Math.sign(rr) * rr * rr * x2;
-  if (Math.sign(beyond) * a2 * z2 > k) return Math.sqrt(x2 + z2) * il2 - m.b;
-  if (Math.sign(along) * a2 * y2 < k) return Math.sqrt(x2 + y2) * il2 - m.a;
-  return (Math.sqrt(x2 * a2 * il2) + along * rr) * il2 - m.a;
+  const k = sign(rr) * rr * rr * x2;
+  if (sign(beyond) * a2 * z2 > k) return sqrt(x2 + z2) * il2 - m.b;
+  if (sign(along) * a2 * y2 < k) return sqrt(x2 + y2) * il2 - m.a;
+  return (sqrt(x2 * a2 * il2) + along * rr) * il2 - m.a;
 }
 
 function boxDistance(px: number, py: number, pz: number, m: CompiledMass): number {
-  const qx = Math.abs(px) - m.a, qy = Math.abs(py) - m.b, qz = Math.abs(pz) - m.c;
-  const ox = Math.max(qx, 0), oy = Math.max(qy, 0), oz = Math.max(qz, 0);
-  return Math.sqrt(ox * ox + oy * oy + oz * oz) + Math.min(Math.max(qx, qy, qz), 0) - (m.extra[0] as number);
+  const qx = abs(px) - m.a, qy = abs(py) - m.b, qz = abs(pz) - m.c;
+  const ox = max(qx, 0), oy = max(qy, 0), oz = max(qz, 0);
+  return sqrt(ox * ox + oy * oy + oz * oz) + min(max(qx, qy, qz), 0) - (m.extra[0] as number);
 }
 
 function massDistance(m: CompiledMass, x: number, y: number, z: number): number {
@@ -109,8 +111,8 @@ function massDistance(m: CompiledMass, x: number, y: number, z: number): number 
   if (m.kind === 0) return ellipsoidDistance(px, py, pz, m.a, m.b, m.c);
   if (m.kind === 1) return roundConeDistance(px, py, pz, m);
   if (m.kind === 2) return boxDistance(px, py, pz, m);
-  const ring = Math.sqrt(px * px + py * py) - m.a;
-  return Math.sqrt(ring * ring + pz * pz) - m.b;
+  const ring = sqrt(px * px + py * py) - m.a;
+  return sqrt(ring * ring + pz * pz) - m.b;
 }
 
 export interface Box {
@@ -128,7 +130,7 @@ export class DistanceField {
 
   constructor(readonly masses: readonly Mass[]) {
     this.compiled = masses.map(compile);
-    this.largestBlend = masses.reduce((m, mass) => Math.max(m, mass.blend), 0);
+    this.largestBlend = masses.reduce((m, mass) => max(m, mass.blend), 0);
     this.scratch = new Float64Array(masses.length);
   }
 
@@ -150,7 +152,7 @@ export class DistanceField {
         this.owner = i;
       }
       const k = m.blend;
-      const gap = Math.abs(d - own);
+      const gap = abs(d - own);
       d = own < d ? own : d;
       if (k > 0 && gap < k) d -= ((k - gap) * (k - gap)) / (4 * k);
     }
@@ -185,8 +187,8 @@ export class DistanceField {
     this.compiled.forEach((m, i) => {
       const half = axisReach(m, this.masses[i] as Mass);
       for (let k = 0; k < 3; k++) {
-        low[k] = Math.min(low[k] as number, (half.low[k] as number));
-        high[k] = Math.max(high[k] as number, (half.high[k] as number));
+        low[k] = min(low[k] as number, (half.low[k] as number));
+        high[k] = max(high[k] as number, (half.high[k] as number));
       }
     });
     const bulge = this.masses.length > 1 ? this.largestBlend / 2 : 0;
@@ -206,13 +208,13 @@ function axisReach(m: CompiledMass, mass: Mass): Box {
     const s = mass.shape;
     let minus: number;
     let plus: number;
-    if (s.kind === 'ellipsoid') minus = plus = Math.hypot(ux * s.radii[0], uy * s.radii[1], uz * s.radii[2]);
-    else if (s.kind === 'rounded-box') minus = plus = Math.abs(ux) * s.half[0] + Math.abs(uy) * s.half[1] + Math.abs(uz) * s.half[2];
-    else if (s.kind === 'ring') minus = plus = s.radius * Math.hypot(ux, uy) + s.thickness;
+    if (s.kind === 'ellipsoid') minus = plus = hypot(ux * s.radii[0], uy * s.radii[1], uz * s.radii[2]);
+    else if (s.kind === 'rounded-box') minus = plus = abs(ux) * s.half[0] + abs(uy) * s.half[1] + abs(uz) * s.half[2];
+    else if (s.kind === 'ring') minus = plus = s.radius * hypot(ux, uy) + s.thickness;
     else {
       const end = ux * s.reach[0] + uy * s.reach[1] + uz * s.reach[2];
-      plus = Math.max(s.radiusFrom, end + s.radiusTo);
-      minus = Math.max(s.radiusFrom, -end + s.radiusTo);
+      plus = max(s.radiusFrom, end + s.radiusTo);
+      minus = max(s.radiusFrom, -end + s.radiusTo);
     }
     low.push((m.at[k] as number) - minus);
     high.push((m.at[k] as number) + plus);

@@ -1,5 +1,7 @@
 import { blockIndex, blockSide, cellInBlock, cellsPerBlock, distanceAtCell, isOutside, type VoxelGrid } from './voxels';
 
+const { hypot, min } = Math;
+
 /** A triangle mesh of the form's outer face or of a face `depth` under it, for the picture. */
 export interface SurfaceMesh {
   /** Three floats a vertex, metres. */
@@ -57,7 +59,7 @@ export function extractSurface(grid: VoxelGrid, depth = 0): SurfaceMesh {
       gy += c & 2 ? v : -v;
       gz += c & 4 ? v : -v;
     }
-    const g = Math.hypot(gx, gy, gz) || 1;
+    const g = hypot(gx, gy, gz) || 1;
     normals.push(gx / g, gy / g, gz / g);
     owners.push(ownerNear(grid, x, y, z));
     const made = positions.length / 3 - 1;
@@ -72,7 +74,7 @@ export function extractSurface(grid: VoxelGrid, depth = 0): SurfaceMesh {
     for (let by = 0; by < grid.blocks[1]; by++) {
       for (let bx = 0; bx < grid.blocks[0]; bx++) {
         if (isOutside(grid.slots[blockIndex(grid, bx, by, bz)] as number)) continue;
-        const x1 = Math.min(nx - 1, (bx + 1) * blockSide), y1 = Math.min(ny - 1, (by + 1) * blockSide), z1 = Math.min(nz - 1, (bz + 1) * blockSide);
+        const x1 = min(nx - 1, (bx + 1) * blockSide), y1 = min(ny - 1, (by + 1) * blockSide), z1 = min(nz - 1, (bz + 1) * blockSide);
         for (let z = bz * blockSide; z < z1; z++) {
           for (let y = by * blockSide; y < y1; y++) {
             for (let x = bx * blockSide; x < x1; x++) {

@@ -1,5 +1,7 @@
 import { blockIndex, blockSide, cellInBlock, cellsPerBlock, deepOwner, isOutside, type VoxelGrid } from './voxels';
 
+const { abs } = Math;
+
 /**
  * Volumes by partial voxels, and parcels: what lies in a small cube of one mass, with its own centroid, ready to be
  * hung on a bone. Each surface (outer, and the core `thickness` below it) is corrected on its own: a cell holds
@@ -104,7 +106,7 @@ function gather(
         if (d >= 1) continue;
         const m = owners[row + x] as number;
         // The volume of the band half a cell either side of the surface, over its thickness, is the face's area.
-        if (d > -1) (perMass[m] as MassVolume).area += (1 - Math.abs(d)) * cellArea;
+        if (d > -1) (perMass[m] as MassVolume).area += (1 - abs(d)) * cellArea;
         const inside = d >= 0.5 ? 0 : d <= -0.5 ? 1 : 0.5 - d;
         if (inside === 0) continue;
         const deep = d + (thickness[m] as number) * inverse;

@@ -1,5 +1,7 @@
 import { type Box, DistanceField } from './distance';
 
+const { cbrt, ceil, floor, max, sqrt } = Math;
+
 /**
  * The voxel grid, and the one file that owns its layout. Cells are cubes of side `step`, samples at their middles,
  * stored in blocks of 8 x 8 x 8. A block whose middle is further from the surface than its half diagonal cannot
@@ -55,14 +57,14 @@ export interface GridOptions {
 export function voxelise(field: DistanceField, options: GridOptions): VoxelGrid {
   const { step } = options;
   const box: Box = field.box();
-  const blocks = box.high.map((v, k) => Math.max(1, Math.ceil((v - (box.low[k] as number) + 4 * step) / (step * blockSide)))) as [number, number, number];
+  const blocks = box.high.map((v, k) => max(1, ceil((v - (box.low[k] as number) + 4 * step) / (step * blockSide)))) as [number, number, number];
   // The grid is centred on the form, so that a form with two like halves gives two like answers.
   const origin = box.high.map((v, k) => (v + (box.low[k] as number) - (blocks[k] as number) * step * blockSide) / 2) as [number, number, number];
   const total = blocks[0] * blocks[1] * blocks[2];
   if (!(total * cellsPerBlock < 64e6)) throw new Error('voxel step too fine for this form');
   const slots = new Int32Array(total).fill(outside);
   const half = (blockSide * step) / 2;
-  const radius = half * Math.sqrt(3);
+  const radius = half * sqrt(3);
   const everyone = field.all();
   const candidates = new Int32Array(everyone.length);
   let distances = new Float32Array(256 * cellsPerBlock);
@@ -122,7 +124,7 @@ const liveCells = 160_000;
 export function chooseStep(field: DistanceField, cells = liveCells): number {
   const { low, high } = field.box();
   const volume = (high[0] - low[0]) * (high[1] - low[1]) * (high[2] - low[2]);
-  return Math.cbrt(volume / cells);
+  return cbrt(volume / cells);
 }
 
 /** Distance at a cell by whole-grid indices; large and positive outside, large and negative deep inside. */
@@ -142,10 +144,10 @@ export function solidExtent(grid: VoxelGrid): Box {
   const [nx, ny] = grid.blocks;
   grid.slots.forEach((slot, b) => {
     if (slot < 0) return;
-    const corner = [b % nx, Math.floor(b / nx) % ny, Math.floor(b / (nx * ny))].map((i) => i * blockSide) as [number, number, number];
+    const corner = [b % nx, floor(b / nx) % ny, floor(b / (nx * ny))].map((i) => i * blockSide) as [number, number, number];
     for (let c = 0; c < cellsPerBlock; c++) {
       if ((grid.distances[slot * cellsPerBlock + c] as number) > 0) continue;
-      const cell = [c % blockSide, Math.floor(c / blockSide) % blockSide, Math.floor(c / blockSide ** 2)];
+      const cell = [c % blockSide, floor(c / blockSide) % blockSide, floor(c / blockSide ** 2)];
       for (let k = 0; k < 3; k++) {
         const at = grid.origin[k as 0 | 1 | 2] + ((corner[k] as number) + (cell[k] as number)) * grid.step;
         if (at < (low[k] as number)) low[k] = at;

@@ -2,6 +2,8 @@ import type { ArmatureNode, Bone, Member } from '../armature';
 import { distance, dot, mix, subtract, type Vec3 } from '../quantity';
 import type { Parcels } from '../form';
 
+const { ceil, floor, max, min, sqrt } = Math;
+
 /**
  * Hangs what the voxels hold on the bones. Each parcel goes to the nearest bone of its mass and is gathered at one of
  * a few stations along it, keeping its first moment, so weight and centre of gravity are kept exactly.
@@ -32,7 +34,7 @@ export function stationAt(ends: readonly [Vec3, Vec3], station: number): Vec3 {
 function projection(p: Vec3, a: Vec3, b: Vec3): { share: number; away: number } {
   const along = subtract(b, a);
   const l2 = dot(along, along);
-  const share = l2 > 0 ? Math.min(1, Math.max(0, dot(subtract(p, a), along) / l2)) : 0;
+  const share = l2 > 0 ? min(1, max(0, dot(subtract(p, a), along) / l2)) : 0;
   return { share, away: distance(p, mix(a, b, share)) };
 }
 
@@ -69,7 +71,7 @@ export function hangLoad(
   });
   const spread = new RoundBones(bones.length);
   const put = (bone: number, share: number, component: number, amount: number, at: Vec3) => {
-    const station = Math.min(stationsPerBone - 1, Math.floor(share * stationsPerBone));
+    const station = min(stationsPerBone - 1, floor(share * stationsPerBone));
     const from = stationAt(ends[bone] as readonly [Vec3, Vec3], station);
     const i = amountIndex(load, bone, station, component);
     (amounts[i] as number) += amount;
@@ -107,7 +109,7 @@ function hangMembers(
     const mass = massOf(member);
     lengths.forEach((length, i) => {
       if (total <= 0) return;
-      const pieces = Math.max(1, Math.ceil(length / 0.03));
+      const pieces = max(1, ceil(length / 0.03));
       for (let k = 0; k < pieces; k++) {
         const at = mix(member.path[i] as Vec3, member.path[i + 1] as Vec3, (k + 0.5) / pieces);
         const { bone, share } = nearestBone(at, ends, candidates);
@@ -134,7 +136,7 @@ class RoundBones {
 
   add(bone: number, volume: number, core: number, at: Vec3, a: Vec3, b: Vec3): void {
     const along = subtract(b, a);
-    const length = Math.sqrt(dot(along, along)) || 1;
+    const length = sqrt(dot(along, along)) || 1;
     const r = subtract(at, a);
     const t = dot(r, along) / length;
     const px = r[0] - (along[0] / length) * t, py = r[1] - (along[1] / length) * t, pz = r[2] - (along[2] / length) * t;
@@ -157,13 +159,13 @@ class RoundBones {
       const [volume, coreVolume, mx, my, mz, square, own] = this.sums.subarray(o, o + 7) as unknown as [number, number, number, number, number, number, number];
       if (!(volume > 0)) continue;
       const length = distance(...(ends[i] as readonly [Vec3, Vec3]));
-      const byVolume = Math.sqrt((4 * volume) / (Math.PI * length));
+      const byVolume = sqrt((4 * volume) / (Math.PI * length));
       const mean2 = (mx * mx + my * my + mz * mz) / (volume * volume);
       // A parcel is a cube, whose own spread across a line is a sixth of its side squared.
-      const variance = Math.max(0, square / volume - mean2 + own / volume / 6);
-      const bySpread = Math.sqrt(8 * variance);
-      outer[i] = Math.min(byVolume, bySpread);
-      core[i] = (outer[i] as number) * Math.sqrt(Math.min(1, coreVolume / volume));
+      const variance = max(0, square / volume - mean2 + own / volume / 6);
+      const bySpread = sqrt(8 * variance);
+      outer[i] = min(byVolume, bySpread);
+      core[i] = (outer[i] as number) * sqrt(min(1, coreVolume / volume));
     }
     return { outer, core };
   }

@@ -51,7 +51,7 @@ function make(context: SchoolContext, p: StuffedParameters): Armature {
   const top = levels.crown - inset;
   const crown: Vec3 = [0, skull[1], top];
   const reach = (measures.shoulderBreadth * s) / 2 - context.clayOver('chest') - 0.035 * s;
-  const drop = levels.shoulder - 0.012 * s;
+  const drop = levels.shoulder - 0.03 * s;
   const shoulder: Vec3 = [0, y, levels.shoulder];
   const held: Vec3 = [0, y, 0];
 
@@ -68,12 +68,12 @@ function make(context: SchoolContext, p: StuffedParameters): Armature {
     { id: `stuffed/${id}`, name, from: `stuffed/${from}`, to: `stuffed/${to}`, masses, joinFrom, joinTo: 'welded' }
   );
   const bones = [
-    bone('upright-foot', 'upright, foot', 'foot', 'shoulder', ['chest'], 'threaded'),
-    bone('upright-neck', 'upright, neck', 'shoulder', 'pipe-top', ['chest', 'neck']),
+    bone('upright-foot', 'foot of the upright', 'foot', 'shoulder', ['chest', 'shoulder-left', 'shoulder-right'], 'threaded'),
+    bone('upright-neck', 'upright at the neck', 'shoulder', 'pipe-top', ['chest', 'shoulder-left', 'shoulder-right', 'neck']),
     bone('head-frame', 'head frame', 'pipe-top', 'skull', ['neck', 'face', 'skull'], p.neckJoin),
-    bone('head-crown', 'head frame, crown', 'skull', 'crown', ['face', 'skull']),
-    bone('shoulder-left', 'shoulder wire, left', 'shoulder', 'shoulder-left', ['chest'], p.shoulderJoin),
-    bone('shoulder-right', 'shoulder wire, right', 'shoulder', 'shoulder-right', ['chest'], p.shoulderJoin),
+    bone('head-crown', 'crown of the head frame', 'skull', 'crown', ['face', 'skull']),
+    bone('shoulder-left', 'left shoulder wire', 'shoulder', 'shoulder-left', ['chest', 'shoulder-left'], p.shoulderJoin),
+    bone('shoulder-right', 'right shoulder wire', 'shoulder', 'shoulder-right', ['chest', 'shoulder-right'], p.shoulderJoin),
   ];
   const board = { width: p.boardWidth || roundUp(measures.shoulderBreadth * s * 0.8), depth: p.boardDepth || roundUp(measures.chestDepth * s * 1.25) };
   return {
@@ -143,8 +143,8 @@ function makeMembers(context: SchoolContext, p: StuffedParameters, at: Marks): M
       path: arc([0, at.skull[1], bandHeight], [Math.max(0.01, breadth), 0, 0], [0, Math.max(0.01, depth), 0], 0, 360, 32),
       allowances: [{ what: 'overlap, bound', length: 0.04 }],
     },
-    side('shoulder wire, left', 'shoulder-left', 1),
-    side('shoulder wire, right', 'shoulder-right', -1),
+    side('left shoulder wire', 'shoulder-left', 1),
+    side('right shoulder wire', 'shoulder-right', -1),
   ];
 }
 

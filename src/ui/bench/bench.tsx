@@ -35,6 +35,8 @@ function Rail() {
   const controller = useController();
   const report = useBench((s) => s.report);
   const current = useBench((s) => s.station);
+  // On a phone the rail runs sideways: keep the current station in sight.
+  useEffect(() => document.querySelector('.rail [aria-current="step"]')?.scrollIntoView({ block: 'nearest', inline: 'center' }), [current]);
   return (
     <nav className="rail" aria-label="Stations">
       <ol>

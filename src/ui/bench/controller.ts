@@ -1,6 +1,6 @@
 import { createStore, type StoreApi } from 'zustand/vanilla';
 import type { Build, BuildEdit } from '../../core/build';
-import type { Failure, UnitSystem } from '../../core/quantity';
+import { secondsOf, type Failure, type UnitSystem } from '../../core/quantity';
 import type { Report, StationId, Summary } from '../../core/verdict';
 import { EvaluateClient } from '../../workers/client';
 import type { Answer, Picture } from '../../workers/protocol';
@@ -57,7 +57,9 @@ export class BenchController {
     this.revision = opened.revision;
     this.store = createStore<BenchState>(() => ({
       build: opened.build, history: readHistory(opened.history), save: 'saved', savedAt: null, saveMessage: '', sibling: null,
-      report: null, reckoning: 'nominal', failure: null, before: null, picture: null, units, station: 'brief', moment: '', dryTime: 0, announcement: '',
+      report: null, reckoning: 'nominal', failure: null, before: null, picture: null, units, station: 'brief', moment: '',
+      // Drying opens on today, for a piece that is under way.
+      dryTime: Math.max(0, Date.now() / 1000 - secondsOf(opened.build.brief.startDate)), announcement: '',
     }));
     this.client = new EvaluateClient((answer) => this.receive(answer));
   }

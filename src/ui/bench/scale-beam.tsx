@@ -39,7 +39,7 @@ export function ScaleBeam() {
     { name: 'Weakest member', status: statusOf(summary.utilisation), figure: weakest(summary), aside: summary.weakest, was: moved(weakest) },
     { name: 'Tips at', status: tip, figure: tips(summary), aside: `or ${formatForce(summary.push, units)} at the crown`, was: moved(tips) },
     { name: 'Crack index', status: stationStatus(report, 'drying') === 'unknown' ? 'unknown' : statusOf(summary.crack, Math.min(0.6, brief.limits.crack * 0.6), brief.limits.crack), figure: crack(summary), aside: summary.crack > 0 ? summary.crackRegion : '', was: moved(crack) },
-    { name: 'Ready', status: deadline, figure: ready(summary), aside: spread > 0 ? `+${spread} night${spread === 1 ? '' : 's'} at worst` : '', was: moved(ready) },
+    { name: 'Ready', status: deadline, figure: ready(summary), aside: spread > 0 ? `${spread} night${spread === 1 ? '' : 's'} later at worst` : '', was: moved(ready) },
     { name: 'Clay to buy', status: stationStatus(report, 'clay'), figure: buy(summary), aside: `costs ${sensible(summary.cost, 3)} with wire`, was: moved(buy) },
   ];
   return (
@@ -47,9 +47,9 @@ export function ScaleBeam() {
       {pans.map((p) => (
         <div key={p.name}>
           <span className="string"><Plumb status={p.status} size={36} /></span>
-          <div className="name">{p.name}</div>
-          <div className="figure" data-testid={`beam-${p.name}`}>{p.figure} <small>{p.aside}</small></div>
-          <div className="was">{p.was}</div>
+          <div className="name">{p.name}{p.was && <span className="was">, {p.was}</span>}</div>
+          <div className="figure" data-testid={`beam-${p.name}`}>{p.figure}</div>
+          <div className="aside">{p.aside}</div>
         </div>
       ))}
     </footer>

@@ -21,7 +21,8 @@ export interface Sagged {
 }
 
 const plaster = new THREE.Color('#e9dfcb');
-const iron = new THREE.Color('#41505a');
+const ironByDay = new THREE.Color('#41505a');
+const ironByEvening = new THREE.Color('#93a9b5');
 
 export class PieceViewer {
   private readonly renderer: THREE.WebGLRenderer;
@@ -62,6 +63,10 @@ export class PieceViewer {
     this.controls.dispose();
     for (const group of Object.values(this.groups)) empty(group);
     this.renderer.dispose();
+  }
+
+  private get iron(): THREE.Color {
+    return this.dark ? ironByEvening : ironByDay;
   }
 
   private draw(): void {
@@ -130,7 +135,7 @@ export class PieceViewer {
     for (const n of picture.armature.nodes) bounds.expandByPoint(new THREE.Vector3(...n.at));
     bounds.min.z = Math.min(bounds.min.z, -picture.armature.base.thickness);
     const size = bounds.getSize(new THREE.Vector3());
-    const reach = Math.max(size.z * 0.62, size.x * 0.66, 0.05);
+    const reach = Math.max(size.z * 0.68, size.x * 0.7, 0.05);
     const middle = bounds.getCenter(new THREE.Vector3());
     const moved = first || Math.abs(reach - this.reach) > this.reach * 0.02 || middle.distanceTo(this.centre) > this.reach * 0.05;
     if (moved) {
@@ -172,7 +177,7 @@ export class PieceViewer {
       const curve = new THREE.CatmullRomCurve3(points, false, 'centripetal');
       const radius = Math.max(0.0016, ((picture.memberAcross[member.id] ?? 0.004) / 2) * (member.strands > 1 ? 1.5 : 1));
       const tube = new THREE.TubeGeometry(curve, Math.max(8, points.length * 4), radius, 10, false);
-      const mesh = new THREE.Mesh(tube, new THREE.MeshStandardMaterial({ color: iron, roughness: 0.55, metalness: 0.25 }));
+      const mesh = new THREE.Mesh(tube, new THREE.MeshStandardMaterial({ color: this.iron, roughness: 0.55, metalness: 0.25 }));
       mesh.userData['member'] = member.id;
       mesh.renderOrder = 2;
       this.groups.armature.add(mesh);
@@ -189,7 +194,7 @@ export class PieceViewer {
     turntable.scale.set(radius, 1, radius);
     turntable.rotation.x = Math.PI / 2;
     turntable.position.z = -base.thickness - 0.0105;
-    const flange = new THREE.Mesh(new THREE.CylinderGeometry(base.flangeDiameter / 2, base.flangeDiameter / 2, 0.008, 40), new THREE.MeshStandardMaterial({ color: iron, roughness: 0.6 }));
+    const flange = new THREE.Mesh(new THREE.CylinderGeometry(base.flangeDiameter / 2, base.flangeDiameter / 2, 0.008, 40), new THREE.MeshStandardMaterial({ color: ironByDay, roughness: 0.6 }));
     flange.rotation.x = Math.PI / 2;
     flange.position.set(base.flangeAt[0], base.flangeAt[1], 0.004);
     this.groups.base.add(board, turntable, flange);
@@ -209,14 +214,17 @@ export class PieceViewer {
       attribute.needsUpdate = true;
     }
     for (const mesh of this.groups.form.children) {
-      ((mesh as THREE.Mesh).material as THREE.MeshStandardMaterial).opacity = colours.form ? 0.6 : 0.36;
+      ((mesh as THREE.Mesh).material as THREE.MeshStandardMaterial).opacity = colours.form ? 0.6 : colours.members ? 0.2 : 0.36;
     }
     for (const child of this.groups.armature.children) {
       const mesh = child as THREE.Mesh;
       const c = colours.members?.get(mesh.userData['member'] as string);
       const material = mesh.material as THREE.MeshStandardMaterial;
       if (c) material.color.setRGB(c[0], c[1], c[2], THREE.SRGBColorSpace);
-      else material.color.copy(iron);
+      else material.color.copy(this.iron);
+      // Figures are read off the colour, so it is lit from within and shading cannot change it much.
+      material.emissive.copy(material.color).multiplyScalar(c ? 0.45 : 0);
+      material.metalness = c ? 0 : 0.25;
     }
     this.draw();
   }
@@ -303,7 +311,7 @@ export class PieceViewer {
       const isMajor = Math.abs((i * minor) / major - Math.round((i * minor) / major)) < 1e-6;
       const half = this.reach * (isMajor ? 0.03 : 0.015);
       points.push(new THREE.Vector3(x - half, 0, z), new THREE.Vector3(x + half, 0, z));
-      if (isMajor) this.groups.ruler.add(this.label(formatLength(i * minor, this.units).replace(/ (mm|in)$/, i === 0 ? '' : ' $1'), new THREE.Vector3(x - this.reach * 0.14, 0, z), colour));
+      if (isMajor) this.groups.ruler.add(this.label(formatLength(i * minor, this.units).replace(/ (mm|in)$/, i === 0 ? '' : ' $1'), new THREE.Vector3(x - this.reach * 0.2, 0, z), colour));
     }
     this.groups.ruler.add(new THREE.LineSegments(new THREE.BufferGeometry().setFromPoints(points), new THREE.LineBasicMaterial({ color: colour })));
   }
@@ -323,7 +331,7 @@ export class PieceViewer {
     const texture = new THREE.CanvasTexture(canvas);
     texture.colorSpace = THREE.SRGBColorSpace;
     const sprite = new THREE.Sprite(new THREE.SpriteMaterial({ map: texture, transparent: true, depthTest: false }));
-    const scale = this.reach * 0.2;
+    const scale = this.reach * 0.34;
     sprite.scale.set(scale, scale / 4, 1);
     sprite.position.copy(at);
     return sprite;

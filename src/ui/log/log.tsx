@@ -2,7 +2,7 @@
 import dynamic from 'next/dynamic';
 import { useCallback, useEffect, useState } from 'react';
 import { Button, ButtonGroup, Form } from 'react-bootstrap';
-import { formatLength, formatMass, parseLength, parseMass, sensible } from '../../core/quantity';
+import { formatDate, formatLength, formatMass, parseLength, parseMass, sensible } from '../../core/quantity';
 import { useBench, useController } from '../bench/context';
 import { call } from '../parts/http';
 import { effectiveLog, type ReadEntry } from './effective';
@@ -67,6 +67,13 @@ function readDraft(d: Draft, units: 'metric' | 'imperial'): { data: Record<strin
   if (!now.ok) return { wrong: now.message };
   if (!(laid.value > 0 && now.value > 0 && now.value <= laid.value * 1.1)) return { wrong: 'Marks come closer as clay dries: check both lengths.' };
   return { data: { laid: laid.value, now: now.value, where: d.text } };
+}
+
+/** Day and clock of this machine. */
+function whenWords(at: string): string {
+  const date = new Date(at);
+  const two = (n: number) => String(n).padStart(2, '0');
+  return `${formatDate(`${date.getFullYear()}-${two(date.getMonth() + 1)}-${two(date.getDate())}`)}, ${two(date.getHours())}:${two(date.getMinutes())}`;
 }
 
 function EntryWords({ entry, buildId }: { entry: ReadEntry; buildId: string }) {
@@ -190,13 +197,13 @@ export default function LogStation() {
             {[...read].reverse().map((e) => (
               <li key={e.id}>
                 <div className={e.struck ? 'struck' : ''}>
-                  <div className="when">{e.at.slice(0, 16).replace('T', ' ')}{e.struck ? ', put right later' : e.corrects ? ', a correction' : ''}</div>
+                  <div className="when">{whenWords(e.at)}{e.struck ? ', put right later' : e.corrects ? ', a correction' : ''}</div>
                   <EntryWords entry={e} buildId={id} />
                 </div>
                 {!e.struck && (
                   <div className="d-flex gap-1">
-                    {e.kind !== 'photo' && <Button size="sm" variant="quiet" onClick={() => correct(e)} aria-label={`Correct the entry of ${e.at.slice(0, 16)}`}>Correct</Button>}
-                    <Button size="sm" variant="quiet" disabled={busy} onClick={() => void send('void', {}, e.id)} aria-label={`Strike out the entry of ${e.at.slice(0, 16)}`}>Strike</Button>
+                    {e.kind !== 'photo' && <Button size="sm" variant="quiet" onClick={() => correct(e)} aria-label={`Correct the entry of ${whenWords(e.at)}`}>Correct</Button>}
+                    <Button size="sm" variant="quiet" disabled={busy} onClick={() => void send('void', {}, e.id)} aria-label={`Strike out the entry of ${whenWords(e.at)}`}>Strike</Button>
                   </div>
                 )}
               </li>

@@ -14,7 +14,7 @@ export function stationStatus(report: Report | null, station: StationId): Status
 }
 
 /** What a remedy brings besides its own figure, told only where it moves. */
-function sideEffects(now: Summary, then: Summary, units: UnitSystem): string {
+function sideEffects(finding: Finding, now: Summary, then: Summary, units: UnitSystem): string {
   const parts: string[] = [];
   const weight = then.wet - now.wet;
   if (Math.abs(weight) > 0.005) parts.push(`${weight > 0 ? '+' : '−'}${formatMass(Math.abs(weight), units)} wet`);
@@ -22,8 +22,8 @@ function sideEffects(now: Summary, then: Summary, units: UnitSystem): string {
     const nights = then.nights - now.nights;
     parts.push(`${nights > 0 ? '+' : '−'}${Math.abs(nights)} night${Math.abs(nights) === 1 ? '' : 's'}`);
   }
-  if (Math.abs(then.crack - now.crack) > 0.05) parts.push(`cracks ${sensible(now.crack, 2)} → ${sensible(then.crack, 2)}`);
-  if (Math.abs(then.utilisation - now.utilisation) > 0.05) parts.push(`weakest ${sensible(now.utilisation, 2)} → ${sensible(then.utilisation, 2)}`);
+  if (!finding.id.startsWith('crack/') && Math.abs(then.crack - now.crack) > 0.05) parts.push(`cracks ${sensible(now.crack, 2)} → ${sensible(then.crack, 2)}`);
+  if (!finding.id.startsWith('member/') && Math.abs(then.utilisation - now.utilisation) > 0.05) parts.push(`weakest ${sensible(now.utilisation, 2)} → ${sensible(then.utilisation, 2)}`);
   return parts.join(' · ');
 }
 
@@ -39,7 +39,7 @@ function figureOf(finding: Finding, value: number, units: UnitSystem): string {
 function RemedyRow({ finding, remedy, units }: { finding: Finding; remedy: Remedy; units: UnitSystem }) {
   const controller = useController();
   const now = useBench((s) => s.report?.summary);
-  const extra = now ? sideEffects(now, remedy.promised, units) : '';
+  const extra = now ? sideEffects(finding, now, remedy.promised, units) : '';
   return (
     <li>
       <span className="what">{remedy.edit.label}</span>

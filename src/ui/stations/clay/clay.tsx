@@ -24,10 +24,10 @@ function CoatsOf({ region, name }: { region: string; name: string }) {
             onCommit={(v) => (v === null ? 'A coat needs a thickness.' : set(coats.map((c, k) => (k === i ? v : c)), `${name}, coat ${i + 1}`))}
           />
         ))}
-      </div>
-      <div className="d-flex gap-2">
+      <div className="beside">
         {coats.length < 4 && <Button size="sm" variant="quiet" onClick={() => set([...coats, coats[coats.length - 1] ?? 0.005], `${name}: one more coat`)}>Add a coat</Button>}
         {coats.length > 1 && <Button size="sm" variant="quiet" onClick={() => set(coats.slice(0, -1), `${name}: one coat fewer`)}>Take one away</Button>}
+      </div>
       </div>
     </fieldset>
   );

@@ -21,10 +21,10 @@ export default function MoistureChart() {
   return (
     <figure aria-label="Water still to leave, by region, against days">
       <ResponsiveContainer width="100%" height={210}>
-        <LineChart data={points} margin={{ top: 8, right: 8, bottom: 18, left: -8 }}>
+        <LineChart data={points} margin={{ top: 8, right: 8, bottom: 18, left: 4 }}>
           <CartesianGrid stroke="var(--hair)" vertical={false} />
           <XAxis dataKey="days" type="number" domain={[0, 'dataMax']} tickFormatter={(v: number) => sensible(v, 2)} stroke="var(--muted)" label={{ value: 'days', position: 'bottom', offset: 2, fill: 'var(--muted)' }} />
-          <YAxis domain={[0, 100]} stroke="var(--muted)" unit=" %" width={56} />
+          <YAxis domain={[0, 100]} stroke="var(--muted)" unit=" %" width={60} />
           <Tooltip formatter={(v) => `${String(v)} %`} labelFormatter={(v) => `${sensible(Number(v), 2)} days`} contentStyle={{ background: 'var(--paper)', border: '1px solid var(--slip)' }} />
           <Legend verticalAlign="top" height={24} />
           <ReferenceLine x={dryTime / day} stroke="var(--ink)" strokeDasharray="3 3" />

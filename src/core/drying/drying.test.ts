@@ -1,0 +1,187 @@
+import { clays, type DryingCoefficients } from '../catalogue';
+import {
+  crackIndex, dryLayer, equilibriumMoisture, evaporationAt, evaporationCurve, readCurve, rigidRestraint, coverResistance, saturationPressure,
+  type Geometry, type LayerDrying, type RoomAir,
+} from '.';
+
+const still: RoomAir = { temperature: 20, relativeHumidity: 0.5, speed: 0.1 };
+const hour = 3600;
+
+function job(clayId: string, mm: number, innerFace: number, air: RoomAir = still, cover = 0): LayerDrying {
+  const clay = clays.get(clayId)?.drying as DryingCoefficients;
+  return { clay, geometry: 'slab', thickness: mm / 1000, innerFace, phases: [{ until: Infinity, curve: evaporationCurve(air, cover), relativeHumidity: air.relativeHumidity }] };
+}
+
+const within = (value: number | null, wanted: number, share = 0.1) => {
+  expect(value).not.toBeNull();
+  expect(Math.abs((value as number) / wanted - 1)).toBeLessThanOrEqual(share);
+};
+
+describe('evaporation', () => {
+  test('saturation pressure stands where steam tables have it', () => {
+    within(saturationPressure(20), 2339, 0.002);
+    within(saturationPressure(40), 7384, 0.002);
+  });
+
+  test('a wet surface in a still room cools itself to about 15.9 degrees and gives off about 0.052 kg/m2h', () => {
+    const e = evaporationAt(still, 1);
+    expect(e.surfaceTemperature).toBeCloseTo(15.9, 1);
+    within(e.flux * hour, 0.052);
+    within(evaporationAt({ ...still, speed: 1.5 }, 1).flux * hour, 0.095);
+    within(evaporationAt({ ...still, relativeHumidity: 0.85 }, 1).flux * hour, 0.015);
+  });
+
+  test('heat in equals heat carried off', () => {
+    const air = { temperature: 25, relativeHumidity: 0.4, speed: 0.8 };
+    const { flux, surfaceTemperature } = evaporationAt(air, 0.9, 300);
+    const h = Math.cbrt(27 + (5.6 * Math.sqrt(0.8)) ** 3) + 5.5;
+    expect(h * (25 - surfaceTemperature)).toBeCloseTo(2.45e6 * flux, 6);
+  });
+
+  test('the table reads what it was made from', () => {
+    const curve = evaporationCurve(still, 200);
+    const out = new Float64Array(2);
+    for (const a of [0, 0.123, 0.5, 0.777, 1]) {
+      readCurve(curve, a, out);
+      expect(out[0] as number).toBeCloseTo(evaporationAt(still, a, 200).flux, 9);
+    }
+  });
+});
+
+/** Crank, *The Mathematics of Diffusion*, eqs 4.17, 5.22, 6.18: mean of what is left, fixed surface, constant D. */
+function crank(geometry: Geometry, fourier: number): number {
+  let sum = 0;
+  if (geometry === 'slab') {
+    for (let n = 0; n < 200; n++) {
+      const k = (2 * n + 1) * Math.PI;
+      sum += (8 / (k * k)) * Math.exp((-k * k * fourier) / 4);
+    }
+    return sum;
+  }
+  if (geometry === 'sphere') {
+    for (let n = 1; n < 200; n++) sum += (6 / (Math.PI * n) ** 2) * Math.exp(-((Math.PI * n) ** 2) * fourier);
+    return sum;
+  }
+  for (const zero of besselZeros) sum += (4 / zero ** 2) * Math.exp(-zero * zero * fourier);
+  return sum;
+}
+
+/** Zeros of J0, by bisection of its integral form: no table to mistype. */
+const besselZeros = (() => {
+  const j0 = (x: number) => {
+    let sum = 0;
+    const n = 400;
+    for (let i = 0; i < n; i++) sum += Math.cos(x * Math.sin((Math.PI * (i + 0.5)) / n));
+    return sum / n;
+  };
+  return Array.from({ length: 60 }, (_, k) => {
+    let low = (k + 0.75) * Math.PI - 0.3, high = low + 0.6;
+    const sign = Math.sign(j0(low));
+    for (let i = 0; i < 50; i++) {
+      const middle = (low + high) / 2;
+      if (Math.sign(j0(middle)) === sign) low = middle;
+      else high = middle;
+    }
+    return (low + high) / 2;
+  });
+})();
+
+describe('drying through the thickness', () => {
+  const flat: DryingCoefficients = { w0: 1, w_sl: 0.3, w_m: 0.1, rho_dry: 1000, D_wet: 1e-9, D_dry: 1e-9, shrinkage: 0.05, capacityWet: 0.1, capacityDry: 0.01 };
+
+  test.each<Geometry>(['slab', 'cylinder', 'sphere'])('%s agrees with the series for constant diffusion to 0.5 %%', (geometry) => {
+    const L = 0.01;
+    const fouriers = [0.02, 0.03, 0.05, 0.1, 0.2, 0.4, 0.7];
+    const course = dryLayer({
+      clay: flat, geometry, thickness: L, innerFace: 0, surfaceMoisture: 0.2, times: fouriers.map((f) => (f * L * L) / flat.D_wet),
+      phases: [{ until: Infinity, curve: evaporationCurve(still), relativeHumidity: 0.5 }],
+    });
+    fouriers.forEach((f, i) => {
+      const left = ((course.history[i]?.meanMoisture as number) - 0.2) / 0.8;
+      expect(Math.abs(left - crank(geometry, f))).toBeLessThan(0.005);
+    });
+  });
+
+  test.each([['slab', 0], ['slab', 0.4], ['slab', 1], ['cylinder', 0], ['sphere', 0]] as const)('water is kept in a %s, inner face %d', (geometry, innerFace) => {
+    const course = dryLayer({ ...job('paper-clay', 9, innerFace), geometry });
+    const first = course.history[0]?.massPerArea as number;
+    const last = course.history[course.history.length - 1]?.massPerArea as number;
+    expect(Math.abs((first - last) / course.evaporated - 1)).toBeLessThan(1e-6);
+  });
+
+  test('a slab open on both faces is two sealed halves', () => {
+    const both = dryLayer(job('earthen-air-dry', 12, 1));
+    const half = dryLayer(job('earthen-air-dry', 6, 0));
+    within(both.throughDry, half.throughDry as number, 0.01);
+    within(both.touchDry, half.touchDry as number, 0.01);
+  });
+
+  test('it settles at the moisture of the room', () => {
+    const course = dryLayer({ ...job('paper-clay', 5, 0), times: [60 * 86400] });
+    expect(course.history[0]?.meanMoisture).toBeCloseTo(equilibriumMoisture(0.5, 0.08), 4);
+  });
+
+  test('in a room damper than its touch-dry moisture it never gets there, and says so', () => {
+    const course = dryLayer(job('earthen-air-dry', 8, 0, { ...still, relativeHumidity: 0.995 }));
+    expect(course.touchDry).toBeNull();
+  });
+
+  test.each([
+    ['earthen-air-dry', 8, 0, 26, 70], ['earthen-air-dry', 8, 1, 13.5, 33], ['paper-clay', 8, 0, 47, 82],
+    ['foam-air-dry', 10, 0, 28, 86], ['foam-air-dry', 10, 1, 16, 32], ['cold-porcelain', 4, 0, 17, 44],
+  ] as const)('%s of %d mm, inner face %d: touch-dry %d h, through %d h', (clay, mm, inner, touch, through) => {
+    const course = dryLayer(job(clay, mm, inner));
+    within(course.touchDry, touch * hour);
+    within(course.throughDry, through * hour);
+  });
+
+  test('20 mm of cold porcelain takes about 580 h', () => within(dryLayer(job('cold-porcelain', 20, 0)).throughDry, 580 * hour));
+
+  test('a cover that comes off delays it, and no more than its own time', () => {
+    const open = dryLayer(job('earthen-air-dry', 8, 0));
+    const covered = dryLayer({
+      ...job('earthen-air-dry', 8, 0),
+      phases: [
+        { until: 48 * hour, curve: evaporationCurve(still, coverResistance('bagged')), relativeHumidity: 0.5 },
+        { until: Infinity, curve: evaporationCurve(still), relativeHumidity: 0.5 },
+      ],
+    });
+    const later = (covered.throughDry as number) - (open.throughDry as number);
+    expect(later).toBeGreaterThan(40 * hour);
+    expect(later).toBeLessThan(48 * hour);
+  });
+});
+
+describe('cracking', () => {
+  const index = (j: LayerDrying, restraint: number) => crackIndex(j.clay, j.thickness, dryLayer(j), restraint).total;
+
+  test.each([
+    ['foam-type on a foam head', job('foam-air-dry', 10, 0), 0.85, 2.0],
+    ['paper clay on tight foil with twine', job('paper-clay', 10, 0), 0.4 * 0.6, 0.6],
+    ['earthen on a bare pipe', job('earthen-air-dry', 12, 0), rigidRestraint, 5.8],
+    ['earthen on loose paper', job('earthen-air-dry', 12, 0.3), 0.12, 1.2],
+    ['a pinch pot', job('earthen-air-dry', 8, 1), 0, 0.2],
+    ['cold porcelain on tight foil', job('cold-porcelain', 4, 0), 0.4, 0.9],
+    ['earthen under loose plastic', job('earthen-air-dry', 25, 0, still, 1500), 0.12, 1.3],
+  ] as const)('%s', (_, j, restraint, wanted) => within(index(j, restraint), wanted));
+
+  test('foam-type lifted off and dried from both faces stays sound', () => {
+    const i = index(job('foam-air-dry', 10, 1), 0.04);
+    expect(i).toBeGreaterThan(0.15);
+    expect(i).toBeLessThan(0.3);
+  });
+
+  test('thick cold porcelain and a fan on thick earthen clay crack', () => {
+    expect(index(job('cold-porcelain', 20, 0), 0.12)).toBeGreaterThan(1.2);
+    expect(index(job('earthen-air-dry', 25, 0, { temperature: 28, relativeHumidity: 0.3, speed: 2 }), 0.12)).toBeGreaterThan(3);
+  });
+
+  test('the closed form of the restrained part is the integral', () => {
+    const clay = clays.get('paper-clay')?.drying as DryingCoefficients;
+    let sum = 0;
+    const n = 20000;
+    for (let i = 0; i < n; i++) sum += clay.shrinkage / n / (clay.capacityWet * (clay.capacityDry / clay.capacityWet) ** ((i + 0.5) / n));
+    const course = dryLayer(job('paper-clay', 8, 0));
+    expect(crackIndex(clay, 0.008, course, 1).perRestraint).toBeCloseTo(sum, 6);
+  });
+});
