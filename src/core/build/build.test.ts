@@ -1,0 +1,92 @@
+import { readFileSync, readdirSync } from 'node:fs';
+import path from 'node:path';
+import { applyEdit, hashOf, migrate, migrations, newBust, parseBuild, readBuild, schemaVersion, stableText, withSnapshot } from '.';
+
+const bust = () => newBust('Test', '2026-12-01');
+const fixtures = path.join(__dirname, '../../../tests/fixtures/builds');
+
+describe('reading a build', () => {
+  test('what is written is read back the same', () => {
+    const read = parseBuild(JSON.stringify(bust()));
+    expect(read.ok && hashOf(read.value)).toBe(hashOf(bust()));
+  });
+  test('defaults fill what an older file leaves out', () => {
+    const { name, brief, form, armature } = bust();
+    const read = readBuild({ schemaVersion: 1, name, brief: { startDate: brief.startDate }, form, armature });
+    expect(read.ok && read.value.room.temperature).toBe(20);
+  });
+  test.each([
+    ['{"schemaVersion":1', 'the file', 'not-json'], ['[]', 'the document', 'not-a-build'], ['{}', 'schemaVersion', 'no-version'],
+    ['{"schemaVersion":99}', 'schemaVersion', 'newer-version'], ['{"schemaVersion":"1"}', 'schemaVersion', 'no-version'],
+  ])('%s', (text, at, code) => expect(parseBuild(text)).toMatchObject({ ok: false, path: at, code }));
+  test.each<[string, (b: Record<string, never>) => void, string]>([
+    ['humidity in percent', (b) => Object.assign(b['room'] as object, { relativeHumidity: 55 }), 'room.relativeHumidity'],
+    ['no such day', (b) => Object.assign(b['brief'] as object, { startDate: '2026-02-31' }), 'brief.startDate'],
+    ['text where a number belongs', (b) => Object.assign((b['form'] as { start: object }).start, { size: 'big' }), 'form.start.size'],
+    ['a word of its own', (b) => Object.assign(b['room'] as object, { mood: 'damp' }), 'room'],
+    ['a coat of nothing', (b) => Object.assign((b['regions'] as { everywhere: object }).everywhere, { coats: [] }), 'regions.everywhere.coats'],
+    ['NaN', (b) => Object.assign(b['room'] as object, { temperature: NaN }), 'room.temperature'],
+  ])('%s is refused where it stands', (_, spoil, at) => {
+    const b = JSON.parse(JSON.stringify(bust())) as Record<string, never>;
+    spoil(b);
+    const read = readBuild(b);
+    expect(read).toMatchObject({ ok: false, code: 'broken-part' });
+    expect(read.ok ? '' : read.path).toBe(at);
+  });
+  test('a file of 9 MB is not even parsed', () => expect(parseBuild(' '.repeat(9_000_000))).toMatchObject({ code: 'too-large' }));
+});
+
+describe('migrations', () => {
+  test('steps run in order and the version follows', () => {
+    const steps = [
+      { from: 1, up: (d: Record<string, unknown>) => ({ ...d, room: { heat: d['heat'] } }) },
+      { from: 2, up: (d: Record<string, unknown>) => ({ ...d, heat: undefined }) },
+    ];
+    expect(migrate({ schemaVersion: 1, heat: 20 }, 1, 3, steps)).toMatchObject({ ok: true, value: { schemaVersion: 3, room: { heat: 20 } } });
+    expect(migrate({ schemaVersion: 1 }, 1, 4, steps)).toMatchObject({ ok: false, code: 'no-migration' });
+  });
+  test('there is a step and a kept file for every version', () => {
+    const kept = readdirSync(fixtures);
+    for (let v = 1; v <= schemaVersion; v++) {
+      const file = kept.find((f) => f.startsWith(`v${v}-`));
+      expect(file).toBeDefined();
+      if (v < schemaVersion) expect(migrations.some((m) => m.from === v)).toBe(true);
+      expect(parseBuild(readFileSync(path.join(fixtures, file as string), 'utf8'))).toMatchObject({ ok: true });
+    }
+  });
+});
+
+describe('edits', () => {
+  test('set, add to a list, take away; the original is untouched', () => {
+    const b = bust();
+    const before = hashOf(b);
+    const warm = applyEdit(b, { label: 'warmer', changes: [{ path: ['room', 'temperature'], value: 24 }] });
+    expect(warm.ok && warm.value.room.temperature).toBe(24);
+    const prop = { id: 'p', name: 'prop', node: 'stuffed/crown', until: 'always' };
+    const propped = applyEdit(b, { label: 'prop', changes: [{ path: ['armature', 'props', 0], value: prop }] });
+    if (!propped.ok) throw new Error(propped.message);
+    expect(propped.value.armature.props).toHaveLength(1);
+    const gone = applyEdit(propped.value, { label: 'gone', changes: [{ path: ['armature', 'props', 0], value: undefined }] });
+    expect(gone.ok && hashOf(gone.value)).toBe(before);
+    expect(hashOf(b)).toBe(before);
+  });
+  test('what breaks a limit is refused with its place', () => {
+    expect(applyEdit(bust(), { label: 'x', changes: [{ path: ['room', 'temperature'], value: 900 }] })).toMatchObject({ ok: false, path: 'room.temperature' });
+    expect(applyEdit(bust(), { label: 'x', changes: [{ path: ['__proto__', 'polluted'], value: true }] })).toMatchObject({ ok: false, code: 'bad-path' });
+    expect(({} as { polluted?: boolean }).polluted).toBeUndefined();
+  });
+});
+
+test('the hash knows content, not the order of keys', () => {
+  expect(hashOf({ a: 1, b: [1, 2] })).toBe(hashOf({ b: [1, 2], a: 1 }));
+  expect(hashOf({ a: 1 })).not.toBe(hashOf({ a: 2 }));
+  expect(stableText({ b: undefined, a: null })).toBe('{"a":null}');
+});
+
+test('a snapshot keeps the figures a build was worked out with, once', () => {
+  const b = withSnapshot(bust(), { bulk: 'paper-loose', stocks: ['steel-pipe'] });
+  expect(b.materials.values.clays['paper-clay']?.wetDensity).toBe(1090);
+  const own = applyEdit(b, { label: 'own', changes: [{ path: ['materials', 'values', 'clays', 'paper-clay', 'wetDensity'], value: 1000 }] });
+  if (!own.ok) throw new Error(own.message);
+  expect(withSnapshot(own.value, { bulk: 'paper-loose', stocks: [] }).materials.values.clays['paper-clay']?.wetDensity).toBe(1000);
+});

@@ -1,0 +1,225 @@
+import { spawn } from 'node:child_process';
+import { randomUUID } from 'node:crypto';
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { hashOf, newBust, parseBuild, type Build } from '../../src/core/build';
+import { openDatabase, listRevisions } from '../../src/db';
+import {
+  addBuild, addPhoto, addToLog, closeDatabase, copyBuild, createBuild, exportBuild, importBuild, loadDemo, markBuild, openBuild, pictureType, readLog, readSettings,
+  saveBuild, sheetOf, shelf, snapshotted, writeSettings,
+} from '../../src/server';
+import { revisionsToDrop } from '../../src/server/thinning';
+
+let folder: string;
+beforeEach(() => {
+  folder = mkdtempSync(path.join(tmpdir(), 'sostegno-test-'));
+  process.env['SOSTEGNO_DATA'] = folder;
+});
+afterEach(async () => {
+  await closeDatabase();
+  rmSync(folder, { recursive: true, force: true });
+});
+
+const warmer = (b: Build, temperature: number): Build => ({ ...b, room: { ...b.room, temperature } });
+const save = (id: string, revision: number, document: Build) => saveBuild(id, { revision, document, history: { past: [], future: [] }, label: 'test' });
+
+describe('builds', () => {
+  test('created, opened, saved, saved again', async () => {
+    const made = await createBuild('Harbour cat', '2026-12-01', 0.5);
+    if (!made.ok) throw new Error(made.message);
+    const opened = await openBuild(made.value.id);
+    if (!opened.ok) throw new Error(opened.message);
+    expect(opened.value.revision).toBe(1);
+    expect(opened.value.build.materials.values.clays['paper-clay']).toBeDefined();
+    const saved = await save(made.value.id, 1, warmer(opened.value.build, 25));
+    expect(saved).toMatchObject({ ok: true, value: { saved: true, revision: 2 } });
+    const again = await openBuild(made.value.id);
+    expect(again.ok && again.value.build.room.temperature).toBe(25);
+    const [item] = await shelf();
+    expect(item?.card.summary?.wet).toBeGreaterThan(0.5);
+    expect(item?.card.silhouette.length).toBeGreaterThan(20);
+  });
+
+  test('a stale save is refused and kept beside, under a name of its own', async () => {
+    const { id } = await addBuild(newBust('Two tabs', '2026-12-01'), 'test');
+    const first = await openBuild(id);
+    if (!first.ok) throw new Error(first.message);
+    expect(await save(id, 1, warmer(first.value.build, 25))).toMatchObject({ value: { saved: true } });
+    const late = await save(id, 1, warmer(first.value.build, 11));
+    if (!late.ok || late.value.saved) throw new Error('the late save was taken');
+    const kept = await openBuild(late.value.siblingId);
+    const winner = await openBuild(id);
+    expect(kept.ok && kept.value.build.room.temperature).toBe(11);
+    expect(winner.ok && winner.value.build.room.temperature).toBe(25);
+    expect(late.value.siblingName).toMatch(/^Two tabs, other version of /);
+  });
+
+  test('the same save twice is no conflict', async () => {
+    const { id } = await addBuild(newBust('Twice', '2026-12-01'), 'test');
+    const opened = await openBuild(id);
+    if (!opened.ok) throw new Error(opened.message);
+    const next = warmer(opened.value.build, 22);
+    await save(id, 1, next);
+    expect(await save(id, 1, next)).toMatchObject({ ok: true, value: { saved: true, revision: 2 } });
+    expect(await shelf()).toHaveLength(1);
+  });
+
+  test('a broken document is refused by its part and nothing changes', async () => {
+    const { id } = await addBuild(newBust('Sound', '2026-12-01'), 'test');
+    const bad = await saveBuild(id, { revision: 1, document: { ...newBust('Sound', '2026-12-01'), room: { temperature: 'hot' } }, history: null, label: '' });
+    expect(bad).toMatchObject({ ok: false, path: 'room.temperature' });
+    expect(await openBuild(id)).toMatchObject({ ok: true, value: { revision: 1 } });
+    expect(await save('nobody', 1, newBust('x', '2026-12-01'))).toMatchObject({ ok: false, code: 'no-such-build' });
+  });
+
+  test('out and in as one file, and the refusal of files that are not one', async () => {
+    const { id } = await addBuild(newBust('Traveller', '2026-12-01'), 'test');
+    const file = await exportBuild(id);
+    if (!file.ok) throw new Error(file.message);
+    expect(file.value.name).toBe('traveller.sostegno.json');
+    const back = await importBuild(file.value.text);
+    if (!back.ok) throw new Error(back.message);
+    const [a, b] = [await openBuild(id), await openBuild(back.value.id)];
+    expect(a.ok && b.ok && hashOf(a.value.build) === hashOf(b.value.build)).toBe(true);
+    expect(await importBuild('{')).toMatchObject({ ok: false, code: 'not-json' });
+    const broken = JSON.parse(file.value.text) as { form: { start: { measures: object } } };
+    broken.form.start.measures = { headHeight: 7 };
+    expect(await importBuild(JSON.stringify(broken))).toMatchObject({ ok: false, path: 'form.start.measures.headHeight' });
+    expect(await shelf()).toHaveLength(2);
+  });
+
+  test('copy, put away, delete, bring back', async () => {
+    const { id } = await addBuild(newBust('Original', '2026-12-01'), 'test');
+    expect((await copyBuild(id)).ok).toBe(true);
+    expect((await shelf()).map((s) => s.name).sort()).toEqual(['Original', 'Original, copy']);
+    await markBuild(id, 'archive');
+    expect((await shelf()).find((s) => s.id === id)?.archived).toBe(true);
+    await markBuild(id, 'delete');
+    expect((await openBuild(id)).ok).toBe(false);
+    await markBuild(id, 'restore');
+    expect((await openBuild(id)).ok).toBe(true);
+    expect(await markBuild('nobody', 'delete')).toMatchObject({ ok: false });
+  });
+
+  test('bad beginnings', async () => {
+    expect(await createBuild('  ', '2026-12-01', 1)).toMatchObject({ ok: false, path: 'name' });
+    expect(await createBuild('x', 'tomorrow', 1)).toMatchObject({ ok: false, path: 'startDate' });
+    expect(await createBuild('x', '2026-12-01', 40)).toMatchObject({ ok: false, path: 'size' });
+  });
+
+  test('the printed sheet holds every cut and what to buy', async () => {
+    const { id } = await addBuild(newBust('Sheet', '2026-12-01'), 'test');
+    const sheet = await sheetOf(id);
+    if (!sheet.ok) throw new Error(sheet.message);
+    expect(sheet.value.cuts).toHaveLength(6);
+    expect(sheet.value.wrap?.length).toBeGreaterThan(5);
+    expect(sheet.value.cautions.length).toBeGreaterThan(0);
+  });
+});
+
+describe('the bench log', () => {
+  const entry = (kind: string, data: unknown, corrects: string | null = null) => ({ id: randomUUID(), kind, at: '2026-12-02T09:00:00Z', data, corrects });
+  test('append-only: once each, corrections point at what they correct', async () => {
+    const { id } = await addBuild(newBust('Logged', '2026-12-01'), 'test');
+    const first = entry('weigh-in', { gross: 8, tare: 1 });
+    expect((await addToLog(id, first)).ok).toBe(true);
+    expect((await addToLog(id, first)).ok).toBe(true);
+    expect((await addToLog(id, entry('weigh-in', { gross: 7.9, tare: 1 }, first.id))).ok).toBe(true);
+    const log = await readLog(id);
+    expect(log).toHaveLength(2);
+    expect(log[1]?.corrects).toBe(first.id);
+    await closeDatabase();
+    const db = await openDatabase(path.join(folder, 'sostegno.db'));
+    await expect(db.updateTable('log_entries').set({ data: '{}' }).execute()).rejects.toThrow(/append-only/);
+    await db.destroy();
+  });
+  test.each([
+    ['weigh-in', { gross: 1, tare: 2 }, 'data.gross'], ['weigh-in', { gross: 'heavy', tare: 0 }, 'data.gross'], ['shrink-mark', { laid: 0.1, now: 0.2 }, 'data.now'],
+    ['note', { text: '  ' }, 'data.text'], ['song', {}, 'kind'],
+  ])('%s %j is refused at %s', async (kind, data, at) => {
+    const { id } = await addBuild(newBust('Logged', '2026-12-01'), 'test');
+    expect(await addToLog(id, entry(kind, data))).toMatchObject({ ok: false, path: at });
+  });
+  test('a correction of nothing', async () => {
+    const { id } = await addBuild(newBust('Logged', '2026-12-01'), 'test');
+    expect(await addToLog(id, entry('note', { text: 'x' }, randomUUID()))).toMatchObject({ ok: false, code: 'no-such-entry' });
+  });
+  test('pictures are known by their bytes', async () => {
+    const { id } = await addBuild(newBust('Photo', '2026-12-01'), 'test');
+    const png = Uint8Array.of(0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a, 0, 0);
+    expect(pictureType(png)).toBe('image/png');
+    expect((await addPhoto(id, randomUUID(), png)).ok).toBe(true);
+    expect(await addPhoto(id, randomUUID(), new TextEncoder().encode('<svg onload=alert(1)>'))).toMatchObject({ code: 'not-a-picture' });
+    expect(await addPhoto(id, '../../x', png)).toMatchObject({ code: 'bad-id' });
+  });
+});
+
+test('demo data loads once, and again only when asked', async () => {
+  const now = Date.parse('2026-12-05T12:00:00Z') / 1000;
+  expect(await loadDemo(now)).toBe(true);
+  expect(await loadDemo(now)).toBe(false);
+  expect(await shelf()).toHaveLength(1);
+  expect(await loadDemo(now, true)).toBe(true);
+  expect(await shelf()).toHaveLength(2);
+  const [piece] = await shelf();
+  expect((await readLog(piece?.id ?? '')).length).toBeGreaterThan(7);
+});
+
+test('settings are kept; nonsense in the database falls back', async () => {
+  expect(await readSettings()).toMatchObject({ units: 'metric' });
+  await writeSettings({ units: 'imperial', theme: 'evening', motion: false });
+  expect(await readSettings()).toEqual({ units: 'imperial', theme: 'evening', motion: false });
+});
+
+test('revisions thin with age: the last forty stay, older ones by hour, day and month', () => {
+  const now = '2026-12-31T12:00:00.000Z';
+  const list = Array.from({ length: 200 }, (_, i) => ({ id: 1000 - i, savedAt: new Date(Date.parse(now) - i * 20 * 60e3).toISOString() }));
+  const dropped = new Set(revisionsToDrop(list, now));
+  for (const r of list.slice(0, 40)) expect(dropped.has(r.id)).toBe(false);
+  const kept = list.filter((r) => !dropped.has(r.id));
+  expect(kept.length).toBeLessThan(110);
+  expect(kept.length).toBeGreaterThan(60);
+  expect(revisionsToDrop(kept, now)).toEqual([]);
+});
+
+test('many saves leave their revisions', async () => {
+  const { id } = await addBuild(newBust('Many', '2026-12-01'), 'test');
+  const opened = await openBuild(id);
+  if (!opened.ok) throw new Error(opened.message);
+  for (let i = 1; i <= 5; i++) await save(id, i, warmer(opened.value.build, 10 + i));
+  await closeDatabase();
+  const db = await openDatabase(path.join(folder, 'sostegno.db'));
+  expect((await listRevisions(db, id)).map((r) => r.revision)).toEqual([6, 5, 4, 3, 2, 1]);
+  await db.destroy();
+});
+
+test('killed while saving as fast as it can: every save it reported is there, and the database is whole', async () => {
+  const { id } = await addBuild(snapshotted(newBust('Killed', '2026-12-01')), 'test');
+  await closeDatabase();
+  const child = spawn(process.execPath, [path.join(__dirname, '../../node_modules/tsx/dist/cli.mjs'), path.join(__dirname, '../support/save-forever.ts'), id], { env: { ...process.env, SOSTEGNO_DATA: folder }, detached: true });
+  let said = '';
+  let errors = '';
+  child.stderr.on('data', (d: Buffer) => { errors += d.toString(); });
+  await new Promise<void>((resolve, reject) => {
+    child.on('exit', () => reject(new Error(`it stopped by itself: ${errors}`)));
+    child.stdout.on('data', (d: Buffer) => {
+      said += d.toString();
+      if (said.split('\n').length > 25) resolve();
+    });
+  });
+  child.removeAllListeners('exit');
+  const gone = new Promise((resolve) => child.on('exit', resolve));
+  process.kill(-(child.pid as number), 'SIGKILL');
+  await gone;
+  const reported = said.trim().split('\n').filter((l) => /^\d+ [\d.]+$/.test(l)).map((l) => l.split(' ').map(Number) as [number, number]);
+  const [revision, temperature] = reported[reported.length - 1] as [number, number];
+  const db = await openDatabase(path.join(folder, 'sostegno.db'));
+  const row = await db.selectFrom('builds').select(['revision', 'document']).where('id', '=', id).executeTakeFirstOrThrow();
+  expect(row.revision).toBeGreaterThanOrEqual(revision);
+  const kept = await db.selectFrom('revisions').select('document').where('build_id', '=', id).where('revision', '=', revision).executeTakeFirstOrThrow();
+  const build = parseBuild(kept.document);
+  expect(build.ok && build.value.room.temperature).toBeCloseTo(temperature, 9);
+  expect(parseBuild(row.document).ok).toBe(true);
+  await db.destroy();
+}, 60_000);
