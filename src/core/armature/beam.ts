@@ -36,32 +36,36 @@ export function beamAxes(from: Vec3, to: Vec3, up: Vec3 = [0, 0, 1]): Axes {
 /** Writes the 12 x 12 local stiffness, row-major, into `out`. */
 export function beamStiffness(s: BeamSection, length: number, out: Float64Array): void {
   out.fill(0);
-  const set = (i: number, j: number, value: number) => {
-    out[i * 12 + j] = value;
-    out[j * 12 + i] = value;
-  };
-  const ea = (s.E * s.A) / length;
-  const gj = (s.G * s.J) / length;
-  for (const [i, k] of [[0, ea], [3, gj]] as const) {
-    set(i, i, k);
-    set(i + 6, i + 6, k);
-    set(i, i + 6, -k);
-  }
+  put(out, 0, 6, (s.E * s.A) / length);
+  put(out, 3, 9, (s.G * s.J) / length);
   // Bending in the x-y plane (v and rotation about z), then in x-z, where rotation about y turns the other way.
-  bendingBlock(set, s.E * s.Iz, length, [1, 5, 7, 11], 1);
-  bendingBlock(set, s.E * s.Iy, length, [2, 4, 8, 10], -1);
+  bend(out, s.E * s.Iz, length, 1, 5, 1);
+  bend(out, s.E * s.Iy, length, 2, 4, -1);
 }
 
-function bendingBlock(
-  set: (i: number, j: number, value: number) => void, ei: number, l: number,
-  [v1, r1, v2, r2]: readonly [number, number, number, number], sign: number,
-): void {
+/** A spring of stiffness `k` between two freedoms. */
+function put(out: Float64Array, i: number, j: number, k: number): void {
+  out[i * 12 + i] = k;
+  out[j * 12 + j] = k;
+  out[i * 12 + j] = -k;
+  out[j * 12 + i] = -k;
+}
+
+/** The four-by-four of bending on freedoms v, r at the start and v + 6, r + 6 at the end. */
+function bend(out: Float64Array, ei: number, l: number, v: number, r: number, sign: number): void {
   const a = (12 * ei) / l ** 3;
   const b = (sign * 6 * ei) / l ** 2;
   const c = (4 * ei) / l;
-  set(v1, v1, a); set(v2, v2, a); set(v1, v2, -a);
-  set(r1, r1, c); set(r2, r2, c); set(r1, r2, c / 2);
-  set(v1, r1, b); set(v1, r2, b); set(v2, r1, -b); set(v2, r2, -b);
+  put(out, v, v + 6, a);
+  const v2 = v + 6, r2 = r + 6;
+  out[r * 12 + r] = c;
+  out[r2 * 12 + r2] = c;
+  out[r * 12 + r2] = c / 2;
+  out[r2 * 12 + r] = c / 2;
+  out[v * 12 + r] = b; out[r * 12 + v] = b;
+  out[v * 12 + r2] = b; out[r2 * 12 + v] = b;
+  out[v2 * 12 + r] = -b; out[r * 12 + v2] = -b;
+  out[v2 * 12 + r2] = -b; out[r2 * 12 + v2] = -b;
 }
 
 /** A load on a beam in local axes: at `at` metres from its start, or spread over its length when `at` is null. */
@@ -80,10 +84,10 @@ export function consistentLoad(load: BeamLoad, length: number, out: Float64Array
   };
   const [fx, fy, fz] = load.force;
   if (load.at === null) {
-    for (const [i, f] of [[0, fx], [1, fy], [2, fz]] as const) {
-      add(i, (f * length) / 2);
-      add(i + 6, (f * length) / 2);
-    }
+    const half = length / 2;
+    add(0, fx * half); add(6, fx * half);
+    add(1, fy * half); add(7, fy * half);
+    add(2, fz * half); add(8, fz * half);
     const m = length * length / 12;
     add(5, fy * m); add(11, -fy * m); add(4, -fz * m); add(10, fz * m);
     return;
@@ -104,6 +108,8 @@ export function consistentLoad(load: BeamLoad, length: number, out: Float64Array
   add(8, fz * (1 - n1) + my * d1); add(10, -fz * n4 + my * d4);
 }
 
+const springRow = new Float64Array(12);
+
 /**
  * Puts a rotational spring of `stiffness` (Nm/rad) between the beam's end and its node at local freedom `i`,
  * condensing the beam's own rotation out of stiffness and loads. Infinite is rigid, zero a hinge.
@@ -113,7 +119,8 @@ export function condenseSpring(i: number, stiffness: number, k: Float64Array, f:
   const kii = k[i * 12 + i] as number;
   const total = kii + stiffness;
   if (total <= 0) return;
-  const row = Float64Array.from({ length: 12 }, (_, j) => k[i * 12 + j] as number);
+  const row = springRow;
+  for (let j = 0; j < 12; j++) row[j] = k[i * 12 + j] as number;
   const fi = f[i] as number;
   for (let a = 0; a < 12; a++) {
     if (a === i) continue;

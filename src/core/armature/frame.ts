@@ -3,7 +3,7 @@ import {
   beamAxes, beamStiffness, condenseSpring, consistentLoad, sectionForces,
   type Axes, type BeamLoad, type BeamSection, type SectionForces,
 } from './beam';
-import { profileOrder, SkylineMatrix } from './skyline';
+import { eliminationOrder, SparseMatrix, sparsePattern, type SparsePattern } from './sparse';
 
 /**
  * Linear space frame by direct stiffness: six freedoms a node, Euler-Bernoulli beams, rigid or sprung joints.
@@ -63,13 +63,16 @@ export class FactoredFrame {
     readonly model: FrameModel,
     private readonly beams: readonly Beam[],
     private readonly nodeIndex: ReadonlyMap<string, number>,
-    private readonly unknown: Int32Array,
-    private readonly matrix: SkylineMatrix,
+    readonly plan: FramePlan,
+    private readonly matrix: SparseMatrix,
+    /** Local stiffness of each beam, its springs condensed in, 144 numbers each. */
+    private readonly stiffness: Float64Array,
   ) {}
 
   /** Solves one load case. Fails on a load that names nothing. */
   solve(loads: readonly FrameLoad[]): Result<FrameSolution> {
-    const { beams, nodeIndex, unknown, matrix } = this;
+    const { beams, nodeIndex, matrix } = this;
+    const { unknown } = this.plan;
     const beamIndex = new Map(beams.map((b, i) => [b.member.id, i]));
     const size = this.model.nodes.length * 6;
     const applied = new Float64Array(size);
@@ -91,17 +94,18 @@ export class FactoredFrame {
         ? { at: null, force: toLocal(beam.axes, load.perLength), moment: [0, 0, 0] }
         : { at: load.at * beam.length, force: toLocal(beam.axes, load.force), moment: toLocal(beam.axes, load.moment ?? [0, 0, 0]) });
     }
-    const right = new Float64Array(matrix.order);
+    const right = new Float64Array(matrix.pattern.order);
     const spread = (dof: number, value: number) => {
       const row = unknown[dof] as number;
       if (row >= 0) (right[row] as number) += value;
     };
     for (let d = 0; d < size; d++) spread(d, applied[d] as number);
     const k = new Float64Array(144);
-    const f = new Float64Array(12);
+    const equivalent = new Float64Array(12 * beams.length);
     const global = new Float64Array(12);
     beams.forEach((beam, b) => {
       if (onBeam[b]?.length === 0) return;
+      const f = equivalent.subarray(b * 12, b * 12 + 12);
       elementOf(beam, onBeam[b] ?? [], k, f);
       rotate(beam.axes, f, global, true);
       for (let i = 0; i < 12; i++) spread(dofOf(beam, i), global[i] as number);
@@ -115,23 +119,22 @@ export class FactoredFrame {
     if (!displacements.every(Number.isFinite)) {
       return failure('mechanism', 'members', 'the frame moves without limit: check what holds it');
     }
-    return success(this.recover(displacements, applied, onBeam));
+    return success(this.recover(displacements, applied, onBeam, equivalent));
   }
 
-  private recover(displacements: Float64Array, applied: Float64Array, onBeam: readonly (readonly BeamLoad[])[]): FrameSolution {
+  private recover(displacements: Float64Array, applied: Float64Array, onBeam: readonly (readonly BeamLoad[])[], equivalent: Float64Array): FrameSolution {
     const reactions = new Float64Array(displacements.length);
-    const k = new Float64Array(144);
-    const f = new Float64Array(12);
+    const k = this.stiffness;
     const global = new Float64Array(12);
     const local = new Float64Array(12);
+    const end = new Float64Array(12);
     const forces = this.beams.map((beam, b) => {
-      elementOf(beam, onBeam[b] ?? [], k, f);
       for (let i = 0; i < 12; i++) global[i] = displacements[dofOf(beam, i)] as number;
       rotate(beam.axes, global, local, false);
-      const end = new Float64Array(12);
       for (let i = 0; i < 12; i++) {
-        let sum = -(f[i] as number);
-        for (let j = 0; j < 12; j++) sum += (k[i * 12 + j] as number) * (local[j] as number);
+        let sum = -(equivalent[b * 12 + i] as number);
+        const row = b * 144 + i * 12;
+        for (let j = 0; j < 12; j++) sum += (k[row + j] as number) * (local[j] as number);
         end[i] = sum;
       }
       rotate(beam.axes, end, global, true);
@@ -139,7 +142,7 @@ export class FactoredFrame {
       return sectionForces(end, onBeam[b] ?? [], beam.length);
     });
     for (let d = 0; d < reactions.length; d++) {
-      const held = (this.unknown[d] as number) < 0;
+      const held = (this.plan.unknown[d] as number) < 0;
       reactions[d] = held ? (reactions[d] as number) - (applied[d] as number) : 0;
     }
     return { displacements, reactions, forces };
@@ -161,14 +164,17 @@ function toLocal(axes: Axes, v: Vec3): Vec3 {
 
 /** Rotates four triples between local and global axes. */
 function rotate(axes: Axes, from: Float64Array, out: Float64Array, toGlobal: boolean): void {
-  for (let block = 0; block < 12; block += 3) {
-    for (let i = 0; i < 3; i++) {
-      let sum = 0;
-      for (let j = 0; j < 3; j++) {
-        const axis = toGlobal ? (axes[j]?.[i] as number) : (axes[i]?.[j] as number);
-        sum += axis * (from[block + j] as number);
-      }
-      out[block + i] = sum;
+  const [[x0, x1, x2], [y0, y1, y2], [z0, z1, z2]] = axes;
+  for (let b = 0; b < 12; b += 3) {
+    const u = from[b] as number, v = from[b + 1] as number, w = from[b + 2] as number;
+    if (toGlobal) {
+      out[b] = x0 * u + y0 * v + z0 * w;
+      out[b + 1] = x1 * u + y1 * v + z1 * w;
+      out[b + 2] = x2 * u + y2 * v + z2 * w;
+    } else {
+      out[b] = x0 * u + x1 * v + x2 * w;
+      out[b + 1] = y0 * u + y1 * v + y2 * w;
+      out[b + 2] = z0 * u + z1 * v + z2 * w;
     }
   }
 }
@@ -179,37 +185,99 @@ function elementOf(beam: Beam, loads: readonly BeamLoad[], k: Float64Array, f: F
   beamStiffness(member, beam.length, k);
   f.fill(0);
   for (const load of loads) consistentLoad(load, beam.length, f);
-  for (const [spring, dofs] of [[member.springFrom, [4, 5]], [member.springTo, [10, 11]]] as const) {
-    if (spring !== undefined) for (const dof of dofs) condenseSpring(dof, spring, k, f);
+  const { springFrom = Infinity, springTo = Infinity } = member;
+  if (springFrom !== Infinity) {
+    condenseSpring(4, springFrom, k, f);
+    condenseSpring(5, springFrom, k, f);
+  }
+  if (springTo !== Infinity) {
+    condenseSpring(10, springTo, k, f);
+    condenseSpring(11, springTo, k, f);
   }
 }
 
-/** Global stiffness of one beam into `out`: T^T k T with T made of the axes, block by block. */
+const halfway = new Float64Array(9);
+
+/** Global stiffness of one beam into `out`, upper blocks only: T^T k T with T made of the axes, block by block. */
 function globalStiffness(axes: Axes, k: Float64Array, out: Float64Array): void {
+  const [[x0, x1, x2], [y0, y1, y2], [z0, z1, z2]] = axes;
+  const t = [x0, x1, x2, y0, y1, y2, z0, z1, z2];
   for (let a = 0; a < 12; a += 3) {
-    for (let b = 0; b < 12; b += 3) {
+    for (let b = a; b < 12; b += 3) {
+      for (let p = 0; p < 3; p++) {
+        const row = (a + p) * 12 + b;
+        const k0 = k[row] as number, k1 = k[row + 1] as number, k2 = k[row + 2] as number;
+        halfway[p * 3] = k0 * x0 + k1 * y0 + k2 * z0;
+        halfway[p * 3 + 1] = k0 * x1 + k1 * y1 + k2 * z1;
+        halfway[p * 3 + 2] = k0 * x2 + k1 * y2 + k2 * z2;
+      }
       for (let i = 0; i < 3; i++) {
+        const t0 = t[i] as number, t1 = t[3 + i] as number, t2 = t[6 + i] as number;
         for (let j = 0; j < 3; j++) {
-          let sum = 0;
-          for (let p = 0; p < 3; p++) {
-            const left = axes[p]?.[i] as number;
-            for (let q = 0; q < 3; q++) sum += left * (k[(a + p) * 12 + b + q] as number) * (axes[q]?.[j] as number);
-          }
-          out[(a + i) * 12 + b + j] = sum;
+          out[(a + i) * 12 + b + j] = t0 * (halfway[j] as number) + t1 * (halfway[3 + j] as number) + t2 * (halfway[6 + j] as number);
         }
       }
     }
   }
 }
 
+/** What depends only on which joints there are, how they are joined and held: worked out once, used for many sections. */
+export interface FramePlan {
+  readonly signature: string;
+  readonly unknown: Int32Array;
+  readonly owner: readonly number[];
+  readonly pattern: SparsePattern;
+}
+
+function signatureOf(model: FrameModel): string {
+  return `${model.nodes.map((n) => `${n.id}:${n.fixed?.join('') ?? ''}`).join()}|${model.members.map((m) => `${m.from}>${m.to}`).join()}`;
+}
+
+function planFrame(model: FrameModel, beams: readonly Beam[], signature: string): FramePlan {
+  const neighbours: number[][] = model.nodes.map(() => []);
+  for (const b of beams) {
+    neighbours[b.from]?.push(b.to);
+    neighbours[b.to]?.push(b.from);
+  }
+  const order = eliminationOrder(neighbours);
+  const place = new Int32Array(order.length);
+  order.forEach((n, i) => {
+    place[n] = i;
+  });
+  const unknown = new Int32Array(model.nodes.length * 6).fill(-1);
+  const owner: number[] = [];
+  for (const n of order) {
+    const fixed = model.nodes[n]?.fixed ?? [];
+    for (let d = 0; d < 6; d++) {
+      if (fixed.includes(freedoms[d] as Freedom)) continue;
+      unknown[n * 6 + d] = owner.length;
+      owner.push(n * 6 + d);
+    }
+  }
+  // Every freedom of a joint meets its own and those of the joints it is joined to that come before it.
+  const columns: number[][] = [];
+  for (const n of order) {
+    const before = [...new Set(neighbours[n])].filter((m) => (place[m] as number) < (place[n] as number)).sort((a, b) => (place[a] as number) - (place[b] as number));
+    const rows: number[] = [];
+    for (const m of [...before, n]) {
+      for (let d = 0; d < 6; d++) if ((unknown[m * 6 + d] as number) >= 0) rows.push(unknown[m * 6 + d] as number);
+    }
+    for (let d = 0; d < 6; d++) {
+      const own = unknown[n * 6 + d] as number;
+      if (own >= 0) columns.push(rows.filter((r) => r <= own));
+    }
+  }
+  return { signature, unknown, owner, pattern: sparsePattern(columns) };
+}
+
 /**
  * Checks, orders, assembles and factors a frame. A joint that can move freely is reported by name
- * (code `mechanism`), as are members without length and sections without stiffness.
+ * (code `mechanism`), as are members without length and sections without stiffness. `plan` is one that an earlier
+ * frame of the same joints left behind; another is made when it does not fit.
  */
-export function factorFrame(model: FrameModel): Result<FactoredFrame> {
+export function factorFrame(model: FrameModel, plan?: FramePlan): Result<FactoredFrame> {
   const nodeIndex = new Map(model.nodes.map((n, i) => [n.id, i]));
   const beams: Beam[] = [];
-  const neighbours: number[][] = model.nodes.map(() => []);
   for (const member of model.members) {
     const path = `members.${member.id}`;
     const from = nodeIndex.get(member.from);
@@ -221,57 +289,38 @@ export function factorFrame(model: FrameModel): Result<FactoredFrame> {
     const length = distance(a, b);
     if (!(length > 1e-9)) return failure('no-length', path, 'the member starts and ends at the same place');
     beams.push({ member, from, to, length, axes: beamAxes(a, b, member.up) });
-    neighbours[from]?.push(to);
-    neighbours[to]?.push(from);
   }
-  const order = profileOrder(neighbours);
-  const unknown = new Int32Array(model.nodes.length * 6).fill(-1);
-  const owner: number[] = [];
-  for (const n of order) {
-    const fixed = new Set(model.nodes[n]?.fixed ?? []);
-    for (let d = 0; d < 6; d++) {
-      if (fixed.has(freedoms[d] as Freedom)) continue;
-      unknown[n * 6 + d] = owner.length;
-      owner.push(n * 6 + d);
-    }
-  }
-  const matrix = assemble(beams, unknown, owner.length);
+  const signature = signatureOf(model);
+  const fitting = plan?.signature === signature ? plan : planFrame(model, beams, signature);
+  const stiffness = new Float64Array(144 * beams.length);
+  const matrix = assemble(beams, fitting, stiffness);
   const loose = matrix.factor();
   if (loose >= 0) {
-    const dof = owner[loose] as number;
+    const dof = fitting.owner[loose] as number;
     const node = model.nodes[Math.floor(dof / 6)] as FrameNode;
     const what = dof % 6 < 3 ? `slide along ${'xyz'[dof % 6]}` : `turn about ${'xyz'[(dof % 6) - 3]}`;
     return failure('mechanism', `nodes.${node.id}`, `joint "${node.id}" is free to ${what}: nothing holds it`);
   }
-  return success(new FactoredFrame(model, beams, nodeIndex, unknown, matrix));
+  return success(new FactoredFrame(model, beams, nodeIndex, fitting, matrix, stiffness));
 }
 
-function assemble(beams: readonly Beam[], unknown: Int32Array, size: number): SkylineMatrix {
-  const first = Int32Array.from({ length: size }, (_, i) => i);
-  for (const beam of beams) {
-    let lowest = size;
-    for (let i = 0; i < 12; i++) {
-      const row = unknown[dofOf(beam, i)] as number;
-      if (row >= 0 && row < lowest) lowest = row;
-    }
-    for (let i = 0; i < 12; i++) {
-      const row = unknown[dofOf(beam, i)] as number;
-      if (row >= 0 && lowest < (first[row] as number)) first[row] = lowest;
-    }
-  }
-  // Within a node freedoms always meet, whether or not a beam joins them.
-  const matrix = new SkylineMatrix(first);
-  const k = new Float64Array(144);
+/** Global stiffness on the unknowns; each beam's local one goes into `stiffness`. */
+function assemble(beams: readonly Beam[], plan: FramePlan, stiffness: Float64Array): SparseMatrix {
+  const { unknown } = plan;
+  const matrix = new SparseMatrix(plan.pattern);
   const f = new Float64Array(12);
   const g = new Float64Array(144);
-  for (const beam of beams) {
+  const place = new Int32Array(12);
+  for (const [b, beam] of beams.entries()) {
+    const k = stiffness.subarray(b * 144, b * 144 + 144);
     elementOf(beam, [], k, f);
     globalStiffness(beam.axes, k, g);
+    for (let i = 0; i < 12; i++) place[i] = unknown[dofOf(beam, i)] as number;
     for (let i = 0; i < 12; i++) {
-      const row = unknown[dofOf(beam, i)] as number;
+      const row = place[i] as number;
       if (row < 0) continue;
       for (let j = i; j < 12; j++) {
-        const column = unknown[dofOf(beam, j)] as number;
+        const column = place[j] as number;
         if (column >= 0) matrix.add(row, column, g[i * 12 + j] as number);
       }
     }

@@ -1,5 +1,5 @@
 export * from './beam';
-export * from './skyline';
+export * from './sparse';
 export * from './frame';
 export * from './section';
 export * from './types';

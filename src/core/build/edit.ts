@@ -45,5 +45,8 @@ export function applyEdit(build: Build, edit: BuildEdit): Result<Build> {
     const { path, message } = describeIssue(parsed.error);
     return failure('out-of-range', path, message);
   }
-  return success(parsed.data);
+  // Parts the edit did not touch stay the same objects, so that what was worked out from them is found again.
+  const touched = new Set(edit.changes.map((c) => String(c.path[0])));
+  const kept = Object.fromEntries(Object.entries(build).filter(([part]) => !touched.has(part)));
+  return success({ ...parsed.data, ...kept });
 }

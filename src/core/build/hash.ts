@@ -24,3 +24,14 @@ export function hashText(text: string): string {
 export function hashOf(value: unknown): string {
   return hashText(stableText(value));
 }
+
+const known = new WeakMap<object, string>();
+
+/** The same for a part of a build, remembered by the object itself: documents are never edited in place. */
+export function partHash(part: object): string {
+  const kept = known.get(part);
+  if (kept !== undefined) return kept;
+  const made = hashOf(part);
+  known.set(part, made);
+  return made;
+}

@@ -104,3 +104,15 @@ describe('the bust', () => {
     expect(frontSilhouette(grid).length).toBeGreaterThan(50);
   });
 });
+
+test('a cube of cells holds what a point by point reading gives', () => {
+  const field = new DistanceField([
+    ...bustMasses(bustMeasuresSchema.parse({}), 1), { ...mass({ kind: 'ring', radius: 0.09, thickness: 0.01 }, [0, 0, 0.4], [20, 0, 0], 0.01), id: 'halo' },
+  ]);
+  const grid = voxelise(field, { step: 0.02, depth: 0.5, everyCell: true });
+  const [nx, ny, nz] = grid.blocks.map((b) => b * 8) as [number, number, number];
+  for (let z = 0; z < nz; z += 3) for (let y = 0; y < ny; y += 3) for (let x = 0; x < nx; x += 3) {
+    const [px, py, pz] = [x, y, z].map((c, k) => (grid.origin[k] as number) + (c + 0.5) * grid.step) as [number, number, number];
+    expect(distanceAtCell(grid, x, y, z)).toBeCloseTo(field.at(px, py, pz, field.all()), 6);
+  }
+});

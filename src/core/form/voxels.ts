@@ -1,6 +1,6 @@
-import { type Box, DistanceField } from './distance';
+import { type Box, cubeSide, type DistanceField } from './distance';
 
-const { cbrt, ceil, floor, max, sqrt } = Math;
+const { cbrt, ceil, floor, max, min, sqrt } = Math;
 
 /**
  * The voxel grid, and the one file that owns its layout. Cells are cubes of side `step`, samples at their middles,
@@ -67,6 +67,7 @@ export function voxelise(field: DistanceField, options: GridOptions): VoxelGrid 
   const radius = half * sqrt(3);
   const everyone = field.all();
   const candidates = new Int32Array(everyone.length);
+  const partCandidates = new Int32Array(everyone.length);
   let distances = new Float32Array(256 * cellsPerBlock);
   let owners = new Uint16Array(256 * cellsPerBlock);
   let evaluated = 0;
@@ -77,31 +78,48 @@ export function voxelise(field: DistanceField, options: GridOptions): VoxelGrid 
         const cornerX = origin[0] + bx * blockSide * step;
         const cornerY = origin[1] + by * blockSide * step;
         const cornerZ = origin[2] + bz * blockSide * step;
-        let list = everyone;
-        let count = everyone.length;
+        let candidateCount = 0;
         if (!options.everyCell) {
-          const p = field.prune(cornerX + half, cornerY + half, cornerZ + half, radius, everyone, everyone.length, candidates);
-          if (p.distance > radius + step) continue;
-          if (p.distance + radius < -(options.depth + step) && p.nearestGap > 2 * radius) {
+          field.prune(cornerX + half, cornerY + half, cornerZ + half, radius, everyone, everyone.length, candidates);
+          const { distance, nearestGap } = field.pruned;
+          candidateCount = field.pruned.count;
+          if (distance > radius + step) continue;
+          if (distance + radius < -(options.depth + step) && nearestGap > 2 * radius) {
             slots[index] = deepInside - field.owner;
             continue;
           }
-          list = candidates;
-          count = p.count;
         }
         if ((evaluated + 1) * cellsPerBlock > distances.length) {
           distances = grown(distances, Float32Array);
           owners = grown(owners, Uint16Array);
         }
         slots[index] = evaluated;
-        let cell = evaluated * cellsPerBlock;
-        for (let z = 0; z < blockSide; z++) {
-          const pz = cornerZ + (z + 0.5) * step;
-          for (let y = 0; y < blockSide; y++) {
-            const py = cornerY + (y + 0.5) * step;
-            for (let x = 0; x < blockSide; x++, cell++) {
-              distances[cell] = field.at(cornerX + (x + 0.5) * step, py, pz, list, count);
-              owners[cell] = field.owner;
+        const first = evaluated * cellsPerBlock;
+        for (let part = 0; part < 8; part++) {
+          const sx = (part & 1) * cubeSide, sy = ((part >> 1) & 1) * cubeSide, sz = (part >> 2) * cubeSide;
+          const x0 = cornerX + sx * step, y0 = cornerY + sy * step, z0 = cornerZ + sz * step;
+          let list = everyone;
+          let count = everyone.length;
+          let fill = NaN;
+          if (!options.everyCell) {
+            field.prune(x0 + half / 2, y0 + half / 2, z0 + half / 2, radius / 2, candidates, candidateCount, partCandidates);
+            const { distance, nearestGap } = field.pruned;
+            list = partCandidates;
+            count = field.pruned.count;
+            const outsideWhole = distance > radius / 2 + step;
+            const insideWhole = distance + radius / 2 < -(options.depth + step) && nearestGap > radius;
+            if (outsideWhole || insideWhole) fill = distance;
+          }
+          const to = first + cellInBlock(sx, sy, sz);
+          if (Number.isNaN(fill)) {
+            field.fillCube(x0, y0, z0, step, list, count, !options.everyCell, distances, owners, to, blockSide, blockSide * blockSide);
+            continue;
+          }
+          for (let z = 0; z < cubeSide; z++) {
+            for (let y = 0; y < cubeSide; y++) {
+              const row = to + cellInBlock(0, y, z);
+              distances.fill(fill, row, row + cubeSide);
+              owners.fill(field.owner, row, row + cubeSide);
             }
           }
         }
@@ -118,10 +136,11 @@ function grown<T extends Float32Array | Uint16Array>(old: T, Kind: new (length: 
   return bigger;
 }
 
-/** Cells for a good live answer; a life-size bust comes to about 6 mm. */
-const liveCells = 160_000;
-
-export function chooseStep(field: DistanceField, cells = liveCells): number {
+/**
+ * Cells of the box for a good live answer: a life-size bust comes to about 10 mm and its volume to half a percent.
+ * Many masses cost more a cell, so they get fewer, down to about one percent.
+ */
+export function chooseStep(field: DistanceField, cells = min(80_000, max(40_000, 1_920_000 / field.masses.length))): number {
   const { low, high } = field.box();
   const volume = (high[0] - low[0]) * (high[1] - low[1]) * (high[2] - low[2]);
   return cbrt(volume / cells);

@@ -1,6 +1,6 @@
 import {
-  capacityAt, compositeSection, factorFrame, joinSpring, memberPeaks, setShare,
-  type Armature, type Bone, type CompositeSection, type FactoredFrame, type FrameLoad, type FrameSolution, type MetalPart, type SectionForces,
+  capacityAt, compositeSection, factorFrame, freedoms, joinSpring, setShare,
+  type Armature, type Bone, type CompositeSection, type FactoredFrame, type FrameLoad, type FramePlan, type FrameSolution, type Freedom, type MetalPart, type SectionForces,
 } from '../armature';
 import { joinEfficiency, type BulkKind, type Stock } from '../catalogue';
 import { cross, distance, failure, success, type Result, type Vec3 } from '../quantity';
@@ -61,61 +61,31 @@ export interface CheckInputs {
   readonly props: readonly string[];
 }
 
+const heldUp: readonly Freedom[] = ['uz'];
 const floor = { EA: 100, EI: 1e-3, GJ: 1e-3 };
 const steepest = 99;
 
-export function metalAlong(bone: Bone, armature: Armature, stockOf: CheckInputs['stockOf']): MetalPart[] {
-  const parts: MetalPart[] = [];
+/** Metal and timber along each bone. */
+function metalByBone(armature: Armature, stockOf: CheckInputs['stockOf']): Map<string, MetalPart[]> {
+  const byBone = new Map<string, MetalPart[]>(armature.bones.map((b) => [b.id, []]));
   for (const member of armature.members) {
-    const legs = member.bones.filter((b) => b === bone.id).length;
-    if (legs === 0) continue;
     const stock = stockOf(member.stock);
     const size = stock?.sizes.find((s) => s.id === member.size);
     if (!stock || !size) continue;
-    parts.push({
-      section: size.section, youngs: stock.youngs, strength: stock.strength.nominal * stock.allowed, brittle: stock.brittle,
-      strands: member.strands * legs, bonded: member.bonded,
-    });
+    for (const id of new Set(member.bones)) {
+      byBone.get(id)?.push({
+        section: size.section, youngs: stock.youngs, strength: stock.strength.nominal * stock.allowed, brittle: stock.brittle,
+        strands: member.strands * member.bones.filter((b) => b === id).length, bonded: member.bonded,
+      });
+    }
   }
-  return parts;
+  return byBone;
 }
 
-export function sectionsAt(input: CheckInputs, moment: Moment): CompositeSection[] {
-  const { armature, load, bulk } = input;
-  return armature.bones.map((bone, i) => compositeSection({
-    metal: metalAlong(bone, armature, input.stockOf),
-    bulk: moment.bulkOn && bulk.crushing > 0
-      ? { diameter: load.coreDiameter[i] as number, stiffness: bulk.stiffness, crushing: bulk.crushing } : null,
-    clay: moment.clayDensity.length > 0
-      ? { outer: load.outerDiameter[i] as number, core: load.coreDiameter[i] as number, yieldStress: input.clayYield, grip: input.grip } : null,
-  }));
-}
-
-function frameOf(input: CheckInputs, sections: readonly CompositeSection[], props: ReadonlySet<string>): Result<FactoredFrame> {
-  const { armature, load } = input;
-  const perLength = sections.map((s, i) => (s.EI + floor.EI) / distance(...(load.ends[i] as readonly [Vec3, Vec3])));
-  const weakest = new Map<string, number>();
-  armature.bones.forEach((b, i) => {
-    for (const n of [b.from, b.to]) weakest.set(n, Math.min(weakest.get(n) ?? Infinity, perLength[i] as number));
-  });
-  return factorFrame({
-    nodes: armature.nodes
-      .filter((n) => armature.bones.some((b) => b.from === n.id || b.to === n.id))
-      .map((n) => ({
-        id: n.id, at: n.at,
-        ...(n.held ? { fixed: ['ux', 'uy', 'uz', 'rx', 'ry', 'rz'] as const } : props.has(n.id) ? { fixed: ['uz'] as const } : {}),
-      })),
-    members: armature.bones.map((b, i) => {
-      const s = sections[i] as CompositeSection;
-      const EI = s.EI + floor.EI;
-      // Unit moduli: the composite's EA, EI and GJ stand for areas and inertias.
-      return {
-        id: b.id, from: b.from, to: b.to, E: 1, G: 1, A: s.EA + floor.EA, Iy: EI, Iz: EI, J: s.GJ + floor.GJ,
-        springFrom: joinSpring(joinEfficiency(b.joinFrom), weakest.get(b.from) as number),
-        springTo: joinSpring(joinEfficiency(b.joinTo), weakest.get(b.to) as number),
-      };
-    }),
-  });
+/** What a moment's sections are made of: moments alike in this share one factorisation. */
+interface Built {
+  readonly sections: readonly CompositeSection[];
+  readonly frame: FactoredFrame;
 }
 
 /** kg/m3 (or 1 for metal, already kg) of each component at a moment. */
@@ -175,33 +145,93 @@ function loadsOf(input: CheckInputs, masses: readonly StationMass[], a: Vec3): F
   }));
 }
 
-/** Solves one moment. Props only push: one that would pull is let go and the frame solved again. */
-export function checkMoment(input: CheckInputs, moment: Moment): Result<MomentCheck> {
-  const { armature, load } = input;
-  for (const node of armature.nodes) {
-    if (!node.at.every(Number.isFinite)) return failure('not-finite', `nodes.${node.id}`, `joint "${node.id}" has no place`);
+/** Checks moments of one armature under one set of props. Keeps what moments have in common. */
+export class LoadCheck {
+  private readonly metal: Map<string, MetalPart[]>;
+  private readonly outward: ReadonlyMap<string, number>;
+  private readonly joined: ReadonlySet<string>;
+  private readonly built = new Map<string, Built>();
+
+  /** `plan` may come from another check of the same joints. */
+  constructor(private readonly input: CheckInputs, private plan?: FramePlan) {
+    this.metal = metalByBone(input.armature, input.stockOf);
+    this.outward = pathFromHeld(input.armature);
+    this.joined = new Set(input.armature.bones.flatMap((b) => [b.from, b.to]));
   }
-  const sections = sectionsAt(input, moment);
-  const masses = stationMasses(load, densities(load, moment, input.bulkDensity));
-  const standing = new Set(moment.propped ? input.props : []);
-  let worst: MomentCheck | null = null;
-  for (let attempt = 0; attempt <= input.props.length; attempt++) {
-    const factored = frameOf(input, sections, standing);
-    if (!factored.ok) return factored;
-    worst = null;
-    let pulled = '';
-    for (const a of moment.accelerations) {
-      const solved = factored.value.solve(loadsOf(input, masses, a));
-      if (!solved.ok) return solved;
-      const pushes = propPushes(factored.value, solved.value, standing);
-      pulled = Object.entries(pushes).find(([, push]) => push < -1e-9)?.[0] ?? pulled;
-      const check = readCase(input, moment, sections, masses, factored.value, solved.value, pushes);
-      worst = worst === null ? check : worseOf(worst, check);
+
+  get framePlan(): FramePlan | undefined {
+    return this.plan;
+  }
+
+  private sectionsAt(moment: Moment): CompositeSection[] {
+    const { armature, load, bulk, clayYield: yieldStress, grip } = this.input;
+    return armature.bones.map((bone, i) => compositeSection({
+      metal: this.metal.get(bone.id) ?? [],
+      bulk: moment.bulkOn && bulk.crushing > 0
+        ? { diameter: load.coreDiameter[i] as number, stiffness: bulk.stiffness, crushing: bulk.crushing } : null,
+      clay: moment.clayDensity.length > 0
+        ? { outer: load.outerDiameter[i] as number, core: load.coreDiameter[i] as number, yieldStress, grip } : null,
+    }));
+  }
+
+  private build(moment: Moment, props: ReadonlySet<string>): Result<Built> {
+    const key = `${moment.bulkOn} ${moment.clayDensity.length > 0} ${[...props].join()}`;
+    const kept = this.built.get(key);
+    if (kept) return success(kept);
+    const { armature, load } = this.input;
+    const sections = this.sectionsAt(moment);
+    const perLength = sections.map((s, i) => (s.EI + floor.EI) / distance(...(load.ends[i] as readonly [Vec3, Vec3])));
+    const weakest = new Map<string, number>();
+    armature.bones.forEach((b, i) => {
+      for (const n of [b.from, b.to]) weakest.set(n, Math.min(weakest.get(n) ?? Infinity, perLength[i] as number));
+    });
+    const frame = factorFrame({
+      nodes: armature.nodes.filter((n) => this.joined.has(n.id)).map((n) => (
+        { id: n.id, at: n.at, fixed: n.held ? freedoms : props.has(n.id) ? heldUp : undefined }
+      )),
+      members: armature.bones.map((b, i) => {
+        const s = sections[i] as CompositeSection;
+        const EI = s.EI + floor.EI;
+        // Unit moduli: the composite's EA, EI and GJ stand for areas and inertias.
+        return {
+          id: b.id, from: b.from, to: b.to, E: 1, G: 1, A: s.EA + floor.EA, Iy: EI, Iz: EI, J: s.GJ + floor.GJ,
+          springFrom: joinSpring(joinEfficiency(b.joinFrom), weakest.get(b.from) as number),
+          springTo: joinSpring(joinEfficiency(b.joinTo), weakest.get(b.to) as number),
+        };
+      }),
+    }, this.plan);
+    if (!frame.ok) return frame;
+    this.plan = frame.value.plan;
+    const built = { sections, frame: frame.value };
+    this.built.set(key, built);
+    return success(built);
+  }
+
+  /** Solves one moment. Props only push: one that would pull is let go and the frame solved again. */
+  at(moment: Moment): Result<MomentCheck> {
+    const { input } = this;
+    for (const node of input.armature.nodes) {
+      if (!node.at.every(Number.isFinite)) return failure('not-finite', `nodes.${node.id}`, `joint "${node.id}" has no place`);
     }
-    if (pulled === '') break;
-    standing.delete(pulled);
+    const masses = stationMasses(input.load, densities(input.load, moment, input.bulkDensity));
+    const standing = new Set(moment.propped ? input.props : []);
+    for (;;) {
+      const built = this.build(moment, standing);
+      if (!built.ok) return built;
+      let worst: MomentCheck | null = null;
+      let pulled: string | undefined;
+      for (const a of moment.accelerations) {
+        const solved = built.value.frame.solve(loadsOf(input, masses, a));
+        if (!solved.ok) return solved;
+        const pushes = propPushes(built.value.frame, solved.value, standing);
+        pulled ??= Object.entries(pushes).find(([, push]) => push < -1e-9)?.[0];
+        const check = readCase(input, moment, built.value, masses, solved.value, pushes, this.outward);
+        worst = worst === null ? check : worseOf(worst, check);
+      }
+      if (pulled !== undefined) standing.delete(pulled);
+      else return worst ? success(worst) : failure('no-case', 'moment', 'nothing to check');
+    }
   }
-  return worst ? success(worst) : failure('no-case', 'moment', 'nothing to check');
 }
 
 function propPushes(frame: FactoredFrame, solution: FrameSolution, props: ReadonlySet<string>): Record<string, number> {
@@ -223,24 +253,22 @@ function worseOf(a: MomentCheck, b: MomentCheck): MomentCheck {
 }
 
 function readCase(
-  input: CheckInputs, moment: Moment, sections: readonly CompositeSection[], masses: readonly StationMass[],
-  frame: FactoredFrame, solution: FrameSolution, props: Record<string, number>,
+  input: CheckInputs, moment: Moment, { sections, frame }: Built, masses: readonly StationMass[],
+  solution: FrameSolution, props: Record<string, number>, outward: ReadonlyMap<string, number>,
 ): MomentCheck {
   const { armature, load } = input;
   const moves: Record<string, Vec3> = {};
   let footMoment = 0, footForce = 0;
-  const held = new Set(armature.nodes.filter((n) => n.held).map((n) => n.id));
   frame.model.nodes.forEach((n, i) => {
-    const d = solution.displacements.subarray(i * 6, i * 6 + 3);
-    moves[n.id] = [d[0] as number, d[1] as number, d[2] as number];
-    if (!held.has(n.id)) return;
-    const r = solution.reactions.subarray(i * 6, i * 6 + 6);
-    footMoment = Math.max(footMoment, Math.hypot(r[3] as number, r[4] as number));
-    footForce += r[2] as number;
+    const d = i * 6;
+    moves[n.id] = [solution.displacements[d] as number, solution.displacements[d + 1] as number, solution.displacements[d + 2] as number];
+    if (n.fixed !== freedoms) return;
+    const r = solution.reactions;
+    footMoment = Math.max(footMoment, Math.hypot(r[d + 3] as number, r[d + 4] as number));
+    footForce += r[d + 2] as number;
   });
   const carries = new Float64Array(armature.bones.length);
   for (const m of masses) (carries[m.bone] as number) += m.mass;
-  const outward = pathFromHeld(armature);
   const bones = armature.bones.map((bone, i) => checkBone(
     bone, sections[i] as CompositeSection, solution.forces[i] ?? [], moment, distance(...(load.ends[i] as readonly [Vec3, Vec3])),
     load.outerDiameter[i] as number, carries[i] as number, moves, outward,
@@ -253,13 +281,16 @@ function checkBone(
   diameter: number, carries: number, moves: Readonly<Record<string, Vec3>>, outward: ReadonlyMap<string, number>,
 ): BoneCheck {
   const efficiencies = { from: joinEfficiency(bone.joinFrom), to: joinEfficiency(bone.joinTo) };
-  let utilisation = 0, demand = 0, capacity = Infinity, over = 0, curvature = 0, efficiency = 1;
+  let utilisation = 0, demand = 0, capacity = Infinity, over = 0, curvature = 0, efficiency = 1, axial = 0, compression = 0;
   for (const s of stations) {
+    axial = Math.max(axial, Math.abs(s.axial));
+    // Forces are those on the cut's left part: pushing it along the beam is compression.
+    compression = Math.max(compression, s.axial);
     const e = s.at <= 1e-9 ? efficiencies.from : s.at >= length - 1e-9 ? efficiencies.to : 1;
     const limit = capacityAt(section, e);
     const m = Math.sqrt(s.momentY ** 2 + s.momentZ ** 2 + 0.75 * s.torsion ** 2);
     const share = ratio(Math.abs(s.axial), limit.axial) + ratio(m, limit.moment);
-    curvature = Math.max(curvature, Math.hypot(s.momentY, s.momentZ) / (section.EI + floor.EI));
+    curvature = Math.max(curvature, Math.sqrt(s.momentY * s.momentY + s.momentZ * s.momentZ) / (section.EI + floor.EI));
     if (share >= utilisation) {
       utilisation = share;
       demand = m;
@@ -268,8 +299,6 @@ function checkBone(
       efficiency = e;
     }
   }
-  const peaks = memberPeaks(stations);
-  const compression = stations.reduce((m, s) => Math.max(m, s.axial), 0);
   const euler = (Math.PI ** 2 * (section.EI + floor.EI)) / (2 * length) ** 2;
   const to = moves[bone.to] ?? [0, 0, 0];
   const sag = Math.hypot(to[0], to[1], to[2]);
@@ -277,7 +306,7 @@ function checkBone(
     bone: bone.id, utilisation: Math.min(steepest, utilisation * moment.safety), demand,
     capacity: Number.isFinite(capacity) ? capacity : 0,
     metalShare: Number.isFinite(section.brittleMoment) ? Math.max(section.brittleMoment, section.metalMoment) * efficiency : section.metalMoment * efficiency,
-    bulkShare: section.bulkMoment, clayShare: section.clayMoment, axial: peaks.axial, carries,
+    bulkShare: section.bulkMoment, clayShare: section.clayMoment, axial, carries,
     sag, sagShare: sag / Math.max(outward.get(bone.to) ?? length, 1e-6),
     skinStrain: moment.clayDensity.length > 0 ? curvature * (diameter / 2) : 0,
     set: section.metalMoment > 0 ? Math.min(steepest, setShare(over)) : 0,
@@ -290,22 +319,20 @@ function ratio(demand: number, limit: number): number {
   return limit > 0 ? Math.min(steepest, demand / limit) : steepest;
 }
 
-/** Length along the bones from whatever is held to each node: what sag is measured against. */
+/** Length along the bones from whatever is held to each node: what sag is measured against. Shortest way, by relaxation. */
 function pathFromHeld(armature: Armature): Map<string, number> {
   const place = new Map(armature.nodes.map((n) => [n.id, n.at]));
-  const reached = new Map<string, number>(armature.nodes.filter((n) => n.held).map((n) => [n.id, 0]));
-  for (let changed = true; changed;) {
-    changed = false;
-    for (const b of armature.bones) {
-      const length = distance(place.get(b.from) as Vec3, place.get(b.to) as Vec3);
-      for (const [near, far] of [[b.from, b.to], [b.to, b.from]] as const) {
-        const way = (reached.get(near) ?? Infinity) + length;
-        if (way < (reached.get(far) ?? Infinity) - 1e-12) {
-          reached.set(far, way);
-          changed = true;
-        }
-      }
-    }
+  const ways = new Map<string, { to: string; length: number }[]>();
+  for (const b of armature.bones) {
+    const length = distance(place.get(b.from) as Vec3, place.get(b.to) as Vec3);
+    for (const [near, to] of [[b.from, b.to], [b.to, b.from]] as const) ways.set(near, [...(ways.get(near) ?? []), { to, length }]);
+  }
+  const reached = new Map<string, number>();
+  const queue = armature.nodes.filter((n) => n.held).map((n) => ({ id: n.id, way: 0 }));
+  for (let next = queue.shift(); next; next = queue.shift()) {
+    if ((reached.get(next.id) ?? Infinity) <= next.way) continue;
+    reached.set(next.id, next.way);
+    for (const { to, length } of ways.get(next.id) ?? []) queue.push({ id: to, way: next.way + length });
   }
   return reached;
 }

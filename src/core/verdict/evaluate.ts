@@ -1,7 +1,6 @@
 import { cutList } from '../armature';
-import type { Build } from '../build';
+import { hashOf, type Build } from '../build';
 import { clayToBuy } from '../clay';
-import { solidExtent } from '../form';
 import { placingRate, planBatches, type BatchPlan } from '../cure';
 import { combineDepartures, nightsOf, success, type Range, type Result, type UnitSystem } from '../quantity';
 import { regionReports } from './drying-report';
@@ -10,7 +9,15 @@ import { letGo, loadReport, type LoadReport } from './load-report';
 import { Memory } from './memory';
 import { makePiece, type Piece } from './piece';
 import { remediesFor } from './remedies';
-import type { EvaluateOptions, Finding, RegionReport, Report, Summary } from './report';
+import type { EvaluateOptions, Finding, RegionReport, Report, StationId, Summary } from './report';
+
+/** Findings come worst first; past these, mending the first mends the rest or they move up. */
+const remediedPerStation = 3;
+
+interface Tried {
+  readonly report: BareReport;
+  readonly findings: readonly BareFinding[];
+}
 
 /**
  * The one entry: a build in, its whole report out; the same in worker, server, command line and tests.
@@ -36,8 +43,11 @@ export class Evaluator {
     const bare = this.assess(piece.value, options.ranges === true);
     if (!bare.ok) return bare;
     const findings: Finding[] = [];
+    const tried: Partial<Record<StationId, number>> = {};
     for (const f of findingsOf(piece.value, bare.value, units)) {
-      const wanted = options.remedies === true && (f.status === 'fails' || f.status === 'watch');
+      const before = tried[f.station] ?? 0;
+      const wanted = options.remedies === true && (f.status === 'fails' || f.status === 'watch') && before < remediedPerStation;
+      if (wanted) tried[f.station] = before + 1;
       findings.push({ ...f, remedies: wanted ? yield* remediesFor(piece.value, f, bare.value, (b) => this.tryOut(b, units), units) : [] });
     }
     return success({ ...bare.value, findings });
@@ -48,7 +58,12 @@ export class Evaluator {
     return makePiece(build, this.memory);
   }
 
-  private tryOut(build: Build, units: UnitSystem): { report: BareReport; findings: readonly BareFinding[] } | null {
+  private tryOut(build: Build, units: UnitSystem): Tried | null {
+    // One change is often the remedy of several findings: try it once.
+    return this.memory.keep('tried', `${units}:${hashOf(build)}`, () => this.tryAfresh(build, units));
+  }
+
+  private tryAfresh(build: Build, units: UnitSystem): Tried | null {
     const piece = makePiece(build, this.memory);
     if (!piece.ok) return null;
     const report = this.assess(piece.value, false);
@@ -57,7 +72,7 @@ export class Evaluator {
 
   private assess(piece: Piece, ranges: boolean): Result<BareReport> {
     const regions = regionReports(piece, this.memory, ranges);
-    const load = loadReport(piece, regions, ranges);
+    const load = loadReport(piece, this.memory, regions, ranges);
     if (!load.ok) return load;
     return success(assemble(piece, regions, load.value));
   }
@@ -118,7 +133,7 @@ function assemble(piece: Piece, regions: readonly RegionReport[], load: LoadRepo
   const wireCost = cuts.reduce((sum, c) => sum + c.cutLength * c.pieces, 0) * piece.build.materials.wirePricePerMetre;
   const summary = summaryOf(piece, regions, load, cure, clay.cost + wireCost, clay.toBuy);
   const { volumes, grid } = piece;
-  const box = solidExtent(grid);
+  const box = piece.extent;
   const spread = volumes.volumeError * piece.mixed.wetDensity;
   return {
     summary,

@@ -77,7 +77,8 @@ function armatureFindings(piece: Piece): BareFinding[] {
     'The school or the form no longer makes a part of that name. Remove the change, or bring the part back.',
     { measured: 1, limit: 0, unit: 'count' },
   ));
-  const empty = piece.armature.bones.filter((b) => !piece.armature.members.some((m) => m.bones.includes(b.id)));
+  const served = new Set(piece.armature.members.flatMap((m) => m.bones));
+  const empty = piece.armature.bones.filter((b) => !served.has(b.id));
   for (const b of empty) {
     out.push(finding(
       'armature', `no-metal/${b.id}`, 'watch', b.name, `Nothing but bulk and clay runs along the ${b.name}.`,

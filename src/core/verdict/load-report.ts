@@ -1,10 +1,12 @@
+import type { FramePlan } from '../armature';
 import { moistureAt } from '../drying';
 import {
-  armatureItems, boardCorners, centreOf, checkBase, checkMoment, hungCentre, lifeMoments, stanceOn, sumLedger,
+  armatureItems, boardCorners, centreOf, checkBase, hungCentre, lifeMoments, LoadCheck, stanceOn, sumLedger,
   type BaseCheck, type CheckInputs, type Ledger, type LedgerItem, type Moment, type MomentCheck, type Stance,
 } from '../load';
 import { spanOf, success, type Range, type Result } from '../quantity';
 import { dryShareInRoom } from './drying-report';
+import type { Memory } from './memory';
 import type { Piece } from './piece';
 import { statusOf, type LetGo, type MemberReport, type RegionReport } from './report';
 
@@ -39,26 +41,25 @@ function inputsOf(piece: Piece, props: readonly string[], yieldFactor = 1, stren
   };
 }
 
-export function loadReport(piece: Piece, regions: readonly RegionReport[], ranges: boolean): Result<LoadReport> {
+export function loadReport(piece: Piece, memory: Memory, regions: readonly RegionReport[], ranges: boolean): Result<LoadReport> {
   const moments = momentsOf(piece);
   const props = piece.build.armature.props.map((p) => p.node);
   const known = new Set(piece.armature.nodes.map((n) => n.id));
   const standing = props.filter((p) => known.has(p));
   const checks: MomentCheck[] = [];
   const unpropped: MomentCheck[] = [];
+  const check = new LoadCheck(inputsOf(piece, standing), memory.framePlan);
+  const bare = standing.length > 0 ? new LoadCheck(inputsOf(piece, [])) : check;
   for (const moment of moments) {
-    const check = checkMoment(inputsOf(piece, standing), moment);
-    if (!check.ok) return check;
-    checks.push(check.value);
-    if (standing.length === 0 || !moment.propped) {
-      unpropped.push(check.value);
-      continue;
-    }
-    const bare = checkMoment(inputsOf(piece, []), moment);
-    if (!bare.ok) return bare;
-    unpropped.push(bare.value);
+    const found = check.at(moment);
+    if (!found.ok) return found;
+    checks.push(found.value);
+    const alone = moment.propped ? bare.at(moment) : found;
+    if (!alone.ok) return alone;
+    unpropped.push(alone.value);
   }
-  const pushed = ranges ? strengthRanges(piece, moments, checks, standing) : null;
+  memory.framePlan = check.framePlan;
+  const pushed = ranges ? strengthRanges(piece, moments, checks, standing, check.framePlan) : null;
   const ledger = ledgerOf(piece, regions);
   const stances = moments.map((m) => stanceAt(piece, m, ledger));
   const stance = stances.reduce((worst, s) => (s.tipAngle < worst.tipAngle ? s : worst));
@@ -109,15 +110,16 @@ interface Pushed {
 }
 
 /** Each bone's utilisation with clay and metal at the ends of their strength, at the moment that asks most of it. */
-function strengthRanges(piece: Piece, moments: readonly Moment[], checks: readonly MomentCheck[], props: readonly string[]): Pushed {
+function strengthRanges(piece: Piece, moments: readonly Moment[], checks: readonly MomentCheck[], props: readonly string[], plan: FramePlan | undefined): Pushed {
   const cases = [
     inputsOf(piece, props, 0.6), inputsOf(piece, props, 1.5), inputsOf(piece, props, 1, 'low'), inputsOf(piece, props, 1, 'high'),
   ];
   const outcomes = new Map<string, number[]>();
   for (const input of cases) {
     const best = new Map<string, number>();
+    const pushed = new LoadCheck(input, plan);
     for (const moment of moments) {
-      const check = checkMoment(input, moment);
+      const check = pushed.at(moment);
       if (!check.ok) continue;
       for (const b of check.value.bones) best.set(b.bone, Math.max(best.get(b.bone) ?? 0, b.utilisation));
     }

@@ -1,6 +1,11 @@
+import type { FramePlan } from '../armature';
+
 /** Keeps the last few results of each kind of work by the hash of what went in, so an edit only redoes what it touched. */
 export class Memory {
   private readonly shelves = new Map<string, Map<string, unknown>>();
+
+  /** The order of the last frame solved: the next one mostly has the same joints. */
+  framePlan: FramePlan | undefined;
 
   constructor(private readonly depth = 12) {}
 
@@ -15,7 +20,7 @@ export class Memory {
     }
     const value = make();
     kept.set(key, value);
-    const most = shelf === 'course' ? this.depth * 40 : this.depth;
+    const most = shelf === 'course' || shelf === 'tried' ? this.depth * 40 : this.depth;
     if (kept.size > most) kept.delete(kept.keys().next().value as string);
     return value;
   }

@@ -1,8 +1,8 @@
 import { memberMass, sectionAcross, type Armature, type Member } from '../armature';
-import { findBulk, findClay, findStock, findWrap, hashOf, type Build } from '../build';
+import { findBulk, findClay, findStock, findWrap, hashOf, partHash, type Build } from '../build';
 import type { BulkKind, ClayFamily, Stock, Wrap } from '../catalogue';
 import { clayOver, coatsOf, coreFace, mixClay, type CoreFace, type MixedClay } from '../clay';
-import { chooseStep, DistanceField, measureForm, resolveForm, voxelise, type FormVolumes, type ResolvedForm, type VoxelGrid } from '../form';
+import { chooseStep, DistanceField, measureForm, resolveForm, solidExtent, voxelise, type Box, type FormVolumes, type ResolvedForm, type VoxelGrid } from '../form';
 import { hangLoad, type HungLoad } from '../load';
 import { failure, success, type Result } from '../quantity';
 import { resolveArmature } from '../school';
@@ -23,6 +23,8 @@ export interface Piece {
   readonly face: CoreFace;
   readonly coats: readonly (readonly number[])[];
   readonly grid: VoxelGrid;
+  /** Box of what is inside, to a cell. */
+  readonly extent: Box;
   readonly volumes: FormVolumes;
   readonly load: HungLoad;
   readonly stockOf: (id: string) => Stock | undefined;
@@ -57,22 +59,24 @@ export function makePiece(build: Build, memory: Memory): Result<Piece> {
   const coats = regions.map((r) => coatsOf(build, r));
   const thickness = Float64Array.from(masses, (m) => (face.solid ? Infinity : clayOver(build, m.region)));
   const depth = face.solid ? 0 : Math.max(...thickness) + depthMargin;
-  const formKey = hashOf(masses);
+  const formKey = partHash(build.form);
   const field = memory.keep('field', formKey, () => new DistanceField(masses));
   const grid = memory.keep('grid', `${formKey}:${Math.ceil(depth / 0.005)}`, () => (
     voxelise(field, { step: chooseStep(field), depth: Math.ceil(depth / 0.005) * 0.005 })
   ));
+  const extent = memory.keep('extent', formKey, () => solidExtent(grid));
   const volumeKey = `${formKey}:${[...thickness].join(',')}`;
   const volumes = memory.keep('volumes', volumeKey, () => measureForm(grid, thickness));
   const massOf = (m: Member) => memberMass(m, stockOf(m.stock) as Stock);
-  const hungKey = `${volumeKey}:${hashOf([armature.nodes, armature.bones, armature.members.map((m) => [m, massOf(m)])])}`;
+  // The armature follows from its own part, the form, the clay over it and the stock it is cut from.
+  const hungKey = `${volumeKey}:${partHash(build.armature)}:${hashOf(coats)}:${partHash(build.materials.values)}`;
   const load = memory.keep('load', hungKey, () => hangLoad(
     volumes.parcels, regionOfMass, regions.length, masses.map((m) => m.id), armature.nodes, armature.bones, armature.members, massOf,
   ));
   return success({
     build, form: form.value, regions, regionOfMass, armature, lostEdits: [...form.value.lostEdits, ...made.value.lostEdits],
     clay: clay.value, mixed: mixClay(clay.value, build.materials.waterWorkedIn), bulk: bulk.value, wrap: wrap.value, face, coats,
-    grid, volumes, load, stockOf,
+    grid, extent, volumes, load, stockOf,
   });
 }
 

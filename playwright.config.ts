@@ -1,0 +1,29 @@
+import { defineConfig } from '@playwright/test';
+
+const port = 3290;
+
+export default defineConfig({
+  testDir: 'tests/e2e',
+  timeout: 90_000,
+  expect: { timeout: 20_000 },
+  workers: 1,
+  retries: 0,
+  reporter: [['line'], ['json', { outputFile: '.state/browser.json' }]],
+  use: {
+    baseURL: `http://127.0.0.1:${port}`,
+    viewport: { width: 1280, height: 800 },
+    launchOptions: {
+      executablePath: process.env['CHROMIUM_PATH'] ?? '/usr/bin/chromium',
+      args: [
+        '--no-sandbox', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync',
+        '--use-gl=angle', '--use-angle=swiftshader', '--enable-unsafe-swiftshader',
+      ],
+    },
+  },
+  webServer: {
+    command: `node node_modules/tsx/dist/cli.mjs src/cli/serve.ts --demo --port ${port} --data .state/browser-data`,
+    url: `http://127.0.0.1:${port}/`,
+    timeout: 120_000,
+    reuseExistingServer: false,
+  },
+});

@@ -1,0 +1,151 @@
+import { CholeskyDecomposition, Matrix } from 'ml-matrix';
+import { beamAxes, beamStiffness, factorFrame, freedoms, type FrameMember, type FrameModel, type FrameNode } from '../src/core/armature';
+import { applyEdit } from '../src/core/build';
+import { clays, type DryingCoefficients } from '../src/core/catalogue';
+import { dryLayer, evaporationCurve } from '../src/core/drying';
+import { bustMasses, bustMeasuresSchema, DistanceField, extractSurface, measureForm, voxelise } from '../src/core/form';
+import type { Vec3 } from '../src/core/quantity';
+import { Evaluator } from '../src/core/verdict';
+import { editKinds, largeBuild } from '../tests/support/generated-build';
+
+/** Prints the ratios of one run on this machine: each stands beside what it is measured against. */
+function percentile(times: readonly number[], share: number): number {
+  const sorted = [...times].sort((a, b) => a - b);
+  return sorted[Math.min(sorted.length - 1, Math.floor(share * sorted.length))] ?? NaN;
+}
+
+function time(work: () => void): number {
+  const began = performance.now();
+  work();
+  return performance.now() - began;
+}
+
+function line(what: string, figure: string, against = ''): void {
+  process.stdout.write(`${what.padEnd(58)} ${figure.padStart(12)}  ${against}\n`);
+}
+
+function benchEdits(): void {
+  const evaluator = new Evaluator();
+  const start = largeBuild(1);
+  const cells = evaluator.piece(start);
+  if (!cells.ok) throw new Error(cells.message);
+  const { piece } = { piece: cells.value };
+  line('large build', `${piece.form.masses.length} / ${piece.armature.members.length}`, `masses / members; cells of ${(piece.grid.step * 1000).toFixed(1)} mm, ${piece.grid.evaluated * 512} evaluated`);
+  let build = start;
+  for (let i = 0; i < 10; i++) evaluator.evaluate(build);
+  const all: number[] = [];
+  const byKind = editKinds.map((kind) => {
+    const times: number[] = [];
+    for (let i = 1; i <= 20; i++) {
+      const next = applyEdit(build, kind.edit(i));
+      if (!next.ok) throw new Error(`${kind.name}: ${next.message}`);
+      times.push(time(() => {
+        const r = evaluator.evaluate(next.value);
+        if (!r.ok) throw new Error(r.message);
+      }));
+    }
+    build = start;
+    all.push(...times);
+    return `${kind.name} ${percentile(times, 0.5).toFixed(0)}`;
+  });
+  line('edit to new nominal verdicts, 95th percentile', `${percentile(all, 0.95).toFixed(0)} ms`, 'wanted under 100');
+  line('  middle by kind, ms', '', byKind.join(', '));
+  const ranges: number[] = [], full: number[] = [];
+  for (const [k, kind] of editKinds.entries()) {
+    const next = applyEdit(start, kind.edit(3 + k));
+    if (!next.ok) continue;
+    evaluator.evaluate(next.value);
+    ranges.push(time(() => evaluator.evaluate(next.value, { ranges: true })));
+    full.push(time(() => evaluator.evaluate(next.value, { ranges: true, remedies: true })));
+  }
+  line('ranges after it, largest', `${Math.max(...ranges).toFixed(0)} ms`);
+  line('ranges and remedies after it, 95th percentile', `${percentile(full, 0.95).toFixed(0)} ms`, 'wanted under 1000');
+}
+
+function benchVoxels(): void {
+  const masses = bustMasses(bustMeasuresSchema.parse({}), 1);
+  const field = new DistanceField(masses);
+  voxelise(field, { step: 0.008, depth: 0.015 });
+  const fast = Math.min(...[1, 2, 3].map(() => time(() => voxelise(field, { step: 0.002, depth: 0.015 }))));
+  const slow = time(() => voxelise(field, { step: 0.002, depth: 0.015, everyCell: true }));
+  line('life-size bust at 2 mm, against every cell', `${(slow / fast).toFixed(1)} x`, `${fast.toFixed(0)} ms against ${slow.toFixed(0)}; wanted 10 x`);
+  const grid = voxelise(field, { step: 0.004, depth: 0.015 });
+  line('volumes and parcels at 4 mm', `${time(() => measureForm(grid, Float64Array.from(masses, () => 0.01))).toFixed(0)} ms`);
+  line('surface at 4 mm', `${time(() => extractSurface(grid)).toFixed(0)} ms`);
+}
+
+/** A tower of square storeys with braces: `count` nodes. */
+function tower(count: number): FrameModel {
+  const section = { E: 2e11, G: 8e10, A: 1e-3, Iy: 1e-6, Iz: 1e-6, J: 2e-6 };
+  const nodes: FrameNode[] = [];
+  const members: FrameMember[] = [];
+  const join = (a: number, b: number) => members.push({ id: `m${members.length}`, from: `n${a}`, to: `n${b}`, ...section });
+  for (let i = 0; i < count; i++) {
+    const storey = Math.floor(i / 4), corner = i % 4;
+    nodes.push({ id: `n${i}`, at: [corner === 1 || corner === 2 ? 1 : 0, corner > 1 ? 1 : 0, storey * 0.7], ...(storey === 0 ? { fixed: [...freedoms] } : {}) });
+    if (storey > 0) {
+      join(i - 4, i);
+      if (corner > 0) join(i - 1, i);
+      if (corner === 3) join(i - 3, i);
+      if (corner === 0) join(i - 3, i);
+    }
+  }
+  return { nodes, members };
+}
+
+function denseMatrix(model: FrameModel): Matrix {
+  const index = new Map(model.nodes.map((n, i) => [n.id, i]));
+  const n = model.nodes.length * 6;
+  const K = Matrix.zeros(n, n);
+  const k = new Float64Array(144);
+  for (const m of model.members) {
+    const ends = [m.from, m.to].map((id) => index.get(id) as number) as [number, number];
+    const [a, b] = ends.map((e) => model.nodes[e]?.at as Vec3) as [Vec3, Vec3];
+    const axes = beamAxes(a, b);
+    beamStiffness(m, Math.hypot(b[0] - a[0], b[1] - a[1], b[2] - a[2]), k);
+    const T = Matrix.zeros(12, 12);
+    for (let block = 0; block < 4; block++) for (let i = 0; i < 3; i++) for (let j = 0; j < 3; j++) T.set(block * 3 + i, block * 3 + j, axes[i]?.[j] as number);
+    const global = T.transpose().mmul(new Matrix(Array.from({ length: 12 }, (_, i) => [...k.subarray(i * 12, i * 12 + 12)]))).mmul(T);
+    const dofs = ends.flatMap((e) => Array.from({ length: 6 }, (_, d) => e * 6 + d));
+    dofs.forEach((p, i) => dofs.forEach((q, j) => K.set(p, q, K.get(p, q) + global.get(i, j))));
+  }
+  model.nodes.forEach((node, i) => node.fixed?.forEach((f) => {
+    const d = i * 6 + freedoms.indexOf(f);
+    K.set(d, d, K.get(d, d) + 1e18);
+  }));
+  return K;
+}
+
+function benchFrame(): void {
+  const model = tower(600);
+  const ours = () => {
+    const f = factorFrame(model);
+    if (!f.ok) throw new Error(f.message);
+    f.value.solve([{ node: 'n599', force: [100, 20, -50] }]);
+  };
+  ours();
+  const mine = Math.min(...[1, 2, 3, 4, 5].map(() => time(ours)));
+  const K = denseMatrix(model);
+  // Rounding leaves the last digit of the two halves apart; the library wants them equal.
+  const symmetric = Matrix.add(K, K.transpose()).mul(0.5);
+  const right = Matrix.zeros(K.rows, 1);
+  right.set(599 * 6, 0, 100);
+  const dense = time(() => new CholeskyDecomposition(symmetric).solve(right));
+  line('600-node frame, against a dense Cholesky', `${(dense / mine).toFixed(0)} x`, `${mine.toFixed(1)} ms against ${dense.toFixed(0)}; wanted 100 x`);
+}
+
+function benchDrying(): void {
+  const air = { temperature: 20, relativeHumidity: 0.5, speed: 0.1 };
+  const curve = evaporationCurve(air);
+  const job = (id: string, mm: number) => ({ clay: clays.get(id)?.drying as DryingCoefficients, geometry: 'slab' as const, thickness: mm / 1000, innerFace: 0, phases: [{ until: Infinity, curve, relativeHumidity: 0.5 }] });
+  for (const [id, mm] of [['paper-clay', 10], ['earthen-air-dry', 10]] as const) {
+    dryLayer(job(id, mm));
+    line(`one coat of ${id}, ${mm} mm, wet to dry`, `${Math.min(...[1, 2, 3].map(() => time(() => dryLayer(job(id, mm))))).toFixed(1)} ms`);
+  }
+}
+
+process.stdout.write(`${process.version}, ${process.arch}\n`);
+benchEdits();
+benchVoxels();
+benchFrame();
+benchDrying();

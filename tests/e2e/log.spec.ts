@@ -1,0 +1,61 @@
+import { expect, test } from '@playwright/test';
+import { openLamplighter } from './support';
+
+test.use({ viewport: { width: 390, height: 844 } });
+
+const png = Buffer.from('iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mP8z8BQDwAEhQGAhKmMIQAAAABJRU5ErkJggg==', 'base64');
+
+test('weigh, correct, strike, note, shrinkage and photo on a phone', async ({ page }) => {
+  await openLamplighter(page, 'log');
+  await expect(page.getByText('Nothing yet.')).toBeVisible();
+  await page.getByLabel('On the scale').fill('8.2');
+  await page.getByRole('button', { name: 'Log the weight' }).click();
+  const entries = page.locator('.entries');
+  await expect(entries).toContainText('8.2 kg on the scale');
+  await expect(page.getByText(/The last weighing is/)).toBeVisible();
+  await page.getByRole('button', { name: /^Correct the entry/ }).first().click();
+  await page.getByLabel('On the scale').fill('7.2 kg');
+  await page.getByRole('button', { name: 'Put it right' }).click();
+  await expect(entries).toContainText('7.2 kg on the scale');
+  await expect(entries.locator('.struck')).toContainText('8.2 kg');
+  await page.getByLabel('On the scale').fill('0.2');
+  await page.getByRole('button', { name: 'Log the weight' }).click();
+  await expect(page.getByRole('alert')).toContainText('less than the tare');
+  await page.getByRole('button', { name: 'Shrinkage' }).click();
+  await page.getByLabel('Between the marks, as laid').fill('100 mm');
+  await page.getByLabel('Now', { exact: true }).fill('96.5');
+  await page.getByRole('button', { name: 'Log it' }).click();
+  await expect(entries).toContainText('3.5 % shorter');
+  await page.getByRole('button', { name: 'Note', exact: true }).click();
+  await page.locator('#log-first').fill('Crack by the left ear, filled.');
+  await page.getByRole('button', { name: 'Log it' }).click();
+  await expect(entries).toContainText('Crack by the left ear');
+  await page.getByRole('button', { name: 'Photo' }).click();
+  await page.locator('#log-first').setInputFiles({ name: 'a.png', mimeType: 'image/png', buffer: png });
+  await page.getByLabel('What it shows').fill('Left ear');
+  await page.getByRole('button', { name: 'Log it' }).click();
+  await expect(entries.locator('img')).toHaveJSProperty('naturalWidth', 1);
+  await page.getByRole('button', { name: /^Strike out the entry/ }).first().click();
+  await expect(entries.locator('.struck')).toHaveCount(2);
+});
+
+test('nothing runs off the side, and fingers find the buttons', async ({ page }) => {
+  await openLamplighter(page, 'log');
+  expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
+  for (const name of ['Weigh', 'Shrinkage', 'Photo', 'Note', 'Log the weight']) {
+    expect((await page.getByRole('button', { name, exact: true }).boundingBox())?.height ?? 0).toBeGreaterThanOrEqual(48);
+  }
+});
+
+test('what is logged without a connection waits, and is sent when it is back', async ({ page, context }) => {
+  await openLamplighter(page, 'log');
+  await context.setOffline(true);
+  await page.getByLabel('On the scale').fill('7.9');
+  await page.getByRole('button', { name: 'Log the weight' }).click();
+  await expect(page.getByText('1 waiting for the connection')).toBeVisible();
+  await expect(page.locator('.entries')).toContainText('7.9 kg');
+  await context.setOffline(false);
+  await expect(page.getByText('1 waiting for the connection')).toBeHidden();
+  await page.reload();
+  await expect(page.locator('.entries')).toContainText('7.9 kg');
+});

@@ -1,0 +1,38 @@
+import { expect, type Page } from '@playwright/test';
+
+/** Opens a fresh copy of the demo piece at a station, its figures worked out. Returns its address. */
+export async function openLamplighter(page: Page, station = 'brief'): Promise<string> {
+  const shelf = await page.request.get('/api/builds');
+  const pieces = (await shelf.json()) as { id: string; name: string }[];
+  const demo = pieces.find((p) => p.name === 'The Lamplighter');
+  if (!demo) throw new Error('no demo piece on the shelf');
+  const copy = (await (await page.request.post(`/api/builds/${demo.id}/copy`)).json()) as { id: string };
+  await page.goto(`/build/${copy.id}?station=${station}`);
+  await settled(page);
+  return copy.id;
+}
+
+/** The first figures are there. */
+export async function settled(page: Page): Promise<void> {
+  await expect(page.getByTestId('beam-Weight, wet')).toHaveText(/\d/);
+}
+
+export function beam(page: Page, name: string) {
+  return page.getByTestId(`beam-${name}`);
+}
+
+/** Waits until the page says that everything is saved. */
+export async function saved(page: Page): Promise<void> {
+  await expect(page.getByTestId('save')).toHaveText(/^Saved \d\d:\d\d/);
+}
+
+export async function setField(page: Page, label: string | RegExp, value: string): Promise<void> {
+  const field = page.getByLabel(label, typeof label === 'string' ? { exact: true } : {}).first();
+  await field.fill(value);
+  await field.press('Enter');
+}
+
+/** kg out of "7.35 kg". */
+export function figure(text: string | null): number {
+  return Number((text ?? '').replace(/[^\d.-]/g, ''));
+}
