@@ -4,8 +4,8 @@ const port = 3290;
 
 export default defineConfig({
   testDir: 'tests/e2e',
-  timeout: 90_000,
-  expect: { timeout: 20_000 },
+  timeout: 60_000,
+  expect: { timeout: 10_000 },
   workers: 1,
   retries: 0,
   reporter: [['line'], ['json', { outputFile: '.state/browser.json' }]],
@@ -25,5 +25,7 @@ export default defineConfig({
     url: `http://127.0.0.1:${port}/`,
     timeout: 120_000,
     reuseExistingServer: false,
+    stdout: 'pipe',
+    stderr: 'pipe',
   },
 });

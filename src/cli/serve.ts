@@ -53,15 +53,16 @@ async function main(): Promise<void> {
     stop(error.code === 'EADDRINUSE' ? `port ${options.port} is taken; choose another with --port` : error.message)
   ));
   const app = next({ dev: false, dir: root, hostname: options.host, port });
-  await app.prepare();
-  const handle = app.getRequestHandler();
+  // The port is open before the pages are: an early caller waits instead of hanging for ever.
+  const ready = app.prepare().then(() => app.getRequestHandler());
   server.on('request', (request, response) => {
-    handle(request, response).catch((error: Error) => {
+    ready.then((handle) => handle(request, response)).catch((error: Error) => {
       process.stderr.write(`${error.message}\n`);
       response.statusCode = 500;
       response.end();
     });
   });
+  await ready;
   process.stdout.write(`Data in ${dataFolder()}\nSostegno is open at http://${options.host.includes(':') ? `[${options.host}]` : options.host}:${port}\n`);
   for (const signal of ['SIGINT', 'SIGTERM'] as const) process.once(signal, () => process.exit(0));
 }

@@ -59,13 +59,16 @@ test('nonsense is refused where it is typed, with the reason, and the last good 
   for (const [typed, reason] of [['thick', /such as 12 mm/], ['8 gauge', /AWG or SWG/], ['9 m', /at most 300 mm/], ['-3', /at least/]] as const) {
     await field.fill(typed);
     await field.press('Enter');
-    await expect(page.getByRole('alert').first()).toHaveText(reason);
+    await expect(page.locator('.wrong').first()).toHaveText(reason);
   }
   await field.press('Escape');
   await expect(field).toHaveValue(good);
   await field.fill('3/8 in');
   await field.press('Enter');
   await expect(field).toHaveValue('9.5 mm');
+  await page.getByRole('button', { name: /Form$/ }).click();
+  await setField(page, 'Head, chin to crown', '3 m');
+  await expect(page.locator('.wrong').first()).toHaveText(/at most 400 mm\. Still 232 mm\./);
 });
 
 test('inches and pounds everywhere, on one key', async ({ page }) => {

@@ -20,7 +20,7 @@ test('weigh, correct, strike, note, shrinkage and photo on a phone', async ({ pa
   await expect(entries.locator('.struck')).toContainText('8.2 kg');
   await page.getByLabel('On the scale').fill('0.2');
   await page.getByRole('button', { name: 'Log the weight' }).click();
-  await expect(page.getByRole('alert')).toContainText('less than the tare');
+  await expect(page.locator('.wrong')).toContainText('less than the tare');
   await page.getByRole('button', { name: 'Shrinkage' }).click();
   await page.getByLabel('Between the marks, as laid').fill('100 mm');
   await page.getByLabel('Now', { exact: true }).fill('96.5');

@@ -48,7 +48,7 @@ test('two tabs on one build lose nothing', async ({ page, context }) => {
   await saved(page);
   await other.getByLabel('Name', { exact: true }).fill('Second tab');
   await other.getByLabel('Name', { exact: true }).press('Enter');
-  await expect(other.getByRole('alert')).toContainText('Yours is kept as “Second tab, other version of');
+  await expect(other.locator('.tray')).toContainText('Yours is kept as “Second tab, other version of');
   await expect(other.getByRole('heading', { level: 1 })).toHaveText('First tab');
   await other.getByRole('button', { name: 'Open mine' }).click();
   await expect(other.getByRole('heading', { level: 1 })).toContainText('Second tab, other version');
@@ -60,6 +60,6 @@ test('writes from another site are turned away', async ({ request }) => {
   const body = { name: 'x', startDate: '2026-12-01', size: 1 };
   expect((await request.post('/api/builds', { data: body, headers: { origin: 'http://elsewhere.example' } })).status()).toBe(403);
   expect((await request.post('/api/builds', { data: body, headers: { host: 'elsewhere.example' } })).status()).toBe(403);
-  expect((await request.post('/api/builds', { data: '{"name":', headers: { 'content-type': 'application/json' } })).status()).toBe(400);
+  expect((await request.post('/api/builds', { data: Buffer.from('{"name":'), headers: { 'content-type': 'application/json' } })).status()).toBe(400);
   expect((await request.post('/api/builds?file', { data: 'x'.repeat(9_000_000) })).status()).toBe(413);
 });

@@ -1,6 +1,6 @@
 import type { Armature, Member } from '../armature';
 import { describeIssue, type Build, type MemberEdit } from '../build';
-import type { ResolvedForm } from '../form';
+import { resolveForm, type ResolvedForm } from '../form';
 import { failure, success, type Result } from '../quantity';
 import type { School, SchoolContext } from './school';
 import { stuffed } from './stuffed';
@@ -15,6 +15,18 @@ export interface ResolvedArmature {
   readonly armature: Armature;
   readonly parameters: Readonly<Record<string, unknown>>;
   readonly lostEdits: readonly string[];
+}
+
+/** Checks what the document leaves to the start form and the school: their own measures and parameters. Makes nothing. */
+export function checkParts(build: Build): Result<null> {
+  const form = resolveForm(build);
+  if (!form.ok) return form;
+  const school = schools.find((s) => s.kind === build.armature.school.kind) as School<unknown> | undefined;
+  if (!school) return failure('unknown-school', 'armature.school.kind', `there is no school "${build.armature.school.kind}"`);
+  const parameters = school.parameters.safeParse(build.armature.school.parameters);
+  if (parameters.success) return success(null);
+  const { path, message } = describeIssue(parameters.error, 'armature.school.parameters');
+  return failure('out-of-range', path, message);
 }
 
 /** The armature of a build: its school's, with the user's edits and additions laid over. */

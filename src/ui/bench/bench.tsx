@@ -36,7 +36,10 @@ function Rail() {
   const report = useBench((s) => s.report);
   const current = useBench((s) => s.station);
   // On a phone the rail runs sideways: keep the current station in sight.
-  useEffect(() => document.querySelector('.rail [aria-current="step"]')?.scrollIntoView({ block: 'nearest', inline: 'center' }), [current]);
+  useEffect(() => {
+    // Braces matter: newer browsers return a promise here, which is no clean-up.
+    document.querySelector('.rail [aria-current="step"]')?.scrollIntoView({ block: 'nearest', inline: 'center' });
+  }, [current]);
   return (
     <nav className="rail" aria-label="Stations">
       <ol>

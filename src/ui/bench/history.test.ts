@@ -48,6 +48,8 @@ test('a chain of steps unwinds one gesture at a time, through JSON', () => {
 test('a refused edit changes nothing, and one that changes nothing is no step', () => {
   const b = newBust('b', '2026-12-01');
   expect(perform(b, emptyHistory, { label: 'x', changes: [{ path: ['room', 'temperature'], value: -90 }] }).ok).toBe(false);
+  expect(perform(b, emptyHistory, { label: 'x', changes: [{ path: ['form', 'start', 'measures', 'headHeight'], value: 9 }] })).toMatchObject({ ok: false, path: 'form.start.measures.headHeight' });
+  expect(perform(b, emptyHistory, { label: 'x', changes: [{ path: ['armature', 'school', 'parameters', 'ballast'], value: -1 }] }).ok).toBe(false);
   const same = perform(b, emptyHistory, { label: 'x', changes: [{ path: ['room', 'temperature'], value: 20 }] });
   expect(same.ok && same.value.history.past).toHaveLength(0);
 });

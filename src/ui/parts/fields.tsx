@@ -32,6 +32,11 @@ export function showField(kind: FieldKind, value: number, units: UnitSystem): st
 /** Where a limit is broken, the schema's sentence with the figure people typed in their own units. */
 const plainer = (message: string) => message.replace(/^Too (small|big): expected number to be (.+)$/, (_, which: string, rest: string) => `Too ${which === 'big' ? 'large' : 'small'}: it must be ${rest.replace('>=', 'at least ').replace('<=', 'at most ').replace('>', 'more than ').replace('<', 'less than ')}`);
 
+/** How a kind of quantity is bounded in words: the schema speaks SI, people do not. */
+function inOwnUnits(kind: FieldKind, message: string, units: UnitSystem): string {
+  return message.replace(/(>=?|<=?)(-?[\d.]+)/, (_, sign: string, figure: string) => `${sign}${showField(kind, Number(figure), units)}`);
+}
+
 interface QuantityInputProps {
   readonly label: string;
   readonly value: number | null;
@@ -67,7 +72,7 @@ export function QuantityInput({ label, value, kind, hint, optional, placeholder,
     }
     const read = readField(kind, text, units);
     const message = read.ok ? onCommit(read.value) : read.message;
-    setWrong(message === null ? null : `${plainer(message)}${value === null ? '' : ` Still ${shown}.`}`);
+    setWrong(message === null ? null : `${plainer(inOwnUnits(kind, message, units))}.${value === null ? '' : ` Still ${shown}.`}`.replace('..', '.'));
     if (message === null) setText(shown);
   };
   return (
@@ -99,24 +104,18 @@ export function valueAt(build: Build, path: Path): unknown {
   return at;
 }
 
-/** How a kind of quantity is bounded in words: the schema speaks SI, people do not. */
-function inOwnUnits(kind: FieldKind, message: string, units: UnitSystem): string {
-  return message.replace(/(>=?|<=?)(-?[\d.]+)/, (_, sign: string, figure: string) => `${sign}${showField(kind, Number(figure), units)}`);
-}
-
 /** A quantity that stands at one place in the build. */
 export function NumberAt({ label, path, kind, hint, fallback, optional, placeholder, also }: {
   label: string; path: Path; kind: FieldKind; hint?: ReactNode; fallback?: number; optional?: boolean; placeholder?: string; also?: (value: number) => readonly Change[];
 }) {
   const controller = useController();
-  const units = useBench((s) => s.units);
   const value = useBench((s) => (valueAt(s.build, path) as number | null | undefined) ?? fallback ?? null);
   return (
     <QuantityInput
       label={label} value={value} kind={kind} hint={hint} optional={optional} placeholder={placeholder}
       onCommit={(next) => {
         const refused = controller.edit({ label, changes: [{ path, value: next }, ...(next !== null && also ? also(next) : [])] });
-        return refused ? inOwnUnits(kind, refused.message, units) : null;
+        return refused?.message ?? null;
       }}
     />
   );

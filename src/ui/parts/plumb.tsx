@@ -2,11 +2,12 @@ import type { Status } from '../../core/verdict';
 
 export const statusWord: Record<Status, string> = { sound: 'Sound', watch: 'Watch', fails: 'Fails', unknown: 'Not known' };
 
-/** Verdict marks: a plumb bob hanging true, leaning, fallen, or only outlined. Never colour alone. */
+/** Verdict marks: a plumb bob hanging true, leaning, fallen, or only outlined. Never colour alone. An empty label: the word stands beside it. */
 export function Plumb({ status, size = 30, label }: { status: Status; size?: number; label?: string }) {
   const colour = { sound: 'var(--sound)', watch: 'var(--watch)', fails: 'var(--fails)', unknown: 'var(--unknown)' }[status];
   const said = label ?? statusWord[status];
-  const common = { width: size * 0.7, height: size, viewBox: '0 0 21 30', role: 'img', 'aria-label': said } as const;
+  const named = said === '' ? { 'aria-hidden': true } : { role: 'img', 'aria-label': said };
+  const common = { width: Math.round(size * 0.7), height: size, viewBox: '0 0 21 30', ...named } as const;
   if (status === 'fails') {
     return (
       <svg {...common}>

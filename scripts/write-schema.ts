@@ -1,0 +1,29 @@
+import { readFileSync, writeFileSync } from 'node:fs';
+import { z } from 'zod';
+import { buildSchema } from '../src/core/build';
+import { bustMeasuresSchema } from '../src/core/form';
+import { stuffed } from '../src/core/school';
+
+/** Writes docs/build.schema.json from the code's own schema; with --check, only says whether it is current. */
+const file = 'docs/build.schema.json';
+const options = { io: 'input', unrepresentable: 'any' } as const;
+const text = `${JSON.stringify({
+  ...z.toJSONSchema(buildSchema, options),
+  title: 'Sostegno build, version 1',
+  $comment: 'form.start.measures and armature.school.parameters are read by their own start form and school: see $defs.',
+  $defs: { 'bust measures': z.toJSONSchema(bustMeasuresSchema, options), 'stuffed parameters': z.toJSONSchema(stuffed.parameters, options) },
+}, null, 2)}\n`;
+
+if (process.argv.includes('--check')) {
+  const current = (() => {
+    try {
+      return readFileSync(file, 'utf8');
+    } catch {
+      return '';
+    }
+  })();
+  if (current !== text) {
+    process.stderr.write(`${file} is not current: run "npm run docs"\n`);
+    process.exit(1);
+  }
+} else writeFileSync(file, text);
