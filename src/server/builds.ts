@@ -1,9 +1,8 @@
 import { randomUUID } from 'node:crypto';
 import { newBust, parseBuild, readBuild, schemaVersion, stableText, withSnapshot, type Build } from '../core/build';
 import { failure, success, type Result } from '../core/quantity';
-import { Evaluator } from '../core/verdict';
+import { cardOf, Evaluator, type BuildCard } from '../core/verdict';
 import * as db from '../db';
-import { cardOf, type BuildCard } from './card';
 import { database } from './store';
 import { revisionsToDrop } from './thinning';
 
@@ -54,7 +53,7 @@ async function insert(build: Build, label: string): Promise<string> {
   const id = randomUUID();
   const kept = snapshotted(build);
   await db.insertBuild(await database(), {
-    id, name: kept.name, document: stableText(kept), schemaVersion, card: JSON.stringify(cardOf(kept)), label, now: now(),
+    id, name: kept.name, document: stableText(kept), schemaVersion, card: JSON.stringify(cardOf(kept, resolver)), label, now: now(),
   });
   return id;
 }
@@ -103,7 +102,7 @@ export async function saveBuild(id: string, request: SaveRequest): Promise<Resul
   const history = JSON.stringify(request.history ?? { past: [], future: [] });
   const at = now();
   const revision = await db.saveBuild(store, {
-    id, name: kept.name, document, schemaVersion, card: JSON.stringify(cardOf(kept)), label: request.label.slice(0, 200), from: request.revision, now: at,
+    id, name: kept.name, document, schemaVersion, card: JSON.stringify(cardOf(kept, resolver)), label: request.label.slice(0, 200), from: request.revision, now: at,
     history: history.length > largestHistory ? '{"past":[],"future":[]}' : history,
   });
   if (revision !== undefined) {

@@ -1,5 +1,4 @@
 export * from './builds';
-export * from './card';
 export * from './log';
 export * from './settings';
 export * from './demo';

@@ -7,7 +7,7 @@ import { hashOf, newBust, parseBuild, type Build } from '../../src/core/build';
 import { openDatabase, listRevisions } from '../../src/db';
 import {
   addBuild, addPhoto, addToLog, closeDatabase, copyBuild, createBuild, exportBuild, importBuild, loadDemo, markBuild, openBuild, pictureType, readLog, readSettings,
-  saveBuild, sheetOf, shelf, snapshotted, writeSettings,
+  saveBuild, openSheet, shelf, snapshotted, writeSettings,
 } from '../../src/server';
 import { revisionsToDrop } from '../../src/server/thinning';
 
@@ -110,7 +110,7 @@ describe('builds', () => {
 
   test('the printed sheet holds every cut and what to buy', async () => {
     const { id } = await addBuild(newBust('Sheet', '2026-12-01'), 'test');
-    const sheet = await sheetOf(id);
+    const sheet = await openSheet(id);
     if (!sheet.ok) throw new Error(sheet.message);
     expect(sheet.value.cuts).toHaveLength(6);
     expect(sheet.value.wrap?.length).toBeGreaterThan(5);

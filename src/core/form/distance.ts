@@ -1,3 +1,5 @@
+import { compile, rootTolerance, type CompiledMass } from './compiled';
+import { cube, cubeSide, intoAxes, massCube, mergeCube } from './cube';
 import type { Mass } from './mass';
 
 const { abs, hypot, max, min, sign, sqrt } = Math;
@@ -6,54 +8,6 @@ const { abs, hypot, max, min, sign, sqrt } = Math;
  * Signed distance of a smooth union of masses, negative inside. Every primitive is exact to 1e-9 m or rounding,
  * and the union keeps a slope of at most 1, so a distance at a block's middle bounds the whole block.
  */
-interface CompiledMass {
-  readonly kind: 0 | 1 | 2 | 3;
-  readonly at: readonly [number, number, number];
-  /** Rows of the rotation from world to mass. */
-  readonly rotation: Float64Array;
-  readonly a: number;
-  readonly b: number;
-  readonly c: number;
-  readonly extra: Float64Array;
-  readonly blend: number;
-  /** Smallest sphere about `at` that holds it. */
-  readonly reach: number;
-}
-
-function rotationOf(turn: readonly [number, number, number]): Float64Array {
-  const [x, y, z] = turn.map((d) => (d * Math.PI) / 180) as [number, number, number];
-  const cx = Math.cos(x), sx = Math.sin(x), cy = Math.cos(y), sy = Math.sin(y), cz = Math.cos(z), sz = Math.sin(z);
-  // World from mass is Rz Ry Rx; its transpose takes world to mass.
-  return Float64Array.of(
-    cz * cy, sz * cy, -sy,
-    cz * sy * sx - sz * cx, sz * sy * sx + cz * cx, cy * sx,
-    cz * sy * cx + sz * sx, sz * sy * cx - cz * sx, cy * cx,
-  );
-}
-
-function compile(mass: Mass): CompiledMass {
-  const common = { at: mass.at, rotation: rotationOf(mass.turn), blend: mass.blend };
-  const s = mass.shape;
-  if (s.kind === 'ellipsoid') {
-    return { ...common, kind: 0, a: s.radii[0], b: s.radii[1], c: s.radii[2], extra: new Float64Array(0), reach: max(...s.radii) };
-  }
-  if (s.kind === 'round-cone') {
-    const span = hypot(...s.reach);
-    return {
-      ...common, kind: 1, a: s.radiusFrom, b: s.radiusTo, c: span, extra: Float64Array.from(s.reach),
-      reach: max(s.radiusFrom, span + s.radiusTo),
-    };
-  }
-  if (s.kind === 'rounded-box') {
-    const rounding = min(s.rounding, ...s.half);
-    return { ...common, kind: 2, a: s.half[0] - rounding, b: s.half[1] - rounding, c: s.half[2] - rounding, extra: Float64Array.of(rounding), reach: hypot(...s.half) };
-  }
-  return { ...common, kind: 3, a: s.radius, b: s.thickness, c: 0, extra: new Float64Array(0), reach: s.radius + s.thickness };
-}
-
-/** Newton squares its error: a step of 1e-6 leaves 1e-12. */
-const rootTolerance = 1e-6;
-
 /**
  * Distance to an ellipsoid by the root of sum (e y/(t + e^2))^2 = 1: the function falls and is convex right of its
  * last pole, so Newton from the left end never overshoots. Eberly, *Distance from a Point to an Ellipsoid*.
@@ -118,144 +72,6 @@ function massDistance(m: CompiledMass, x: number, y: number, z: number): number 
   if (m.kind === 2) return boxDistance(px, py, pz, m);
   const ring = sqrt(px * px + py * py) - m.a;
   return sqrt(ring * ring + pz * pz) - m.b;
-}
-
-/** Cells along a side of the cube that `fillCube` works on. */
-export const cubeSide = 4;
-const cubeCells = cubeSide ** 3;
-
-/** Working space of `fillCube`: places in a mass's own axes, its distances, and the union so far. */
-const cube = {
-  x: new Float64Array(cubeCells), y: new Float64Array(cubeCells), z: new Float64Array(cubeCells),
-  own: new Float64Array(cubeCells), union: new Float64Array(cubeCells), nearest: new Float64Array(cubeCells), owner: new Int32Array(cubeCells),
-};
-
-// One loop a shape, the distance written out in it: calls with fractional numbers would cost more than the sums.
-function ellipsoidCube(m: CompiledMass): void {
-  const { x, y, z, own, union, nearest } = cube;
-  const k = m.blend;
-  const ea = m.a, eb = m.b, ec = m.c;
-  const a2 = ea * ea, b2 = eb * eb, c2 = ec * ec;
-  const ia2 = 1 / a2, ib2 = 1 / b2, ic2 = 1 / c2;
-  const near = rootTolerance * a2;
-  const longest2 = max(a2, b2, c2);
-  for (let i = 0; i < cubeCells; i++) {
-    const px = max(abs(x[i] as number), 1e-9), py = max(abs(y[i] as number), 1e-9), pz = max(abs(z[i] as number), 1e-9);
-    const nx = ea * px, ny = eb * py, nz = ec * pz;
-    // Outside the sphere through its longest axis by more than matters: it changes nothing here.
-    if (sqrt(px * px + py * py + pz * pz) - m.reach > max((union[i] as number) + k, nearest[i] as number)) {
-      own[i] = Infinity;
-      continue;
-    }
-    const fa = nx * ia2, fb = ny * ib2, fc = nz * ic2;
-    const sa = fa * fa, sb = fb * fb, sc = fc * fc;
-    let t = max(nx - a2, ny - b2, nz - c2, (sa + sb + sc - 1) / (2 * (sa * ia2 + sb * ib2 + sc * ic2)), sqrt(nx * nx + ny * ny + nz * nz) - longest2);
-    let ia = 0, ib = 0, ic = 0;
-    for (let n = 0; n < 40; n++) {
-      ia = 1 / (t + a2);
-      ib = 1 / (t + b2);
-      ic = 1 / (t + c2);
-      const ra = nx * ia, rb = ny * ib, rc = nz * ic;
-      const ga = ra * ra, gb = rb * rb, gc = rc * rc;
-      const step = (ga + gb + gc - 1) / (2 * (ga * ia + gb * ib + gc * ic));
-      t += step;
-      if (step <= near) break;
-    }
-    ia = px / (t + a2);
-    ib = py / (t + b2);
-    ic = pz / (t + c2);
-    // The nearest point is p a2/(t + a2); what is left of p is t times the same.
-    own[i] = t * sqrt(ia * ia + ib * ib + ic * ic);
-  }
-}
-
-function roundConeCube(m: CompiledMass): void {
-  const { x, y, z, own } = cube;
-  const bx = m.extra[0] as number, by = m.extra[1] as number, bz = m.extra[2] as number;
-  const ra = m.a, rb = m.b;
-  const l2 = m.c * m.c, rr = ra - rb;
-  const a2 = l2 - rr * rr, il2 = 1 / l2;
-  const swallowed = a2 <= 0;
-  const sign2 = sign(rr) * rr * rr;
-  for (let i = 0; i < cubeCells; i++) {
-    const px = x[i] as number, py = y[i] as number, pz = z[i] as number;
-    if (swallowed) {
-      own[i] = rr > 0 ? sqrt(px * px + py * py + pz * pz) - ra : sqrt((px - bx) * (px - bx) + (py - by) * (py - by) + (pz - bz) * (pz - bz)) - rb;
-      continue;
-    }
-    const along = px * bx + py * by + pz * bz;
-    const beyond = along - l2;
-    const xx = px * l2 - bx * along, xy = py * l2 - by * along, xz = pz * l2 - bz * along;
-    const x2 = xx * xx + xy * xy + xz * xz;
-    const y2 = along * along * l2, z2 = beyond * beyond * l2;
-    const k = sign2 * x2;
-    if (sign(beyond) * a2 * z2 > k) own[i] = sqrt(x2 + z2) * il2 - rb;
-    else if (sign(along) * a2 * y2 < k) own[i] = sqrt(x2 + y2) * il2 - ra;
-    else own[i] = (sqrt(x2 * a2 * il2) + along * rr) * il2 - ra;
-  }
-}
-
-function boxCube(m: CompiledMass): void {
-  const { x, y, z, own } = cube;
-  const { a, b, c } = m;
-  const rounding = m.extra[0] as number;
-  for (let i = 0; i < cubeCells; i++) {
-    const qx = abs(x[i] as number) - a, qy = abs(y[i] as number) - b, qz = abs(z[i] as number) - c;
-    const ox = max(qx, 0), oy = max(qy, 0), oz = max(qz, 0);
-    own[i] = sqrt(ox * ox + oy * oy + oz * oz) + min(max(qx, qy, qz), 0) - rounding;
-  }
-}
-
-function ringCube(m: CompiledMass): void {
-  const { x, y, z, own } = cube;
-  const { a, b } = m;
-  for (let i = 0; i < cubeCells; i++) {
-    const px = x[i] as number, py = y[i] as number, pz = z[i] as number;
-    const ring = sqrt(px * px + py * py) - a;
-    own[i] = sqrt(ring * ring + pz * pz) - b;
-  }
-}
-
-function intoAxes(m: CompiledMass, x0: number, y0: number, z0: number, step: number): void {
-  const r = m.rotation;
-  const r0 = r[0] as number, r1 = r[1] as number, r2 = r[2] as number, r3 = r[3] as number, r4 = r[4] as number;
-  const r5 = r[5] as number, r6 = r[6] as number, r7 = r[7] as number, r8 = r[8] as number;
-  const ax = m.at[0], ay = m.at[1], az = m.at[2];
-  let i = 0;
-  for (let z = 0; z < cubeSide; z++) {
-    const dz = z0 + (z + 0.5) * step - az;
-    for (let y = 0; y < cubeSide; y++) {
-      const dy = y0 + (y + 0.5) * step - ay;
-      for (let x = 0; x < cubeSide; x++, i++) {
-        const dx = x0 + (x + 0.5) * step - ax;
-        cube.x[i] = r0 * dx + r1 * dy + r2 * dz;
-        cube.y[i] = r3 * dx + r4 * dy + r5 * dz;
-        cube.z[i] = r6 * dx + r7 * dy + r8 * dz;
-      }
-    }
-  }
-}
-
-/** Merges `own` of mass `index` into the union; returns the largest distance in it. */
-function mergeCube(index: number, k: number): number {
-  const { own, union, nearest, owner } = cube;
-  const quarter = k > 0 ? 1 / (4 * k) : 0;
-  let most = -Infinity;
-  for (let i = 0; i < cubeCells; i++) {
-    const o = own[i] as number;
-    const u = union[i] as number;
-    if (o < (nearest[i] as number)) {
-      nearest[i] = o;
-      owner[i] = index;
-    }
-    const gap = abs(u - o);
-    let d = o < u ? o : u;
-    if (gap < k) d -= (k - gap) * (k - gap) * quarter;
-    union[i] = d;
-    if (d > most) most = d;
-    if ((nearest[i] as number) > most) most = nearest[i] as number;
-  }
-  return most;
 }
 
 export interface Box {
@@ -369,10 +185,7 @@ export class DistanceField {
       const m = this.compiled[index] as CompiledMass;
       if (justPruned && (this.middle[c] as number) - radius > most + m.blend) continue;
       intoAxes(m, x0, y0, z0, step);
-      if (m.kind === 0) ellipsoidCube(m);
-      else if (m.kind === 1) roundConeCube(m);
-      else if (m.kind === 2) boxCube(m);
-      else ringCube(m);
+      massCube(m);
       most = mergeCube(index, m.blend);
     }
     let i = 0;

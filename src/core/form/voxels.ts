@@ -1,4 +1,5 @@
-import { type Box, cubeSide, type DistanceField } from './distance';
+import { cubeSide } from './cube';
+import type { Box, DistanceField } from './distance';
 
 const { cbrt, ceil, floor, max, min, sqrt } = Math;
 

@@ -40,12 +40,11 @@ export function formatMass(kilograms: number, system: UnitSystem = 'metric'): st
   if (system === 'imperial') {
     const ounces = kilograms / 0.028349523125;
     if (Math.abs(ounces) < 16) return `${sensible(ounces)} oz`;
-    let pounds = Math.floor(ounces / 16);
-    let rest = Math.round(ounces - pounds * 16);
-    if (rest === 16) {
-      pounds += 1;
-      rest = 0;
-    }
+    // A bench scale shows tenths of an ounce on small things, whole ounces on large ones.
+    const parts = Math.abs(ounces) < 80 ? 10 : 1;
+    const tenths = Math.round(ounces * parts);
+    const pounds = Math.trunc(tenths / (16 * parts));
+    const rest = Math.abs(tenths - pounds * 16 * parts) / parts;
     return rest === 0 ? `${pounds} lb` : `${pounds} lb ${rest} oz`;
   }
   if (Math.abs(kilograms) < 1) return `${sensible(kilograms * 1000)} g`;

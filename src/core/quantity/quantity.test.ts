@@ -59,7 +59,9 @@ test('figures to a sensible length', () => {
   expect(fractionOfInch(0.0254 * 1.5)).toBe('1 1/2');
   expect(formatMass(0.35)).toBe('350 g');
   expect(formatMass(0.907184, 'imperial')).toBe('2 lb');
-  expect(formatMass(2.26, 'imperial')).toBe('5 lb');
+  expect(formatMass(2.2679, 'imperial')).toBe('5 lb');
+  expect(formatMass(0.55, 'imperial')).toBe('1 lb 3.4 oz');
+  expect(formatMass(7.35, 'imperial')).toBe('16 lb 3 oz');
   expect(formatTemperature(20, 'imperial')).toBe('68 °F');
   expect(formatDate('2026-12-12')).toBe('Sat 12 Dec');
   expect(formatDuration(3 * 86400)).toBe('3 days');

@@ -9,10 +9,10 @@ import { letGo, loadReport, type LoadReport } from './load-report';
 import { Memory } from './memory';
 import { makePiece, type Piece } from './piece';
 import { remediesFor } from './remedies';
-import type { EvaluateOptions, Finding, RegionReport, Report, StationId, Summary } from './report';
+import type { EvaluateOptions, Finding, RegionReport, Report, Summary } from './report';
 
-/** Findings come worst first; past these, mending the first mends the rest or they move up. */
-const remediedPerStation = 3;
+/** Of findings alike (members, regions) the worst come first; mend those, and the rest are mended too or move up. */
+const remediedPerKind = 3;
 
 interface Tried {
   readonly report: BareReport;
@@ -43,11 +43,12 @@ export class Evaluator {
     const bare = this.assess(piece.value, options.ranges === true);
     if (!bare.ok) return bare;
     const findings: Finding[] = [];
-    const tried: Partial<Record<StationId, number>> = {};
+    const tried = new Map<string, number>();
     for (const f of findingsOf(piece.value, bare.value, units)) {
-      const before = tried[f.station] ?? 0;
-      const wanted = options.remedies === true && (f.status === 'fails' || f.status === 'watch') && before < remediedPerStation;
-      if (wanted) tried[f.station] = before + 1;
+      const kind = f.id.split('/')[0] ?? f.id;
+      const before = tried.get(kind) ?? 0;
+      const wanted = options.remedies === true && (f.status === 'fails' || f.status === 'watch') && before < remediedPerKind;
+      if (wanted) tried.set(kind, before + 1);
       findings.push({ ...f, remedies: wanted ? yield* remediesFor(piece.value, f, bare.value, (b) => this.tryOut(b, units), units) : [] });
     }
     return success({ ...bare.value, findings });

@@ -3,22 +3,8 @@ import Link from 'next/link';
 import { useState } from 'react';
 import { Button } from 'react-bootstrap';
 import type { Cut } from '../../core/armature';
-import type { ClayToBuy } from '../../core/clay';
 import { formatDate, formatLength, formatMass, sensible, type UnitSystem } from '../../core/quantity';
-
-export interface SheetData {
-  readonly id: string;
-  readonly name: string;
-  readonly facts: string;
-  readonly startDate: string;
-  readonly cuts: readonly Cut[];
-  readonly clay: ClayToBuy & { readonly name: string };
-  readonly bulk: { readonly name: string; readonly mass: number } | null;
-  readonly wrap: { readonly name: string; readonly length: number } | null;
-  readonly board: { readonly name: string; readonly width: number; readonly depth: number };
-  readonly hardware: readonly { readonly name: string; readonly count: number; readonly note: string }[];
-  readonly cautions: readonly string[];
-}
+import type { SheetContents } from '../../core/verdict';
 
 /** Stock of one kind and size, all its cuts together. */
 function byStock(cuts: readonly Cut[]): { name: string; size: string; length: number }[] {
@@ -33,7 +19,7 @@ function byStock(cuts: readonly Cut[]): { name: string; size: string; length: nu
 }
 
 /** Cut list and shopping, black on white. */
-export default function Sheet({ data, units: initial }: { data: SheetData; units: UnitSystem }) {
+export default function Sheet({ id, data, units: initial }: { id: string; data: SheetContents; units: UnitSystem }) {
   const [units, setUnits] = useState(initial);
   const long = (m: number) => (units === 'metric' ? `${Math.ceil(m * 1000)} mm` : formatLength(m, units));
   return (
@@ -41,7 +27,7 @@ export default function Sheet({ data, units: initial }: { data: SheetData; units
       <div className="sheet-bar">
         <Button variant="iron" onClick={() => window.print()}>Print</Button>
         <Button variant="quiet" onClick={() => setUnits(units === 'metric' ? 'imperial' : 'metric')}>{units === 'metric' ? 'In inches' : 'In millimetres'}</Button>
-        <Link href={`/build/${data.id}?station=armature`} className="btn btn-quiet">Back to the bench</Link>
+        <Link href={`/build/${id}?station=armature`} className="btn btn-quiet">Back to the bench</Link>
       </div>
       <main className="sheet">
         <h1>{data.name}</h1>

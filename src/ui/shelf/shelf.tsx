@@ -5,7 +5,7 @@ import { useRef, useState } from 'react';
 import { Button, Dropdown, Form, Modal } from 'react-bootstrap';
 import { clays } from '../../core/catalogue';
 import { formatDate, formatMass, sensible } from '../../core/quantity';
-import type { StationId, Status, Summary } from '../../core/verdict';
+import type { BuildCard, StationId } from '../../core/verdict';
 import { useWays, type Ways } from '../parts/appearance';
 import { call } from '../parts/http';
 import { HouseMark, Plumb } from '../parts/plumb';
@@ -15,14 +15,7 @@ export interface ShelfPiece {
   readonly name: string;
   readonly archived: boolean;
   readonly brief: { readonly clay: string; readonly size: number };
-  readonly card: {
-    readonly summary: Summary | null;
-    readonly readyOn: string | null;
-    readonly verdicts: Partial<Record<StationId, Status>>;
-    readonly silhouette: readonly (readonly [number, number, number])[];
-    readonly wires: readonly (readonly (readonly [number, number])[])[];
-    readonly problem: string | null;
-  };
+  readonly card: BuildCard;
 }
 
 /** The piece from the front, small: its outline, and the armature in it. */

@@ -1,7 +1,8 @@
-import type { Build } from '../core/build';
-import { frontSilhouette } from '../core/form';
-import { isoDateOf, secondsOf } from '../core/quantity';
-import { Evaluator, worstStatus, type StationId, type Status, type Summary } from '../core/verdict';
+import type { Build } from '../build';
+import { frontSilhouette } from '../form';
+import { isoDateOf, secondsOf } from '../quantity';
+import type { Evaluator } from './evaluate';
+import { worstStatus, type StationId, type Status, type Summary } from './report';
 
 /** What the shelf shows of a build, worked out when it is saved. */
 export interface BuildCard {
@@ -14,9 +15,7 @@ export interface BuildCard {
   readonly problem: string | null;
 }
 
-const evaluator = new Evaluator();
-
-export function cardOf(build: Build): BuildCard {
+export function cardOf(build: Build, evaluator: Evaluator): BuildCard {
   const report = evaluator.evaluate(build);
   const piece = evaluator.piece(build);
   if (!report.ok || !piece.ok) {

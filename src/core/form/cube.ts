@@ -1,0 +1,149 @@
+import { rootTolerance, type CompiledMass } from './compiled';
+
+const { abs, max, min, sign, sqrt } = Math;
+
+/** Cells along a side of the cube that `fillCube` works on. */
+export const cubeSide = 4;
+export const cubeCells = cubeSide ** 3;
+
+/** Working space of `fillCube`: places in a mass's own axes, its distances, and the union so far. */
+export const cube = {
+  x: new Float64Array(cubeCells), y: new Float64Array(cubeCells), z: new Float64Array(cubeCells),
+  own: new Float64Array(cubeCells), union: new Float64Array(cubeCells), nearest: new Float64Array(cubeCells), owner: new Int32Array(cubeCells),
+};
+
+// One loop a shape, the distance written out in it: calls with fractional numbers would cost more than the sums.
+function ellipsoidCube(m: CompiledMass): void {
+  const { x, y, z, own, union, nearest } = cube;
+  const k = m.blend;
+  const ea = m.a, eb = m.b, ec = m.c;
+  const a2 = ea * ea, b2 = eb * eb, c2 = ec * ec;
+  const ia2 = 1 / a2, ib2 = 1 / b2, ic2 = 1 / c2;
+  const near = rootTolerance * a2;
+  const longest2 = max(a2, b2, c2);
+  for (let i = 0; i < cubeCells; i++) {
+    const px = max(abs(x[i] as number), 1e-9), py = max(abs(y[i] as number), 1e-9), pz = max(abs(z[i] as number), 1e-9);
+    const nx = ea * px, ny = eb * py, nz = ec * pz;
+    // Outside the sphere through its longest axis by more than matters: it changes nothing here.
+    if (sqrt(px * px + py * py + pz * pz) - m.reach > max((union[i] as number) + k, nearest[i] as number)) {
+      own[i] = Infinity;
+      continue;
+    }
+    const fa = nx * ia2, fb = ny * ib2, fc = nz * ic2;
+    const sa = fa * fa, sb = fb * fb, sc = fc * fc;
+    let t = max(nx - a2, ny - b2, nz - c2, (sa + sb + sc - 1) / (2 * (sa * ia2 + sb * ib2 + sc * ic2)), sqrt(nx * nx + ny * ny + nz * nz) - longest2);
+    let ia = 0, ib = 0, ic = 0;
+    for (let n = 0; n < 40; n++) {
+      ia = 1 / (t + a2);
+      ib = 1 / (t + b2);
+      ic = 1 / (t + c2);
+      const ra = nx * ia, rb = ny * ib, rc = nz * ic;
+      const ga = ra * ra, gb = rb * rb, gc = rc * rc;
+      const step = (ga + gb + gc - 1) / (2 * (ga * ia + gb * ib + gc * ic));
+      t += step;
+      if (step <= near) break;
+    }
+    ia = px / (t + a2);
+    ib = py / (t + b2);
+    ic = pz / (t + c2);
+    // The nearest point is p a2/(t + a2); what is left of p is t times the same.
+    own[i] = t * sqrt(ia * ia + ib * ib + ic * ic);
+  }
+}
+
+function roundConeCube(m: CompiledMass): void {
+  const { x, y, z, own } = cube;
+  const bx = m.extra[0] as number, by = m.extra[1] as number, bz = m.extra[2] as number;
+  const ra = m.a, rb = m.b;
+  const l2 = m.c * m.c, rr = ra - rb;
+  const a2 = l2 - rr * rr, il2 = 1 / l2;
+  const swallowed = a2 <= 0;
+  const sign2 = sign(rr) * rr * rr;
+  for (let i = 0; i < cubeCells; i++) {
+    const px = x[i] as number, py = y[i] as number, pz = z[i] as number;
+    if (swallowed) {
+      own[i] = rr > 0 ? sqrt(px * px + py * py + pz * pz) - ra : sqrt((px - bx) * (px - bx) + (py - by) * (py - by) + (pz - bz) * (pz - bz)) - rb;
+      continue;
+    }
+    const along = px * bx + py * by + pz * bz;
+    const beyond = along - l2;
+    const xx = px * l2 - bx * along, xy = py * l2 - by * along, xz = pz * l2 - bz * along;
+    const x2 = xx * xx + xy * xy + xz * xz;
+    const y2 = along * along * l2, z2 = beyond * beyond * l2;
+    const k = sign2 * x2;
+    if (sign(beyond) * a2 * z2 > k) own[i] = sqrt(x2 + z2) * il2 - rb;
+    else if (sign(along) * a2 * y2 < k) own[i] = sqrt(x2 + y2) * il2 - ra;
+    else own[i] = (sqrt(x2 * a2 * il2) + along * rr) * il2 - ra;
+  }
+}
+
+function boxCube(m: CompiledMass): void {
+  const { x, y, z, own } = cube;
+  const { a, b, c } = m;
+  const rounding = m.extra[0] as number;
+  for (let i = 0; i < cubeCells; i++) {
+    const qx = abs(x[i] as number) - a, qy = abs(y[i] as number) - b, qz = abs(z[i] as number) - c;
+    const ox = max(qx, 0), oy = max(qy, 0), oz = max(qz, 0);
+    own[i] = sqrt(ox * ox + oy * oy + oz * oz) + min(max(qx, qy, qz), 0) - rounding;
+  }
+}
+
+function ringCube(m: CompiledMass): void {
+  const { x, y, z, own } = cube;
+  const { a, b } = m;
+  for (let i = 0; i < cubeCells; i++) {
+    const px = x[i] as number, py = y[i] as number, pz = z[i] as number;
+    const ring = sqrt(px * px + py * py) - a;
+    own[i] = sqrt(ring * ring + pz * pz) - b;
+  }
+}
+
+export function intoAxes(m: CompiledMass, x0: number, y0: number, z0: number, step: number): void {
+  const r = m.rotation;
+  const r0 = r[0] as number, r1 = r[1] as number, r2 = r[2] as number, r3 = r[3] as number, r4 = r[4] as number;
+  const r5 = r[5] as number, r6 = r[6] as number, r7 = r[7] as number, r8 = r[8] as number;
+  const ax = m.at[0], ay = m.at[1], az = m.at[2];
+  let i = 0;
+  for (let z = 0; z < cubeSide; z++) {
+    const dz = z0 + (z + 0.5) * step - az;
+    for (let y = 0; y < cubeSide; y++) {
+      const dy = y0 + (y + 0.5) * step - ay;
+      for (let x = 0; x < cubeSide; x++, i++) {
+        const dx = x0 + (x + 0.5) * step - ax;
+        cube.x[i] = r0 * dx + r1 * dy + r2 * dz;
+        cube.y[i] = r3 * dx + r4 * dy + r5 * dz;
+        cube.z[i] = r6 * dx + r7 * dy + r8 * dz;
+      }
+    }
+  }
+}
+
+/** Merges `own` of mass `index` into the union; returns the largest distance in it. */
+export function mergeCube(index: number, k: number): number {
+  const { own, union, nearest, owner } = cube;
+  const quarter = k > 0 ? 1 / (4 * k) : 0;
+  let most = -Infinity;
+  for (let i = 0; i < cubeCells; i++) {
+    const o = own[i] as number;
+    const u = union[i] as number;
+    if (o < (nearest[i] as number)) {
+      nearest[i] = o;
+      owner[i] = index;
+    }
+    const gap = abs(u - o);
+    let d = o < u ? o : u;
+    if (gap < k) d -= (k - gap) * (k - gap) * quarter;
+    union[i] = d;
+    if (d > most) most = d;
+    if ((nearest[i] as number) > most) most = nearest[i] as number;
+  }
+  return most;
+}
+
+/** Distances of the cube's cells to one mass, into `cube.own`; `intoAxes` comes first. */
+export function massCube(m: CompiledMass): void {
+  if (m.kind === 0) ellipsoidCube(m);
+  else if (m.kind === 1) roundConeCube(m);
+  else if (m.kind === 2) boxCube(m);
+  else ringCube(m);
+}
