@@ -146,6 +146,7 @@ function benchDrying(): void {
 
 process.stdout.write(`${process.version}, ${process.arch}\n`);
 benchEdits();
+if (process.argv.includes('--edits')) process.exit(0);
 benchVoxels();
 benchFrame();
 benchDrying();

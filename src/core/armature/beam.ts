@@ -109,28 +109,33 @@ export function consistentLoad(load: BeamLoad, length: number, out: Float64Array
 }
 
 const springRow = new Float64Array(12);
+/** Freedoms that bend together with each end rotation: all others are zero in its row. */
+const bendsWith: Readonly<Record<number, readonly number[]>> = { 4: [2, 4, 8, 10], 10: [2, 4, 8, 10], 5: [1, 5, 7, 11], 11: [1, 5, 7, 11] };
 
 /**
- * Puts a rotational spring of `stiffness` (Nm/rad) between the beam's end and its node at local freedom `i`,
- * condensing the beam's own rotation out of stiffness and loads. Infinite is rigid, zero a hinge.
+ * Puts a rotational spring of `stiffness` (Nm/rad) between the beam's end and its node at local freedom `i`
+ * (4, 5, 10 or 11), condensing the beam's own rotation out of stiffness and loads. Infinite is rigid, zero a hinge.
  */
-export function condenseSpring(i: number, stiffness: number, k: Float64Array, f: Float64Array): void {
+export function condenseSpring(i: 4 | 5 | 10 | 11, stiffness: number, k: Float64Array, f: Float64Array): void {
   if (!Number.isFinite(stiffness)) return;
   const kii = k[i * 12 + i] as number;
   const total = kii + stiffness;
   if (total <= 0) return;
+  const group = bendsWith[i] as readonly number[];
   const row = springRow;
-  for (let j = 0; j < 12; j++) row[j] = k[i * 12 + j] as number;
+  for (let g = 0; g < 4; g++) row[group[g] as number] = k[i * 12 + (group[g] as number)] as number;
   const fi = f[i] as number;
-  for (let a = 0; a < 12; a++) {
+  for (let g = 0; g < 4; g++) {
+    const a = group[g] as number;
     if (a === i) continue;
-    for (let b = 0; b < 12; b++) {
-      if (b !== i) (k[a * 12 + b] as number) -= ((row[a] as number) * (row[b] as number)) / total;
+    const share = (row[a] as number) / total;
+    for (let h = 0; h < 4; h++) {
+      const b = group[h] as number;
+      if (b !== i) k[a * 12 + b] = (k[a * 12 + b] as number) - share * (row[b] as number);
     }
-    const through = ((row[a] as number) * stiffness) / total;
-    k[a * 12 + i] = through;
-    k[i * 12 + a] = through;
-    (f[a] as number) -= ((row[a] as number) * fi) / total;
+    k[a * 12 + i] = share * stiffness;
+    k[i * 12 + a] = share * stiffness;
+    f[a] = (f[a] as number) - share * fi;
   }
   k[i * 12 + i] = (stiffness * kii) / total;
   f[i] = (fi * stiffness) / total;

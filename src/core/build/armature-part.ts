@@ -19,8 +19,8 @@ export const propSchema = z.strictObject({
   id, name: z.string().min(1).max(80),
   /** The joint it stands under. */
   node: id,
-  /** It comes when the clay goes on and stays until the piece is this dry. */
-  until: z.enum(['leather-hard', 'through-dry', 'always']),
+  /** It comes when the clay goes on, and stays until the piece is dry or for good. */
+  until: z.enum(['through-dry', 'always']),
 });
 export type Prop = z.infer<typeof propSchema>;
 

@@ -116,11 +116,14 @@ export function voxelise(field: DistanceField, options: GridOptions): VoxelGrid 
             field.fillCube(x0, y0, z0, step, list, count, !options.everyCell, distances, owners, to, blockSide, blockSide * blockSide);
             continue;
           }
+          const { owner } = field;
           for (let z = 0; z < cubeSide; z++) {
             for (let y = 0; y < cubeSide; y++) {
               const row = to + cellInBlock(0, y, z);
-              distances.fill(fill, row, row + cubeSide);
-              owners.fill(field.owner, row, row + cubeSide);
+              for (let x = 0; x < cubeSide; x++) {
+                distances[row + x] = fill;
+                owners[row + x] = owner;
+              }
             }
           }
         }
@@ -138,10 +141,10 @@ function grown<T extends Float32Array | Uint16Array>(old: T, Kind: new (length: 
 }
 
 /**
- * Cells of the box for a good live answer: a life-size bust comes to about 10 mm and its volume to half a percent.
- * Many masses cost more a cell, so they get fewer, down to about one percent.
+ * Cells of the box for a good live answer: a life-size bust comes to about 10 mm and its volume to a third of a
+ * percent. Many masses cost more a cell, so they get fewer, and half a percent.
  */
-export function chooseStep(field: DistanceField, cells = min(80_000, max(40_000, 1_920_000 / field.masses.length))): number {
+export function chooseStep(field: DistanceField, cells = min(80_000, max(28_000, 1_600_000 / field.masses.length))): number {
   const { low, high } = field.box();
   const volume = (high[0] - low[0]) * (high[1] - low[1]) * (high[2] - low[2]);
   return cbrt(volume / cells);

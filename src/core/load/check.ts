@@ -57,8 +57,8 @@ export interface CheckInputs {
   readonly clayYield: number;
   readonly grip: number;
   readonly stockOf: (id: string) => Stock | undefined;
-  /** Joints that a prop stands under at this moment. */
-  readonly props: readonly string[];
+  /** Joints that a prop stands under, and whether it stays once the clay is dry. */
+  readonly props: readonly { readonly node: string; readonly lasting: boolean }[];
 }
 
 const heldUp: readonly Freedom[] = ['uz'];
@@ -214,7 +214,7 @@ export class LoadCheck {
       if (!node.at.every(Number.isFinite)) return failure('not-finite', `nodes.${node.id}`, `joint "${node.id}" has no place`);
     }
     const masses = stationMasses(input.load, densities(input.load, moment, input.bulkDensity));
-    const standing = new Set(moment.propped ? input.props : []);
+    const standing = new Set(input.props.filter((p) => moment.propped === 'all' || (moment.propped === 'lasting' && p.lasting)).map((p) => p.node));
     for (;;) {
       const built = this.build(moment, standing);
       if (!built.ok) return built;

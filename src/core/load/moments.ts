@@ -12,8 +12,8 @@ export interface Moment {
   readonly safety: number;
   /** Acceleration cases, m/s2; the worst counts. */
   readonly accelerations: readonly Vec3[];
-  /** Props stand only while the clay is soft. */
-  readonly propped: boolean;
+  /** Which props stand: all while the clay is soft, then those that are meant to stay, none on the road. */
+  readonly propped: 'all' | 'lasting' | 'none';
 }
 
 const g = 9.81;
@@ -35,25 +35,25 @@ export interface MomentInputs {
 export function lifeMoments(input: MomentInputs): Moment[] {
   const bench = safetyFactor('bench');
   const out: Moment[] = [
-    { id: 'bare', name: 'bare armature', bulkOn: false, clayDensity: [], wet: false, safety: bench, accelerations: still, propped: false },
+    { id: 'bare', name: 'bare armature', bulkOn: false, clayDensity: [], wet: false, safety: bench, accelerations: still, propped: 'none' },
   ];
   if (input.hasBulk) {
-    out.push({ id: 'bulk', name: 'bulk on', bulkOn: true, clayDensity: [], wet: false, safety: bench, accelerations: still, propped: false });
+    out.push({ id: 'bulk', name: 'bulk on', bulkOn: true, clayDensity: [], wet: false, safety: bench, accelerations: still, propped: 'none' });
   }
   const most = Math.max(...input.coats.map((c) => c.length), 1);
   for (let k = 0; k < most; k++) {
     out.push({
       id: `clay-${k + 1}`, name: most > 1 ? `coat ${k + 1} on, wet` : 'clay on, wet', bulkOn: true, wet: true, safety: bench,
-      accelerations: still, propped: true,
+      accelerations: still, propped: 'all',
       clayDensity: input.coats.map((coats) => coatDensity(coats, k, input)),
     });
   }
-  const finished = { bulkOn: true, clayDensity: input.coats.map(() => input.dryDensity), wet: false, propped: false } as const;
-  out.push({ id: 'dry', name: input.dries ? 'dry' : 'finished', ...finished, safety: bench, accelerations: still });
+  const finished = { bulkOn: true, clayDensity: input.coats.map(() => input.dryDensity), wet: false } as const;
+  out.push({ id: 'dry', name: input.dries ? 'dry' : 'finished', ...finished, safety: bench, accelerations: still, propped: 'lasting' });
   if (input.situation !== 'bench') {
     out.push({
       id: input.situation, name: input.situation === 'moved' ? 'on the road' : 'worn or overhead', ...finished,
-      safety: safetyFactor(input.situation), accelerations: road,
+      safety: safetyFactor(input.situation), accelerations: road, propped: 'none',
     });
   }
   return out;

@@ -12,7 +12,7 @@ import { remediesFor } from './remedies';
 import type { EvaluateOptions, Finding, RegionReport, Report, Summary } from './report';
 
 /** Of findings alike (members, regions) the worst come first; mend those, and the rest are mended too or move up. */
-const remediedPerKind = 3;
+const remediedPerKind = 2;
 
 interface Tried {
   readonly report: BareReport;

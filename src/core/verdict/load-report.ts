@@ -30,7 +30,7 @@ export function momentsOf(piece: Piece): Moment[] {
   });
 }
 
-function inputsOf(piece: Piece, props: readonly string[], yieldFactor = 1, strength: 'low' | 'nominal' | 'high' = 'nominal'): CheckInputs {
+function inputsOf(piece: Piece, props: CheckInputs['props'], yieldFactor = 1, strength: 'low' | 'nominal' | 'high' = 'nominal'): CheckInputs {
   return {
     armature: piece.armature, load: piece.load, bulk: piece.bulk, bulkDensity: piece.face.solid ? 0 : piece.bulk.density,
     clayYield: piece.clay.yieldStress * yieldFactor, grip: piece.face.grip, props,
@@ -43,9 +43,8 @@ function inputsOf(piece: Piece, props: readonly string[], yieldFactor = 1, stren
 
 export function loadReport(piece: Piece, memory: Memory, regions: readonly RegionReport[], ranges: boolean): Result<LoadReport> {
   const moments = momentsOf(piece);
-  const props = piece.build.armature.props.map((p) => p.node);
   const known = new Set(piece.armature.nodes.map((n) => n.id));
-  const standing = props.filter((p) => known.has(p));
+  const standing = piece.build.armature.props.filter((p) => known.has(p.node)).map((p) => ({ node: p.node, lasting: p.until === 'always' }));
   const checks: MomentCheck[] = [];
   const unpropped: MomentCheck[] = [];
   const check = new LoadCheck(inputsOf(piece, standing), memory.framePlan);
@@ -54,7 +53,7 @@ export function loadReport(piece: Piece, memory: Memory, regions: readonly Regio
     const found = check.at(moment);
     if (!found.ok) return found;
     checks.push(found.value);
-    const alone = moment.propped ? bare.at(moment) : found;
+    const alone = moment.propped === 'none' ? found : bare.at(moment);
     if (!alone.ok) return alone;
     unpropped.push(alone.value);
   }
@@ -110,7 +109,7 @@ interface Pushed {
 }
 
 /** Each bone's utilisation with clay and metal at the ends of their strength, at the moment that asks most of it. */
-function strengthRanges(piece: Piece, moments: readonly Moment[], checks: readonly MomentCheck[], props: readonly string[], plan: FramePlan | undefined): Pushed {
+function strengthRanges(piece: Piece, moments: readonly Moment[], checks: readonly MomentCheck[], props: CheckInputs['props'], plan: FramePlan | undefined): Pushed {
   const cases = [
     inputsOf(piece, props, 0.6), inputsOf(piece, props, 1.5), inputsOf(piece, props, 1, 'low'), inputsOf(piece, props, 1, 'high'),
   ];

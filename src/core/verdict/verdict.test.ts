@@ -139,6 +139,11 @@ describe('the report hangs together', () => {
     expect(bone(b, 'stuffed/shoulder-left').utilisation).toBeLessThan(bone(a, 'stuffed/shoulder-left').utilisation);
     for (const m of b.moments) for (const push of Object.values(m.props)) expect(push).toBeGreaterThanOrEqual(0);
     expect(b.letGo.unproppedWet).toBeCloseTo(a.letGo.unproppedWet, 9);
+    // One that goes when it is dry carries nothing then; one that stays does.
+    const lasting = report(changed([{ path: ['armature', 'props', 0, 'until'], value: 'always' }], propped));
+    expect(b.moments.find((m) => m.moment === 'dry')?.props).toEqual({});
+    expect(lasting.moments.find((m) => m.moment === 'dry')?.props['stuffed/shoulder-left']).toBeGreaterThan(0);
+    expect(lasting.letGo.unproppedDry).toBeCloseTo(a.letGo.unproppedDry, 9);
   });
   test('limits in the brief become findings', () => {
     const r = report(changed([{ path: ['brief', 'limits', 'weight'], value: 4 }, { path: ['brief', 'deadline'], value: '2026-11-24' }]));

@@ -43,11 +43,18 @@ function Props() {
       {report && <p>{letGoWords(report.letGo)}</p>}
       {props.length > 0 && (
         <Table size="sm" aria-label="Props">
-          <thead><tr><th>Prop under</th><th className="n">Takes</th><th><span className="visually-hidden">Remove</span></th></tr></thead>
+          <thead><tr><th>Prop under</th><th>Until</th><th className="n">Takes</th><th><span className="visually-hidden">Remove</span></th></tr></thead>
           <tbody>
             {props.map((p, i) => (
               <tr key={p.id}>
-                <td>{nameOf(p.node)}</td><td className="n">{push(p.node) > 0 ? formatForce(push(p.node), units) : 'nothing'}</td>
+                <td>{nameOf(p.node)}</td>
+                <td>
+                  <Form.Select size="sm" aria-label={`Prop under ${nameOf(p.node)} stays until`} value={p.until} onChange={(e) => controller.edit({ label: 'How long the prop stays', changes: [{ path: ['armature', 'props', i, 'until'], value: e.target.value }] })}>
+                    <option value="through-dry">it is dry</option>
+                    <option value="always">for good</option>
+                  </Form.Select>
+                </td>
+                <td className="n">{push(p.node) > 0 ? formatForce(push(p.node), units) : 'nothing'}</td>
                 <td className="n"><Button size="sm" variant="quiet" aria-label={`Take away the prop under ${nameOf(p.node)}`} onClick={() => controller.edit({ label: 'Prop taken away', changes: [{ path: ['armature', 'props', i], value: undefined }] })}>Take away</Button></td>
               </tr>
             ))}
