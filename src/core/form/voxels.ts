@@ -66,6 +66,8 @@ export function voxelise(field: DistanceField, options: GridOptions): VoxelGrid 
   const slots = new Int32Array(total).fill(outside);
   const half = (blockSide * step) / 2;
   const radius = half * sqrt(3);
+  // Half a cell under the core's face nothing is partial any more.
+  const deepest = -(options.depth + step / 2);
   const everyone = field.all();
   const candidates = new Int32Array(everyone.length);
   const partCandidates = new Int32Array(everyone.length);
@@ -85,7 +87,7 @@ export function voxelise(field: DistanceField, options: GridOptions): VoxelGrid 
           const { distance, nearestGap } = field.pruned;
           candidateCount = field.pruned.count;
           if (distance > radius + step) continue;
-          if (distance + radius < -(options.depth + step) && nearestGap > 2 * radius) {
+          if (distance + radius < deepest && nearestGap > 2 * radius) {
             slots[index] = deepInside - field.owner;
             continue;
           }
@@ -108,7 +110,7 @@ export function voxelise(field: DistanceField, options: GridOptions): VoxelGrid 
             list = partCandidates;
             count = field.pruned.count;
             const outsideWhole = distance > radius / 2 + step;
-            const insideWhole = distance + radius / 2 < -(options.depth + step) && nearestGap > radius;
+            const insideWhole = distance + radius / 2 < deepest && nearestGap > radius;
             if (outsideWhole || insideWhole) fill = distance;
           }
           const to = first + cellInBlock(sx, sy, sz);

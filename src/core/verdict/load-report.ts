@@ -108,16 +108,24 @@ interface Pushed {
   readonly byBone: ReadonlyMap<string, Range>;
 }
 
+const idle = 0.05;
+
+/** Whether moment `i` is the one that asks most of some bone that is asked for anything. */
+function asksMost(checks: readonly MomentCheck[], i: number): boolean {
+  return checks[i]?.bones.some((b, k) => b.utilisation > idle && checks.every((c) => (c.bones[k]?.utilisation ?? 0) <= b.utilisation)) ?? false;
+}
+
 /** Each bone's utilisation with clay and metal at the ends of their strength, at the moment that asks most of it. */
 function strengthRanges(piece: Piece, moments: readonly Moment[], checks: readonly MomentCheck[], props: CheckInputs['props'], plan: FramePlan | undefined): Pushed {
   const cases = [
     inputsOf(piece, props, 0.6), inputsOf(piece, props, 1.5), inputsOf(piece, props, 1, 'low'), inputsOf(piece, props, 1, 'high'),
   ];
   const outcomes = new Map<string, number[]>();
+  const asking = moments.filter((_, i) => asksMost(checks, i));
   for (const input of cases) {
     const best = new Map<string, number>();
     const pushed = new LoadCheck(input, plan);
-    for (const moment of moments) {
+    for (const moment of asking) {
       const check = pushed.at(moment);
       if (!check.ok) continue;
       for (const b of check.value.bones) best.set(b.bone, Math.max(best.get(b.bone) ?? 0, b.utilisation));

@@ -30,8 +30,8 @@ export interface Piece {
   readonly stockOf: (id: string) => Stock | undefined;
 }
 
-/** Finer than this many steps through the clay adds nothing the surface correction has not already given. */
-const depthMargin = 0.004;
+/** Distances are kept this finely deep, so that a small change of thickness does not sample the form anew. */
+const depthStep = 0.005;
 
 export function makePiece(build: Build, memory: Memory): Result<Piece> {
   const form = resolveForm(build);
@@ -58,11 +58,11 @@ export function makePiece(build: Build, memory: Memory): Result<Piece> {
   const face = coreFace(bulk.value, wrap.value);
   const coats = regions.map((r) => coatsOf(build, r));
   const thickness = Float64Array.from(masses, (m) => (face.solid ? Infinity : clayOver(build, m.region)));
-  const depth = face.solid ? 0 : Math.max(...thickness) + depthMargin;
+  const depth = face.solid ? 0 : Math.max(...thickness);
   const formKey = partHash(build.form);
   const field = memory.keep('field', formKey, () => new DistanceField(masses));
-  const grid = memory.keep('grid', `${formKey}:${Math.ceil(depth / 0.005)}`, () => (
-    voxelise(field, { step: chooseStep(field), depth: Math.ceil(depth / 0.005) * 0.005 })
+  const grid = memory.keep('grid', `${formKey}:${Math.ceil(depth / depthStep)}`, () => (
+    voxelise(field, { step: chooseStep(field), depth: Math.ceil(depth / depthStep) * depthStep })
   ));
   const extent = memory.keep('extent', formKey, () => solidExtent(grid));
   const volumeKey = `${formKey}:${[...thickness].join(',')}`;
