@@ -34,10 +34,10 @@ function saggedShape(report: Report, picture: Picture, moment: string): { sagged
   return { sagged: { bones: picture.armature.bones.map((b) => ({ from: moved(b.from), to: moved(b.to) })) }, factor };
 }
 
-function memberColours(report: Report, picture: Picture, moment: string): Map<string, [number, number, number]> {
+function memberColours(report: Report, picture: Picture, moment: string, evening: boolean): Map<string, [number, number, number]> {
   const check = report.moments.find((m) => m.moment === moment);
   const byBone = new Map(check?.bones.map((b) => [b.bone, b.utilisation]));
-  return new Map(picture.armature.members.map((m) => [m.id, loadColour(Math.max(0, ...m.bones.map((b) => byBone.get(b) ?? 0)))]));
+  return new Map(picture.armature.members.map((m) => [m.id, loadColour(Math.max(0, ...m.bones.map((b) => byBone.get(b) ?? 0)), evening)]));
 }
 
 function formColours(report: Report, picture: Picture, time: number): [number, number, number][] {
@@ -45,12 +45,12 @@ function formColours(report: Report, picture: Picture, time: number): [number, n
   return picture.masses.map((m) => moistureColour(byMass.get(m.id) ?? 0));
 }
 
-function Key({ station, factor, time }: { station: string; factor: number; time: number }) {
+function Key({ station, factor, time, evening }: { station: string; factor: number; time: number; evening: boolean }) {
   if (station === 'load') {
     return (
       <div className="key" aria-hidden="true">
         Carried, of what it can bear
-        <div className="ramp" style={{ background: rampCss('load') }} />
+        <div className="ramp" style={{ background: rampCss('load', evening) }} />
         <div className="row-of"><span>0</span><span>0.6</span><span>1</span><span>1.5</span></div>
         <div className="muted mt-1">Dashed: the bones as they sag{factor > 1 ? `, drawn ${factor} times` : ''}. Dot: centre of gravity.</div>
       </div>
@@ -111,7 +111,7 @@ export default function PieceView({ dark }: { dark: boolean }) {
   useEffect(() => {
     if (!ready || !picture || !report) return;
     viewer.current?.setColours({
-      members: station === 'load' ? memberColours(report, picture, moment) : null,
+      members: station === 'load' ? memberColours(report, picture, moment, dark) : null,
       form: station === 'drying' ? formColours(report, picture, dryTime) : null,
     });
     const at = new Map(picture.armature.nodes.map((n) => [n.id, n.at]));
@@ -154,7 +154,7 @@ export default function PieceView({ dark }: { dark: boolean }) {
           <Form.Range id="cut-depth" min={0} max={1} step={0.02} value={cut} onChange={(e) => setCut(Number(e.target.value))} />
         </div>
       )}
-      <Key station={station} factor={shape.factor} time={dryTime} />
+      <Key station={station} factor={shape.factor} time={dryTime} evening={dark} />
     </div>
   );
 }

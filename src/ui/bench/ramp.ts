@@ -2,6 +2,8 @@
 type Stop = readonly [number, number, number, number];
 
 const loadStops: readonly Stop[] = [[0, 196, 205, 203], [0.4, 122, 148, 156], [0.66, 65, 80, 90], [1, 158, 61, 40]];
+/** In the evening what is idle must be the dim one. */
+const loadStopsEvening: readonly Stop[] = [[0, 84, 94, 98], [0.4, 122, 148, 156], [0.66, 196, 208, 212], [1, 233, 122, 92]];
 const moistureStops: readonly Stop[] = [[0, 232, 220, 198], [0.5, 143, 152, 150], [1, 46, 68, 82]];
 
 function read(stops: readonly Stop[], share: number): [number, number, number] {
@@ -17,8 +19,8 @@ function read(stops: readonly Stop[], share: number): [number, number, number] {
 }
 
 /** Utilisation 0..1.5 as red, green, blue 0..1. */
-export function loadColour(utilisation: number): [number, number, number] {
-  return read(loadStops, utilisation / 1.5).map((c) => c / 255) as [number, number, number];
+export function loadColour(utilisation: number, evening = false): [number, number, number] {
+  return read(evening ? loadStopsEvening : loadStops, utilisation / 1.5).map((c) => c / 255) as [number, number, number];
 }
 
 /** Share of the water still to leave, 0 dry .. 1 as laid. */
@@ -26,7 +28,7 @@ export function moistureColour(share: number): [number, number, number] {
   return read(moistureStops, share).map((c) => c / 255) as [number, number, number];
 }
 
-export function rampCss(kind: 'load' | 'moisture'): string {
-  const stops = kind === 'load' ? loadStops : moistureStops;
+export function rampCss(kind: 'load' | 'moisture', evening = false): string {
+  const stops = kind === 'moisture' ? moistureStops : evening ? loadStopsEvening : loadStops;
   return `linear-gradient(90deg, ${stops.map(([s, r, g, b]) => `rgb(${r} ${g} ${b}) ${s * 100}%`).join(', ')})`;
 }

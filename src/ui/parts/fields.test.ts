@@ -32,6 +32,9 @@ test('ramps darken one way and stay within their ends', () => {
   // Red only past what it can bear.
   const [red, green] = loadColour(1.5);
   expect(red).toBeGreaterThan(green * 2);
+  // What is idle recedes into the page by day and in the evening.
+  expect(light(loadColour(0))).toBeGreaterThan(light(loadColour(1)));
+  expect(light(loadColour(0, true))).toBeLessThan(light(loadColour(1, true)));
   expect(rampCss('load')).toMatch(/^linear-gradient/);
 });
 

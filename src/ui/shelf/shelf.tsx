@@ -50,7 +50,7 @@ function PieceCard({ piece, ways, act }: { piece: ShelfPiece; ways: Ways; act: (
         <ul className="marks">
           {markNames.map(([id, name]) => <li key={id}><Plumb status={verdicts[id] ?? 'unknown'} size={19} /> {name}</li>)}
         </ul>
-        {summary && <div className="small">{formatMass(summary.wet, ways.units)} wet, {formatMass(summary.dry, ways.units)} dry{readyOn ? ` · ready ${formatDate(readyOn)}` : ''}</div>}
+        {summary && <div className="small">{formatMass(summary.wet, ways.units)} wet, {formatMass(summary.dry, ways.units)} dry{readyOn && <><br />ready {formatDate(readyOn)}</>}</div>}
         <div className="acts">
           <Link className="btn btn-iron btn-sm" href={`/build/${piece.id}`} aria-label={`Open ${piece.name}`}>Open</Link>
           <Button size="sm" variant="quiet" onClick={() => act(piece, 'copy')} aria-label={`Copy ${piece.name}`}>Copy</Button>
