@@ -36,7 +36,7 @@ function benchEdits(): void {
   for (let i = 21; i <= 25; i++) {
     for (const kind of editKinds) {
       const next = applyEdit(build, kind.edit(i));
-      if (next.ok) evaluator.evaluate(next.value);
+      if (next.ok) evaluator.evaluate(next.value, i === 25 ? { ranges: true, remedies: true } : {});
     }
   }
   const all: number[] = [];
@@ -62,7 +62,9 @@ function benchEdits(): void {
     if (!next.ok) continue;
     evaluator.evaluate(next.value);
     ranges.push(time(() => evaluator.evaluate(next.value, { ranges: true })));
-    full.push(time(() => evaluator.evaluate(next.value, { ranges: true, remedies: true })));
+    // As the bench does it: ranges first, then remedies beside them; together they are what a person waits for.
+    const both = time(() => evaluator.evaluate(next.value, { ranges: true, remedies: true }));
+    full.push((ranges[ranges.length - 1] ?? 0) + both);
   }
   line('ranges after it, largest', `${Math.max(...ranges).toFixed(0)} ms`);
   line('ranges and remedies after it, 95th percentile', `${percentile(full, 0.95).toFixed(0)} ms`, 'wanted under 1000');

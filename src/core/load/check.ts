@@ -152,8 +152,11 @@ export class LoadCheck {
   private readonly joined: ReadonlySet<string>;
   private readonly built = new Map<string, Built>();
 
-  /** `plan` may come from another check of the same joints. */
-  constructor(private readonly input: CheckInputs, private plan?: FramePlan) {
+  /**
+   * `plan` may come from another check of the same joints; `alike` is a check that differs in strength only, whose
+   * factored frames serve this one too: strength does not change stiffness.
+   */
+  constructor(private readonly input: CheckInputs, private plan?: FramePlan, private readonly alike?: LoadCheck) {
     this.metal = metalByBone(input.armature, input.stockOf);
     this.outward = pathFromHeld(input.armature);
     this.joined = new Set(input.armature.bones.flatMap((b) => [b.from, b.to]));
@@ -180,6 +183,13 @@ export class LoadCheck {
     if (kept) return success(kept);
     const { armature, load } = this.input;
     const sections = this.sectionsAt(moment);
+    if (this.alike) {
+      const stiff = this.alike.build(moment, props);
+      if (!stiff.ok) return stiff;
+      const built = { sections, frame: stiff.value.frame };
+      this.built.set(key, built);
+      return success(built);
+    }
     const perLength = sections.map((s, i) => (s.EI + floor.EI) / distance(...(load.ends[i] as readonly [Vec3, Vec3])));
     const weakest = new Map<string, number>();
     armature.bones.forEach((b, i) => {

@@ -72,6 +72,11 @@ export class Evaluator {
   }
 
   private assess(piece: Piece, ranges: boolean): Result<BareReport> {
+    // Ranges are asked for twice, on their own and again with the remedies: worked out once.
+    return ranges ? this.memory.keep('ranged', hashOf(piece.build), () => this.assessAfresh(piece, true)) : this.assessAfresh(piece, false);
+  }
+
+  private assessAfresh(piece: Piece, ranges: boolean): Result<BareReport> {
     const regions = regionReports(piece, this.memory, ranges);
     const load = loadReport(piece, this.memory, regions, ranges);
     if (!load.ok) return load;

@@ -1,4 +1,3 @@
-import type { FramePlan } from '../armature';
 import { moistureAt } from '../drying';
 import {
   armatureItems, boardCorners, centreOf, checkBase, hungCentre, lifeMoments, LoadCheck, stanceOn, sumLedger,
@@ -58,7 +57,7 @@ export function loadReport(piece: Piece, memory: Memory, regions: readonly Regio
     unpropped.push(alone.value);
   }
   memory.framePlan = check.framePlan;
-  const pushed = ranges ? strengthRanges(piece, moments, checks, standing, check.framePlan) : null;
+  const pushed = ranges ? strengthRanges(piece, moments, checks, standing, check) : null;
   const ledger = ledgerOf(piece, regions);
   const stances = moments.map((m) => stanceAt(piece, m, ledger));
   const stance = stances.reduce((worst, s) => (s.tipAngle < worst.tipAngle ? s : worst));
@@ -116,15 +115,15 @@ function asksMost(checks: readonly MomentCheck[], i: number): boolean {
 }
 
 /** Each bone's utilisation with clay and metal at the ends of their strength, at the moment that asks most of it. */
-function strengthRanges(piece: Piece, moments: readonly Moment[], checks: readonly MomentCheck[], props: CheckInputs['props'], plan: FramePlan | undefined): Pushed {
+function strengthRanges(piece: Piece, moments: readonly Moment[], checks: readonly MomentCheck[], props: CheckInputs['props'], nominal: LoadCheck): Pushed {
   const cases = [
-    inputsOf(piece, props, 0.6), inputsOf(piece, props, 1.5), inputsOf(piece, props, 1, 'low'), inputsOf(piece, props, 1, 'high'),
+    ...[0.6, 1.5].map((clay) => new LoadCheck(inputsOf(piece, props, clay), nominal.framePlan)),
+    ...(['low', 'high'] as const).map((metal) => new LoadCheck(inputsOf(piece, props, 1, metal), nominal.framePlan, nominal)),
   ];
   const outcomes = new Map<string, number[]>();
   const asking = moments.filter((_, i) => asksMost(checks, i));
-  for (const input of cases) {
+  for (const pushed of cases) {
     const best = new Map<string, number>();
-    const pushed = new LoadCheck(input, plan);
     for (const moment of asking) {
       const check = pushed.at(moment);
       if (!check.ok) continue;
