@@ -1,9 +1,9 @@
 import { CholeskyDecomposition, Matrix } from 'ml-matrix';
 import { beamAxes, beamStiffness, factorFrame, freedoms, type FrameMember, type FrameModel, type FrameNode } from '../src/core/armature';
-import { applyEdit } from '../src/core/build';
+import { applyEdit, newBust } from '../src/core/build';
 import { clays, type DryingCoefficients } from '../src/core/catalogue';
 import { dryLayer, evaporationCurve } from '../src/core/drying';
-import { bustMasses, bustMeasuresSchema, DistanceField, extractSurface, measureForm, voxelise } from '../src/core/form';
+import { DistanceField, extractSurface, measureForm, resolveForm, voxelise } from '../src/core/form';
 import type { Vec3 } from '../src/core/quantity';
 import { Evaluator } from '../src/core/verdict';
 import { editKinds, largeBuild } from '../tests/support/generated-build';
@@ -71,7 +71,9 @@ function benchEdits(): void {
 }
 
 function benchVoxels(): void {
-  const masses = bustMasses(bustMeasuresSchema.parse({}), 1);
+  const form = resolveForm(newBust('Bust', '2026-12-01'));
+  if (!form.ok) throw new Error(form.message);
+  const { masses } = form.value;
   const field = new DistanceField(masses);
   voxelise(field, { step: 0.008, depth: 0.015 });
   const fast = Math.min(...[1, 2, 3].map(() => time(() => voxelise(field, { step: 0.002, depth: 0.015 }))));

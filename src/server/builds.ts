@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
-import { newBust, parseBuild, readBuild, schemaVersion, stableText, withSnapshot, type Build } from '../core/build';
+import { isoDateSchema, parseBuild, readBuild, schemaVersion, stableText, withSnapshot, type Build } from '../core/build';
 import { failure, success, type Result } from '../core/quantity';
+import { startBuild } from '../core/school';
 import { cardOf, Evaluator, type BuildCard } from '../core/verdict';
 import * as db from '../db';
 import { database } from './store';
@@ -58,15 +59,13 @@ async function insert(build: Build, label: string): Promise<string> {
   return id;
 }
 
-export async function createBuild(name: string, startDate: string, size: number): Promise<Result<{ id: string }>> {
+export async function createBuild(name: string, startDate: string, size: number, kind = 'bust'): Promise<Result<{ id: string }>> {
   const trimmed = name.trim();
   if (trimmed === '' || trimmed.length > 120) return failure('bad-name', 'name', 'give it a name of up to 120 letters');
   if (!(size >= 0.05 && size <= 5)) return failure('bad-size', 'size', 'the size is between 5 % and 500 % of life');
-  try {
-    return success({ id: await insert(newBust(trimmed, startDate, size), 'Started') });
-  } catch {
-    return failure('bad-date', 'startDate', 'the start is a date as YYYY-MM-DD');
-  }
+  if (!isoDateSchema.safeParse(startDate).success) return failure('bad-date', 'startDate', 'the start is a date as YYYY-MM-DD');
+  const build = startBuild(trimmed, startDate, kind, size);
+  return build.ok ? success({ id: await insert(build.value, 'Started') }) : build;
 }
 
 export async function addBuild(build: Build, label: string): Promise<{ id: string }> {

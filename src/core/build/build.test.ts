@@ -91,3 +91,14 @@ test('a snapshot keeps the figures a build was worked out with, once', () => {
   if (!own.ok) throw new Error(own.message);
   expect(withSnapshot(own.value, { bulk: 'paper-loose', stocks: [] }).materials.values.clays['paper-clay']?.wetDensity).toBe(1000);
 });
+
+test('version 1 kept masses at full scale; they come to life size', () => {
+  const { schemaVersion: _, ...rest } = newBust('Half', '2026-12-01', 0.5);
+  const own = { id: 'curl', name: 'curl', region: 'head', at: [0, -0.02, 0.3], turn: [0, 0, 0], blend: 0.005, shape: { kind: 'round-cone', reach: [0, 0, 0.02], radiusFrom: 0.01, radiusTo: 0.008 } };
+  const old = { ...rest, schemaVersion: 1, form: { start: rest.form.start, edits: { face: { at: [0, -0.04, 0.22] } }, added: [own] } };
+  const read = readBuild(old);
+  if (!read.ok) throw new Error(read.message);
+  expect(read.value.form.added[0]).toMatchObject({ at: [0, -0.04, 0.6], blend: 0.01, turn: [0, 0, 0], shape: { kind: 'round-cone', reach: [0, 0, 0.04], radiusFrom: 0.02, radiusTo: 0.016 } });
+  expect(read.value.form.edits['face']).toEqual({ at: [0, -0.08, 0.44] });
+  expect(old.form.added[0]?.at).toEqual([0, -0.02, 0.3]);
+});

@@ -8,8 +8,8 @@ import { migrate } from './migrations';
 import { finishSchema, regionsSchema, stagesSchema } from './regions';
 import { roomSchema } from './room';
 
-/** The build document, version 1: inputs only, SI units. Results are worked out from it, never kept in it. */
-export const schemaVersion = 1;
+/** The build document: inputs only, SI units. Results are worked out from it, never kept in it. */
+export const schemaVersion = 2;
 
 export const buildSchema = z.strictObject({
   schemaVersion: z.literal(schemaVersion),

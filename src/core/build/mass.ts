@@ -1,10 +1,15 @@
 import { z } from 'zod';
 import { slugSchema } from '../catalogue';
 
-/** One mass of the form. Angles in degrees, lengths in metres; left is the sculpture's own left (+x), front is -y. */
+/**
+ * One mass of the form. Angles in degrees, lengths in metres; left is the sculpture's own left (+x), front is -y.
+ * In the document a mass stands at life size and before any pose; `resolveForm` brings it to its size and pose.
+ */
 const coordinate = z.number().min(-20).max(20);
-const length = z.number().min(0.001).max(20);
+const length = z.number().min(0.0005).max(20);
 export const vec3Schema = z.tuple([coordinate, coordinate, coordinate]);
+const angle = z.number().min(-360).max(360);
+export const turnSchema = z.tuple([angle, angle, angle]);
 
 export const massShapeSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('ellipsoid'), radii: z.tuple([length, length, length]) }),
@@ -13,18 +18,33 @@ export const massShapeSchema = z.discriminatedUnion('kind', [
   /** `half` sizes include the rounding. */
   z.strictObject({ kind: z.literal('rounded-box'), half: z.tuple([length, length, length]), rounding: z.number().min(0).max(20) }),
   z.strictObject({ kind: z.literal('ring'), radius: length, thickness: length }),
+  /** Upright cylinder; `half` its half height, rounding included. */
+  z.strictObject({ kind: z.literal('drum'), radius: length, half: length, rounding: z.number().min(0).max(20) }),
+  /** A bowl turned over: an ellipsoid hollowed to the thickness of its clay and open below `open` (in its own axes). */
+  z.strictObject({ kind: z.literal('shell'), radii: z.tuple([length, length, length]), open: coordinate }),
 ]);
 export type MassShape = z.infer<typeof massShapeSchema>;
 
+/** Whether a mass is the finished face with its clay inside it, an object with clay over it, or an object left bare. */
+export const massRoles = ['face', 'core', 'bare'] as const;
+export type MassRole = (typeof massRoles)[number];
+
+export const massIdSchema = z.string().regex(/^[a-z0-9]+([-/][a-z0-9]+)*$/).max(80);
+
 export const massSchema = z.strictObject({
-  id: z.string().regex(/^[a-z0-9]+([-/][a-z0-9]+)*$/).max(80),
+  id: massIdSchema,
   name: z.string().min(1).max(80),
   region: slugSchema,
   at: vec3Schema,
   /** Turns about x, then y, then z. */
-  turn: z.tuple([z.number().min(-360).max(360), z.number().min(-360).max(360), z.number().min(-360).max(360)]),
+  turn: turnSchema,
   /** Radius over which it melts into its neighbours. */
   blend: z.number().min(0).max(5),
   shape: massShapeSchema,
+  /** The pose joint it hangs on; without one it stands where it is. */
+  joint: massIdSchema.optional(),
+  role: z.enum(massRoles).optional(),
+  /** Has a twin on the other side, by reference. */
+  mirrored: z.boolean().optional(),
 });
 export type Mass = z.infer<typeof massSchema>;

@@ -6,8 +6,44 @@ export interface Migration {
   readonly up: (document: Record<string, unknown>) => Record<string, unknown>;
 }
 
-/** In order, one a version. The first release is version 1, so there is none yet; each comes with a kept fixture. */
-export const migrations: readonly Migration[] = [];
+type Loose = Record<string, unknown>;
+
+/** In order, one a version; each comes with a kept fixture. */
+export const migrations: readonly Migration[] = [
+  // Masses of one's own, and places and shapes set over made ones, stood at full scale; now they stand at life size.
+  { from: 1, up: massesToLifeSize },
+];
+
+function massesToLifeSize(document: Loose): Loose {
+  const form = document['form'];
+  if (typeof form !== 'object' || form === null) return document;
+  const { start, edits, added } = form as { start?: { size?: unknown }; edits?: unknown; added?: unknown };
+  const size = start?.size;
+  if (typeof size !== 'number' || !(size > 0)) return document;
+  const mass = (m: unknown): unknown => {
+    if (typeof m !== 'object' || m === null) return m;
+    const out: Loose = { ...m };
+    for (const key of ['at', 'blend', 'shape']) if (key in out) out[key] = divided(out[key], size);
+    return out;
+  };
+  const isRecord = typeof edits === 'object' && edits !== null;
+  return {
+    ...document,
+    form: {
+      ...form,
+      ...(isRecord ? { edits: Object.fromEntries(Object.entries(edits).map(([id, e]) => [id, mass(e)])) } : {}),
+      ...(Array.isArray(added) ? { added: added.map(mass) } : {}),
+    },
+  };
+}
+
+/** Every number in a place or a shape is a length. */
+function divided(value: unknown, by: number): unknown {
+  if (typeof value === 'number') return value / by;
+  if (Array.isArray(value)) return value.map((v) => divided(v, by));
+  if (typeof value === 'object' && value !== null) return Object.fromEntries(Object.entries(value).map(([k, v]) => [k, divided(v, by)]));
+  return value;
+}
 
 export function migrate(
   document: Record<string, unknown>, from: number, to: number, steps: readonly Migration[] = migrations,

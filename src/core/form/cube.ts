@@ -98,6 +98,28 @@ function ringCube(m: CompiledMass): void {
   }
 }
 
+/** After `ellipsoidCube`: hollowed to its thickness, open below. */
+function shellCube(m: CompiledMass): void {
+  const { z, own } = cube;
+  const thickness = m.extra[0] as number, open = m.extra[1] as number;
+  for (let i = 0; i < cubeCells; i++) {
+    const outer = own[i] as number;
+    own[i] = max(outer, -outer - thickness, open - (z[i] as number));
+  }
+}
+
+function drumCube(m: CompiledMass): void {
+  const { x, y, z, own } = cube;
+  const { a, b } = m;
+  const rounding = m.extra[0] as number;
+  for (let i = 0; i < cubeCells; i++) {
+    const px = x[i] as number, py = y[i] as number;
+    const round = sqrt(px * px + py * py) - a, over = abs(z[i] as number) - b;
+    const ox = max(round, 0), oz = max(over, 0);
+    own[i] = sqrt(ox * ox + oz * oz) + min(max(round, over), 0) - rounding;
+  }
+}
+
 export function intoAxes(m: CompiledMass, x0: number, y0: number, z0: number, step: number): void {
   const r = m.rotation;
   const r0 = r[0] as number, r1 = r[1] as number, r2 = r[2] as number, r3 = r[3] as number, r4 = r[4] as number;
@@ -145,5 +167,13 @@ export function massCube(m: CompiledMass): void {
   if (m.kind === 0) ellipsoidCube(m);
   else if (m.kind === 1) roundConeCube(m);
   else if (m.kind === 2) boxCube(m);
-  else ringCube(m);
+  else if (m.kind === 3) ringCube(m);
+  else if (m.kind === 5) drumCube(m);
+  else {
+    ellipsoidCube(m);
+    shellCube(m);
+  }
+  if (m.grow === 0) return;
+  const { own } = cube;
+  for (let i = 0; i < cubeCells; i++) own[i] = (own[i] as number) - m.grow;
 }

@@ -67,11 +67,23 @@ function massDistance(m: CompiledMass, x: number, y: number, z: number): number 
   const px = (r[0] as number) * dx + (r[1] as number) * dy + (r[2] as number) * dz;
   const py = (r[3] as number) * dx + (r[4] as number) * dy + (r[5] as number) * dz;
   const pz = (r[6] as number) * dx + (r[7] as number) * dy + (r[8] as number) * dz;
+  return ownDistance(m, px, py, pz) - m.grow;
+}
+
+function ownDistance(m: CompiledMass, px: number, py: number, pz: number): number {
   if (m.kind === 0) return ellipsoidDistance(px, py, pz, m.a, m.b, m.c);
   if (m.kind === 1) return roundConeDistance(px, py, pz, m);
   if (m.kind === 2) return boxDistance(px, py, pz, m);
-  const ring = sqrt(px * px + py * py) - m.a;
-  return sqrt(ring * ring + pz * pz) - m.b;
+  const round = sqrt(px * px + py * py) - m.a;
+  if (m.kind === 3) return sqrt(round * round + pz * pz) - m.b;
+  if (m.kind === 4) {
+    // Between the outer face and the inner one, and above the opening: a bound from below at the rim, exact elsewhere.
+    const outer = ellipsoidDistance(px, py, pz, m.a, m.b, m.c);
+    return max(outer, -outer - (m.extra[0] as number), (m.extra[1] as number) - pz);
+  }
+  const over = abs(pz) - m.b;
+  const ox = max(round, 0), oz = max(over, 0);
+  return sqrt(ox * ox + oz * oz) + min(max(round, over), 0) - (m.extra[0] as number);
 }
 
 export interface Box {
@@ -92,8 +104,9 @@ export class DistanceField {
   /** From the last `prune`: distance at the middle, masses kept, and how much nearer the nearest mass is than the next. */
   pruned = { distance: 0, count: 0, nearestGap: 0 };
 
-  constructor(readonly masses: readonly Mass[]) {
-    this.compiled = masses.map(compile);
+  /** `clay` holds what each mass's region carries, metres; only objects and shells ask for it. */
+  constructor(readonly masses: readonly Mass[], clay?: Float64Array) {
+    this.compiled = masses.map((m, i) => compile(m, clay?.[i] ?? 0));
     this.feltWithin = new Float64Array(masses.length);
     let most = 0;
     for (let i = masses.length - 1; i >= 0; i--) {
@@ -219,6 +232,11 @@ export class DistanceField {
   }
 }
 
+/** A box that holds one mass, without its blends. */
+export function massBox(mass: Mass, clay = 0): Box {
+  return axisReach(compile(mass, clay), mass);
+}
+
 function axisReach(m: CompiledMass, mass: Mass): Box {
   const low: number[] = [];
   const high: number[] = [];
@@ -228,16 +246,17 @@ function axisReach(m: CompiledMass, mass: Mass): Box {
     const s = mass.shape;
     let minus: number;
     let plus: number;
-    if (s.kind === 'ellipsoid') minus = plus = hypot(ux * s.radii[0], uy * s.radii[1], uz * s.radii[2]);
+    if (s.kind === 'ellipsoid' || s.kind === 'shell') minus = plus = hypot(ux * s.radii[0], uy * s.radii[1], uz * s.radii[2]);
     else if (s.kind === 'rounded-box') minus = plus = abs(ux) * s.half[0] + abs(uy) * s.half[1] + abs(uz) * s.half[2];
+    else if (s.kind === 'drum') minus = plus = s.radius * hypot(ux, uy) + s.half * abs(uz);
     else if (s.kind === 'ring') minus = plus = s.radius * hypot(ux, uy) + s.thickness;
     else {
       const end = ux * s.reach[0] + uy * s.reach[1] + uz * s.reach[2];
       plus = max(s.radiusFrom, end + s.radiusTo);
       minus = max(s.radiusFrom, -end + s.radiusTo);
     }
-    low.push((m.at[k] as number) - minus);
-    high.push((m.at[k] as number) + plus);
+    low.push((m.at[k] as number) - minus - m.grow);
+    high.push((m.at[k] as number) + plus + m.grow);
   }
   return { low: low as unknown as Box['low'], high: high as unknown as Box['high'] };
 }

@@ -1,8 +1,15 @@
 import fc from 'fast-check';
 import {
-  bustLevels, bustMasses, bustMeasuresSchema, chooseStep, DistanceField, distanceAtCell, enclosedVolume, extractSurface, frontSilhouette, measureForm, solidExtent, voxelise,
+  bustLevels, bustMeasures, chooseStep, DistanceField, distanceAtCell, enclosedVolume, extractSurface, frontSilhouette, measureForm, measuresSchema, resolveForm, solidExtent, voxelise,
   type Mass, type MassShape,
 } from '.';
+import { newBust } from '../build';
+
+const bustMasses = (size = 1): readonly Mass[] => {
+  const form = resolveForm(newBust('b', '2026-12-01', size));
+  if (!form.ok) throw new Error(form.message);
+  return form.value.masses;
+};
 
 const mass = (shape: MassShape, at: [number, number, number] = [0.0013, -0.0007, 0.0021], turn: [number, number, number] = [0, 0, 0], blend = 0): Mass => ({ id: 'm', name: 'm', region: 'r', at, turn, blend, shape });
 const volumeOf = (masses: readonly Mass[], step: number, thickness = Infinity) => {
@@ -40,7 +47,7 @@ describe('volumes against analytic shapes, at 3 mm', () => {
     near(v.perMass[1]?.clay ?? 0, (4 / 3) * Math.PI * 0.04 ** 3, 0.01);
   });
   test('what is hung is what was measured', () => {
-    const v = volumeOf(bustMasses(bustMeasuresSchema.parse({}), 1), 0.006, 0.01);
+    const v = volumeOf(bustMasses(), 0.006, 0.01);
     const clay = v.parcels.clayVolume.reduce((a, b) => a + b, 0), bulk = v.parcels.bulkVolume.reduce((a, b) => a + b, 0);
     near(clay + bulk, v.outerVolume, 1e-9);
   });
@@ -76,7 +83,7 @@ test('skipping blocks changes no sign', () => {
 });
 
 test('the surface is closed and holds the same volume', () => {
-  const grid = voxelise(new DistanceField(bustMasses(bustMeasuresSchema.parse({}), 1)), { step: 0.006, depth: 0.01 });
+  const grid = voxelise(new DistanceField(bustMasses()), { step: 0.006, depth: 0.01 });
   const mesh = extractSurface(grid);
   const edges = new Map<string, number>();
   for (let i = 0; i < mesh.triangles.length; i += 3) {
@@ -90,16 +97,16 @@ test('the surface is closed and holds the same volume', () => {
 });
 
 describe('the bust', () => {
-  const measures = bustMeasuresSchema.parse({});
+  const measures = measuresSchema(bustMeasures).parse({});
   test('left is the mirror of right, to rounding', () => {
-    const v = volumeOf(bustMasses(measures, 1), 0.007, 0.01);
+    const v = volumeOf(bustMasses(), 0.007, 0.01);
     near(v.perMass[1]?.clay ?? 0, v.perMass[2]?.clay ?? 1, 1e-6);
   });
-  test('half the size, an eighth of the volume', () => near(volumeOf(bustMasses(measures, 1), 0.008).outerVolume / volumeOf(bustMasses(measures, 0.5), 0.004).outerVolume, 8, 0.005));
+  test('half the size, an eighth of the volume', () => near(volumeOf(bustMasses(), 0.008).outerVolume / volumeOf(bustMasses(0.5), 0.004).outerVolume, 8, 0.005));
   test('the eye line is half way up the head, and the crown is at its height', () => {
     const at = bustLevels(measures, 1);
     expect(at.eyes - at.chin).toBeCloseTo(at.crown - at.eyes, 12);
-    const grid = voxelise(new DistanceField(bustMasses(measures, 1)), { step: 0.005, depth: 0.01 });
+    const grid = voxelise(new DistanceField(bustMasses()), { step: 0.005, depth: 0.01 });
     expect(Math.abs(solidExtent(grid).high[2] - at.crown)).toBeLessThan(0.006);
     expect(frontSilhouette(grid).length).toBeGreaterThan(50);
   });
@@ -107,7 +114,7 @@ describe('the bust', () => {
 
 test('a cube of cells holds what a point by point reading gives', () => {
   const field = new DistanceField([
-    ...bustMasses(bustMeasuresSchema.parse({}), 1), { ...mass({ kind: 'ring', radius: 0.09, thickness: 0.01 }, [0, 0, 0.4], [20, 0, 0], 0.01), id: 'halo' },
+    ...bustMasses(), { ...mass({ kind: 'ring', radius: 0.09, thickness: 0.01 }, [0, 0, 0.4], [20, 0, 0], 0.01), id: 'halo' },
   ]);
   const grid = voxelise(field, { step: 0.02, depth: 0.5, everyCell: true });
   const [nx, ny, nz] = grid.blocks.map((b) => b * 8) as [number, number, number];

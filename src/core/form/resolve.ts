@@ -1,46 +1,150 @@
-import { describeIssue, type Build, type Mass } from '../build';
-import { failure, success, type Result } from '../quantity';
-import { bustMasses, bustMeasuresSchema, bustLevels, type BustLevels, type BustMeasures } from './bust';
+import { describeIssue, type Build, type Mass, type MassEdit, type MassShape } from '../build';
+import { add, failure, scale, success, type Result, type Vec3 } from '../quantity';
+import { massBox } from './distance';
+import { mirrorMass, twinId } from './mirror';
+import { poseSkeleton, withTwins, type Skeleton } from './skeleton';
+import { bustLevels, startForms, type AnyStartForm, type BustLevels, type BustMeasures, type Envelope, type Landmark } from './start';
+import { compose, rotationOf, turnOf } from './turn';
 
-/** A form made from its start, with edits and additions laid over it. */
+/** A form made from its start, with edits, pose and additions laid over it. Metres at full scale. */
 export interface ResolvedForm {
+  readonly kind: string;
   readonly masses: readonly Mass[];
   readonly regions: readonly string[];
   readonly size: number;
-  /** Ids of edits whose mass is no longer there. */
+  readonly skeleton: Skeleton;
+  /** By mass: the mass it mirrors, if it does. */
+  readonly twinOf: ReadonlyMap<string, string>;
+  readonly hidden: readonly { readonly id: string; readonly name: string }[];
+  readonly landmarks: readonly (Landmark & { readonly ends: readonly [Vec3, Vec3] })[];
+  readonly envelopes: readonly Envelope[];
+  /** Ids of edits whose mass or joint is no longer there. */
   readonly lostEdits: readonly string[];
-  readonly bust: { readonly measures: BustMeasures; readonly levels: BustLevels };
+  /** Of a bust only: what schools made for busts set out from. */
+  readonly bust: { readonly measures: BustMeasures; readonly levels: BustLevels } | null;
 }
 
-export const startForms = [{ id: 'bust', name: 'bust', measures: bustMeasuresSchema }] as const;
+export function findStartForm(kind: string): AnyStartForm | undefined {
+  return startForms.find((s) => s.kind === kind);
+}
 
 /** Makes the masses of a build. Fails with the path of a measure that is out of range. */
 export function resolveForm(build: Build): Result<ResolvedForm> {
-  const { start, edits, added } = build.form;
-  if (start.kind !== 'bust') return failure('unknown-form', 'form.start.kind', `there is no start form "${start.kind}"`);
-  const measures = bustMeasuresSchema.safeParse(start.measures);
+  const { start, edits, pose, planted, added } = build.form;
+  const form = findStartForm(start.kind);
+  if (!form) return failure('unknown-form', 'form.start.kind', `there is no start form "${start.kind}"; there are: ${startForms.map((s) => s.kind).join(', ')}`);
+  const measures = form.schema.safeParse(start.measures);
   if (!measures.success) {
     const { path, message } = describeIssue(measures.error, 'form.start.measures');
     return failure('out-of-range', path, message);
   }
-  const generated = bustMasses(measures.data, start.size);
+  const made = form.make(measures.data as never);
+  const joints = withTwins(made.joints);
+  const jointIds = new Set(joints.map((j) => j.id));
+  const posed = poseSkeleton(made.joints, pose, planted, start.size);
+  const all = bothSides([...made.masses, ...added], edits, (id) => (id.endsWith('-left') && jointIds.has(twinId(id)) ? twinId(id) : id));
   const ids = new Set<string>();
-  const masses = [...generated.map((m): Mass => withoutGaps(m, edits[m.id])), ...added];
-  for (const mass of masses) {
+  for (const { mass } of all) {
     if (ids.has(mass.id)) return failure('same-id', 'form.added', `two masses are called "${mass.id}"`);
     ids.add(mass.id);
+    if (mass.joint !== undefined && !jointIds.has(mass.joint)) return failure('unknown-joint', 'form.added', `"${mass.name}" hangs on a joint "${mass.joint}" that is not there`);
   }
+  const shown = all.filter(({ mass }) => edits[mass.id]?.hidden !== true);
+  if (shown.length === 0) return failure('no-masses', 'form.edits', 'every mass is hidden; show one');
+  const inPose = (as: Skeleton) => shown.map(({ mass }) => placed(mass, start.size, as));
+  const lift = planted === null && posed.joints.some((j) => j.turn.some((t) => t !== 0))
+    ? lowest(inPose(poseSkeleton(made.joints.map(({ stance: _, ...j }) => j), unturnedPose(pose), null, start.size))) - lowest(inPose(posed)) : 0;
+  const skeleton = lift === 0 ? posed : poseSkeleton(made.joints, pose, planted, start.size, lift);
+  const masses = inPose(skeleton);
   return success({
-    masses,
+    kind: start.kind, masses, size: start.size, skeleton,
     regions: [...new Set(masses.map((m) => m.region))],
-    size: start.size,
-    lostEdits: Object.keys(edits).filter((id) => !ids.has(id)),
-    bust: { measures: measures.data, levels: bustLevels(measures.data, start.size) },
+    twinOf: new Map(all.flatMap(({ mass, twinOf }) => (twinOf === null ? [] : [[mass.id, twinOf] as const]))),
+    hidden: all.filter(({ mass }) => edits[mass.id]?.hidden === true).map(({ mass }) => ({ id: mass.id, name: mass.name })),
+    landmarks: made.landmarks.map((l) => landmarkAt(l, start.size, skeleton)),
+    envelopes: made.envelopes,
+    lostEdits: [...Object.keys(edits).filter((id) => !ids.has(id)), ...Object.keys(pose).filter((id) => !jointIds.has(id))],
+    bust: start.kind === 'bust' ? { measures: measures.data as unknown as BustMeasures, levels: bustLevels(measures.data as unknown as BustMeasures, start.size) } : null,
   });
 }
 
-function withoutGaps(mass: Mass, edit: Partial<Mass> | undefined): Mass {
+/** A posed piece comes down, or up, to stand as low as it stood unposed. */
+function lowest(masses: readonly Mass[]): number {
+  return masses.reduce((z, m) => Math.min(z, massBox(m).low[2]), Infinity);
+}
+
+function unturnedPose(pose: Build['form']['pose']): Build['form']['pose'] {
+  return Object.fromEntries(Object.entries(pose).map(([id, { turned: _, ...rest }]) => [id, rest]));
+}
+
+interface Sided {
+  readonly mass: Mass;
+  readonly twinOf: string | null;
+}
+
+/** Every mass as edited; the right of a pair is the reflection of the left as edited, unless it is set apart. */
+function bothSides(made: readonly Mass[], edits: Readonly<Record<string, MassEdit>>, jointTwin: (id: string) => string): Sided[] {
+  return made.flatMap((mass): Sided[] => {
+    const own = edited(mass, edits[mass.id]);
+    if (!mass.id.endsWith('-left') && mass.mirrored !== true) return [{ mass: own, twinOf: null }];
+    const twin = twinId(mass.id);
+    const change = Object.hasOwn(edits, twin) ? edits[twin] : undefined;
+    const right = change?.apart ? edited(mirrorMass(mass, jointTwin), change) : mirrorMass(own, jointTwin);
+    const { mirrored: _, ...left } = own;
+    return [{ mass: left, twinOf: null }, { mass: right, twinOf: mass.id }];
+  });
+}
+
+function edited(mass: Mass, edit: MassEdit | undefined): Mass {
   if (!edit) return mass;
-  const given = Object.fromEntries(Object.entries(edit).filter(([, v]) => v !== undefined));
-  return { ...mass, ...given };
+  const { moved, turned, stretched, hidden: _, locked: __, apart: ___, ...replaced } = edit;
+  const given = Object.fromEntries(Object.entries(replaced).filter(([, v]) => v !== undefined));
+  const base: Mass = { ...mass, ...given };
+  return {
+    ...base,
+    at: moved ? triple(add(base.at, moved)) : base.at,
+    turn: turned ? triple(turnOf(compose(rotationOf(turned), rotationOf(base.turn)))) : base.turn,
+    shape: stretched ? stretchedShape(base.shape, stretched) : base.shape,
+  };
+}
+
+/** Along the mass's own axes. A round cone is stretched along its reach by the third figure and thickened by the mean of the others. */
+export function stretchedShape(shape: MassShape, by: Vec3): MassShape {
+  const [x, y, z] = by;
+  const mean = Math.sqrt(x * y);
+  switch (shape.kind) {
+    case 'ellipsoid': case 'shell': return { ...shape, radii: [shape.radii[0] * x, shape.radii[1] * y, shape.radii[2] * z], ...(shape.kind === 'shell' ? { open: shape.open * z } : {}) } as MassShape;
+    case 'round-cone': return { ...shape, reach: triple(scale(shape.reach, z)), radiusFrom: shape.radiusFrom * mean, radiusTo: shape.radiusTo * mean };
+    case 'rounded-box': return { ...shape, half: [shape.half[0] * x, shape.half[1] * y, shape.half[2] * z], rounding: shape.rounding * Math.min(x, y, z) };
+    case 'ring': return { ...shape, radius: shape.radius * mean, thickness: shape.thickness * z };
+    case 'drum': return { ...shape, radius: shape.radius * mean, half: shape.half * z, rounding: shape.rounding * Math.min(mean, z) };
+  }
+}
+
+export function scaledShape(shape: MassShape, by: number): MassShape {
+  switch (shape.kind) {
+    case 'ellipsoid': return { ...shape, radii: triple(scale(shape.radii, by)) };
+    case 'shell': return { ...shape, radii: triple(scale(shape.radii, by)), open: shape.open * by };
+    case 'round-cone': return { ...shape, reach: triple(scale(shape.reach, by)), radiusFrom: shape.radiusFrom * by, radiusTo: shape.radiusTo * by };
+    case 'rounded-box': return { ...shape, half: triple(scale(shape.half, by)), rounding: shape.rounding * by };
+    case 'ring': return { ...shape, radius: shape.radius * by, thickness: shape.thickness * by };
+    case 'drum': return { ...shape, radius: shape.radius * by, half: shape.half * by, rounding: shape.rounding * by };
+  }
+}
+
+/** From life size, unposed, to full scale and posed. */
+function placed(mass: Mass, size: number, skeleton: Skeleton): Mass {
+  const at = scale(mass.at, size);
+  const sized: Mass = { ...mass, at: triple(at), blend: mass.blend * size, shape: scaledShape(mass.shape, size) };
+  if (mass.joint === undefined) return sized;
+  return { ...sized, at: triple(skeleton.carry(mass.joint, at)), turn: triple(turnOf(compose(skeleton.rotationAt(mass.joint), rotationOf(mass.turn)))) };
+}
+
+function landmarkAt(l: Landmark, size: number, skeleton: Skeleton): Landmark & { readonly ends: readonly [Vec3, Vec3] } {
+  const end = (side: number) => skeleton.carry(l.joint, scale([l.at[0] + side * l.half, l.at[1], l.at[2]], size));
+  return { ...l, ends: [end(-1), end(1)] };
+}
+
+function triple(v: Vec3): [number, number, number] {
+  return [v[0], v[1], v[2]];
 }

@@ -1,4 +1,4 @@
-import { blockIndex, blockSide, cellInBlock, cellsPerBlock, deepOwner, isOutside, type VoxelGrid } from './voxels';
+import { blockIndex, blockSide, cellInBlock, cellsPerBlock, deepOwner, faceError, isOutside, type VoxelGrid } from './voxels';
 
 const { abs } = Math;
 
@@ -194,5 +194,5 @@ function total(perMass: MassVolume[], parcels: Parcels, step: number): FormVolum
   }
   // Over 200 turned ellipsoids at many offsets the error was at most 0.8 % of a cell over the whole face (median 0.5 %),
   // and the same on busts against cells a third the size: half as much again is shown.
-  return { perMass, parcels, outerVolume, volumeError: 0.012 * step * area };
+  return { perMass, parcels, outerVolume, volumeError: faceError * step * area };
 }

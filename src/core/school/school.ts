@@ -1,6 +1,6 @@
 import type { z } from 'zod';
 import type { Armature } from '../armature';
-import type { ResolvedForm } from '../form';
+import { massBox, type ResolvedForm } from '../form';
 import type { Vec3 } from '../quantity';
 
 /** A way of making an armature: one file each. A pure function of the form, the clay over it and its parameters. */
@@ -20,6 +20,15 @@ export interface SchoolContext {
   readonly clayOver: (region: string) => number;
   /** Outside size of a stock, metres. */
   readonly across: (stock: string, size: string) => number;
+  /** Sizes a stock comes in, smallest first: ids. */
+  readonly sizesOf: (stock: string) => readonly string[];
+}
+
+/** Box of the form from its masses, blends left out; metres. */
+export function spanOfForm(form: ResolvedForm): { readonly low: Vec3; readonly high: Vec3 } {
+  const boxes = form.masses.map((m) => massBox(m));
+  const side = (pick: 'low' | 'high', of: (...v: number[]) => number) => [0, 1, 2].map((k) => of(...boxes.map((b) => b[pick][k as 0 | 1 | 2]))) as unknown as Vec3;
+  return { low: side('low', Math.min), high: side('high', Math.max) };
 }
 
 /** Points along an ellipse arc in the plane of `u` and `v`, angles in degrees from `u` towards `v`. */

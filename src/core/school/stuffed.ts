@@ -2,6 +2,7 @@ import { z } from 'zod';
 import type { Allowance, Armature, Bone, Member } from '../armature';
 import { joinIds } from '../catalogue';
 import type { Vec3 } from '../quantity';
+import { boardParameters, boardUnder } from './base';
 import { arc, type School, type SchoolContext } from './school';
 
 /**
@@ -23,15 +24,7 @@ const parametersSchema = z.strictObject({
   shoulderJoin: z.enum(joinIds).default('bound-glued'),
   /** Between the head frame and the face of the bulk, metres. */
   frameInset: z.number().min(0).max(0.1).default(0.006),
-  boardStock: z.string().default('plywood'),
-  boardSize: z.string().default('18mm'),
-  /** Metres; zero lets the form decide. */
-  boardWidth: z.number().min(0).max(3).default(0),
-  boardDepth: z.number().min(0).max(3).default(0),
-  /** kg fixed under or on the board. */
-  ballast: z.number().min(0).max(500).default(0),
-  screwDiameter: z.number().min(0.002).max(0.012).default(0.004),
-  screwLength: z.number().min(0.008).max(0.1).default(0.016),
+  ...boardParameters,
 });
 export type StuffedParameters = z.infer<typeof parametersSchema>;
 
@@ -39,10 +32,14 @@ const flange = { diameter: 0.09, mass: 0.32, screwCircle: 0.07, screws: 4 };
 const clampTail = 0.085;
 const clampMass = 0.022;
 
+type Bust = NonNullable<SchoolContext['form']['bust']>;
+
 function make(context: SchoolContext, p: StuffedParameters): Armature {
   const { form } = context;
+  if (!form.bust) throw new Error('a stuffed frame is made for busts');
   const { measures, levels } = form.bust;
   const s = form.size;
+  const inHead = (at: Vec3): Vec3 => form.skeleton.carry('head', at);
   const y = 0.012 * s;
   const forward = -measures.headForward * s;
   const pipeTop: Vec3 = [0, y, levels.chin + 0.03 * measures.headHeight * s];
@@ -59,8 +56,8 @@ function make(context: SchoolContext, p: StuffedParameters): Armature {
     { id: 'stuffed/foot', at: held, held: true },
     { id: 'stuffed/shoulder', at: shoulder, held: false },
     { id: 'stuffed/pipe-top', at: pipeTop, held: false },
-    { id: 'stuffed/skull', at: skull, held: false },
-    { id: 'stuffed/crown', at: crown, held: false },
+    { id: 'stuffed/skull', at: inHead(skull), held: false },
+    { id: 'stuffed/crown', at: inHead(crown), held: false },
     { id: 'stuffed/shoulder-left', at: [reach, y, drop] as Vec3, held: false },
     { id: 'stuffed/shoulder-right', at: [-reach, y, drop] as Vec3, held: false },
   ];
@@ -75,18 +72,12 @@ function make(context: SchoolContext, p: StuffedParameters): Armature {
     bone('shoulder-left', 'left shoulder wire', 'shoulder', 'shoulder-left', ['chest', 'shoulder-left'], p.shoulderJoin),
     bone('shoulder-right', 'right shoulder wire', 'shoulder', 'shoulder-right', ['chest', 'shoulder-right'], p.shoulderJoin),
   ];
-  const board = { width: p.boardWidth || roundUp(measures.shoulderBreadth * s * 0.8), depth: p.boardDepth || roundUp(measures.chestDepth * s * 1.25) };
   return {
     nodes, bones,
-    members: makeMembers(context, p, { pipeTop, skull, top, inset, reach, drop, shoulder, held }),
-    base: {
-      stock: p.boardStock, size: p.boardSize, ...board, thickness: context.across(p.boardStock, p.boardSize),
-      flangeAt: held, flangeDiameter: flange.diameter, flangeMass: flange.mass, ballast: p.ballast,
-      screws: {
-        count: flange.screws, diameter: p.screwDiameter, circle: flange.screwCircle,
-        threadLength: Math.min(p.screwLength, context.across(p.boardStock, p.boardSize)),
-      },
-    },
+    members: makeMembers(context, form.bust, p, { pipeTop, skull, top, inset, reach, drop, shoulder, held }),
+    base: boardUnder(context, p, held, { width: measures.shoulderBreadth * s * 0.8, depth: measures.chestDepth * s * 1.25 }, {
+      diameter: flange.diameter, mass: flange.mass, circle: flange.screwCircle, screws: flange.screws,
+    }),
     hardware: [
       { id: 'stuffed/flange', name: 'floor flange', count: 1, massEach: flange.mass, at: held },
       { id: 'stuffed/clamps', name: 'hose clamps', count: 2, massEach: clampMass, at: [0, y, pipeTop[2] - 0.04] },
@@ -100,9 +91,9 @@ interface Marks {
   readonly reach: number; readonly drop: number; readonly shoulder: Vec3; readonly held: Vec3;
 }
 
-function makeMembers(context: SchoolContext, p: StuffedParameters, at: Marks): Member[] {
-  const { measures, levels } = context.form.bust;
+function makeMembers(context: SchoolContext, { measures, levels }: Bust, p: StuffedParameters, at: Marks): Member[] {
   const s = context.form.size;
+  const inHead = (place: Vec3): Vec3 => context.form.skeleton.carry('head', place);
   const pipe = context.across(p.pipeStock, p.pipeSize);
   const wire = context.across(p.frameStock, p.frameSize);
   const tails: Allowance[] = [{ what: 'two tails under the hose clamps', length: 2 * clampTail }];
@@ -114,7 +105,7 @@ function makeMembers(context: SchoolContext, p: StuffedParameters, at: Marks): M
     const side = scaleTo(across, edge);
     return [
       [at.pipeTop[0] + side[0], at.pipeTop[1] + side[1], at.pipeTop[2]],
-      ...arc([at.skull[0], at.skull[1], at.skull[2]], across, [0, 0, rise], -35, 215, 24),
+      ...arc([at.skull[0], at.skull[1], at.skull[2]], across, [0, 0, rise], -35, 215, 24).map(inHead),
       [at.pipeTop[0] - side[0], at.pipeTop[1] - side[1], at.pipeTop[2]],
     ];
   };
@@ -140,7 +131,7 @@ function makeMembers(context: SchoolContext, p: StuffedParameters, at: Marks): M
     { id: 'stuffed/loop-side', name: 'head loop, brow to nape', ...frame, path: loop([0, Math.max(0.01, depth), 0]), bones: frameBones, allowances: tails },
     {
       id: 'stuffed/head-band', name: 'band round the head', ...frame, strands: 1, bones: [],
-      path: arc([0, at.skull[1], bandHeight], [Math.max(0.01, breadth), 0, 0], [0, Math.max(0.01, depth), 0], 0, 360, 32),
+      path: arc([0, at.skull[1], bandHeight], [Math.max(0.01, breadth), 0, 0], [0, Math.max(0.01, depth), 0], 0, 360, 32).map(inHead),
       allowances: [{ what: 'overlap, bound', length: 0.04 }],
     },
     side('left shoulder wire', 'shoulder-left', 1),
@@ -153,16 +144,11 @@ function scaleTo(v: Vec3, length: number): Vec3 {
   return [(v[0] / n) * length, (v[1] / n) * length, (v[2] / n) * length];
 }
 
-/** Boards are cut to whole centimetres. */
-function roundUp(metres: number): number {
-  return Math.ceil(metres * 100 - 1e-9) / 100;
-}
-
 export const stuffed: School<StuffedParameters> = {
   kind: 'stuffed',
   name: 'stuffed frame on a pipe',
   when: 'Busts and heads in clay that dries: little clay, light, and a core that gives as the clay shrinks.',
   parameters: parametersSchema,
-  fits: () => true,
+  fits: (form) => form.bust !== null,
   make,
 };

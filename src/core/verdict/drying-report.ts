@@ -41,10 +41,11 @@ interface RegionShape {
 /** Solid clay dries like the ball, rod or slab its volume and face make; a coat over a core dries like a slab. */
 function shapeOf(piece: Piece, region: number, clay: number, area: number, bulk: number): RegionShape {
   const coats = piece.coats[region] ?? [];
-  const solid = piece.face.solid || bulk < 0.03 * (clay + bulk);
+  if (clay <= 0) return { geometry: 'slab', solid: false, thicknesses: [] };
+  const solid = bulk < 0.03 * (clay + bulk);
   if (!solid || area <= 0) return { geometry: 'slab', solid: false, thicknesses: coats };
   const kinds = piece.form.masses.filter((m) => m.region === piece.regions[region]).map((m) => m.shape.kind);
-  const geometry: Geometry = kinds.every((k) => k === 'round-cone' || k === 'ring') ? 'cylinder' : kinds.every((k) => k === 'rounded-box') ? 'slab' : 'sphere';
+  const geometry: Geometry = kinds.every((k) => k === 'round-cone' || k === 'ring') ? 'cylinder' : kinds.every((k) => k === 'rounded-box' || k === 'shell') ? 'slab' : 'sphere';
   const n = geometry === 'slab' ? 1 : geometry === 'cylinder' ? 2 : 3;
   return { geometry, solid, thicknesses: [(n * clay) / area] };
 }

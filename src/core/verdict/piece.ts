@@ -1,8 +1,8 @@
 import { memberMass, sectionAcross, type Armature, type Member } from '../armature';
-import { findBulk, findClay, findStock, findWrap, hashOf, partHash, type Build } from '../build';
+import { findBulk, findClay, findStock, findWrap, hashOf, partHash, type Build, type Mass } from '../build';
 import type { BulkKind, ClayFamily, Stock, Wrap } from '../catalogue';
 import { clayOver, coatsOf, coreFace, mixClay, type CoreFace, type MixedClay } from '../clay';
-import { chooseStep, DistanceField, measureForm, resolveForm, solidExtent, voxelise, type Box, type FormVolumes, type ResolvedForm, type VoxelGrid } from '../form';
+import { DistanceField, measureForm, resolveForm, sampleForm, solidExtent, type Box, type FormVolumes, type ResolvedForm, type VoxelGrid } from '../form';
 import { hangLoad, type HungLoad } from '../load';
 import { failure, success, type Result } from '../quantity';
 import { resolveArmature } from '../school';
@@ -43,7 +43,8 @@ export function makePiece(build: Build, memory: Memory): Result<Piece> {
     const found = stockOf(stock)?.sizes.find((s) => s.id === size);
     return found ? sectionAcross(found.section) : 0;
   };
-  const made = resolveArmature(build, form.value, { clayOver: (r) => clayOver(build, r), across });
+  const sizesOf = (stock: string): string[] => stockOf(stock)?.sizes.filter((s) => s.id.endsWith('mm')).map((s) => s.id) ?? [];
+  const made = resolveArmature(build, form.value, { clayOver: (r) => clayOver(build, r), across, sizesOf });
   if (!made.ok) return made;
   const { armature } = made.value;
   const bulk = findBulk(build, armature.bulk);
@@ -57,13 +58,14 @@ export function makePiece(build: Build, memory: Memory): Result<Piece> {
   const regionOfMass = masses.map((m) => regions.indexOf(m.region));
   const face = coreFace(bulk.value, wrap.value);
   const coats = regions.map((r) => coatsOf(build, r));
-  const thickness = Float64Array.from(masses, (m) => (face.solid ? Infinity : clayOver(build, m.region)));
-  const depth = face.solid ? 0 : Math.max(...thickness);
-  const formKey = partHash(build.form);
-  const field = memory.keep('field', formKey, () => new DistanceField(masses));
-  const grid = memory.keep('grid', `${formKey}:${Math.ceil(depth / depthStep)}`, () => (
-    voxelise(field, { step: chooseStep(field), depth: Math.ceil(depth / depthStep) * depthStep })
-  ));
+  const clayOn = Float64Array.from(masses, (m) => (m.role === 'bare' ? 0 : clayOver(build, m.region)));
+  const thickness = Float64Array.from(masses, (m, i) => coreDepth(m, clayOn[i] as number, face.solid));
+  const depth = thickness.reduce((most, t) => (t < Infinity ? Math.max(most, t) : most), 0);
+  // Clay over an object stands outside it, and a shell is as thick as its clay: only then does the face follow the coats.
+  const outward = masses.some((m) => m.role === 'core' || m.shape.kind === 'shell');
+  const formKey = outward ? `${partHash(build.form)}:${clayOn.join(',')}` : partHash(build.form);
+  const field = memory.keep('field', formKey, () => new DistanceField(masses, clayOn));
+  const grid = memory.keep('grid', `${formKey}:${Math.ceil(depth / depthStep)}`, () => sampleForm(field, Math.ceil(depth / depthStep) * depthStep));
   const extent = memory.keep('extent', formKey, () => solidExtent(grid));
   const volumeKey = `${formKey}:${[...thickness].join(',')}`;
   const volumes = memory.keep('volumes', volumeKey, () => measureForm(grid, thickness));
@@ -78,6 +80,12 @@ export function makePiece(build: Build, memory: Memory): Result<Piece> {
     clay: clay.value, mixed: mixClay(clay.value, build.materials.waterWorkedIn), bulk: bulk.value, wrap: wrap.value, face, coats,
     grid, extent, volumes, load, stockOf,
   });
+}
+
+/** Depth of the core under the finished face; Infinity where it is clay all through. */
+function coreDepth(mass: Mass, clay: number, solid: boolean): number {
+  if (mass.shape.kind === 'shell') return Infinity;
+  return solid && (mass.role ?? 'face') === 'face' ? Infinity : clay;
 }
 
 function checkStock(armature: Armature, stockOf: (id: string) => Stock | undefined): Result<null> {

@@ -30,6 +30,13 @@ export interface BenchState {
   /** Seconds after the clay went on, on Drying. */
   readonly dryTime: number;
   readonly announcement: string;
+  /** What is picked on the form. */
+  readonly selected: Selected | null;
+}
+
+export interface Selected {
+  readonly kind: 'mass' | 'joint';
+  readonly id: string;
 }
 
 export interface OpenedBuild {
@@ -59,7 +66,7 @@ export class BenchController {
       build: opened.build, history: readHistory(opened.history), save: 'saved', savedAt: null, saveMessage: '', sibling: null,
       report: null, reckoning: 'nominal', failure: null, before: null, picture: null, units, station: 'brief', moment: '',
       // Drying opens on today, for a piece that is under way.
-      dryTime: Math.max(0, Date.now() / 1000 - secondsOf(opened.build.brief.startDate)), announcement: '',
+      dryTime: Math.max(0, Date.now() / 1000 - secondsOf(opened.build.brief.startDate)), announcement: '', selected: null,
     }));
     this.client = new EvaluateClient((answer) => this.receive(answer));
   }
@@ -142,6 +149,10 @@ export class BenchController {
 
   go(station: StationId): void {
     this.store.setState({ station });
+  }
+
+  select(selected: Selected | null): void {
+    this.store.setState({ selected });
   }
 
   setMoment(moment: string): void {

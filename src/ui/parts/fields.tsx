@@ -8,14 +8,14 @@ import {
 } from '../../core/quantity';
 import { useBench, useController } from '../bench/context';
 
-export type FieldKind = 'length' | 'mass' | 'temperature' | 'percent' | 'number' | 'speed' | 'hours';
+export type FieldKind = 'length' | 'mass' | 'temperature' | 'percent' | 'number' | 'speed' | 'hours' | 'angle';
 
 export function readField(kind: FieldKind, text: string, units: UnitSystem): Result<number> {
   if (kind === 'length') return parseLength(text, units === 'imperial' ? 'in' : 'mm');
   if (kind === 'mass') return parseMass(text, units === 'imperial' ? 'lb' : 'kg');
   if (kind === 'temperature') return parseTemperature(text, units === 'imperial' ? 'F' : 'C');
   if (kind === 'percent') return parsePercent(text);
-  const value = parseNumber(text.replace(/\s*(m\/s|h|hours?)\s*$/i, ''));
+  const value = parseNumber(text.replace(/\s*(m\/s|h|hours?|°|deg|degrees?)\s*$/i, ''));
   return value === undefined ? failure('not-a-number', text, 'Type a number.') : success(value);
 }
 
@@ -25,6 +25,7 @@ export function showField(kind: FieldKind, value: number, units: UnitSystem): st
   if (kind === 'temperature') return formatTemperature(value, units);
   if (kind === 'percent') return `${sensible(value * 100)} %`;
   if (kind === 'speed') return `${sensible(value)} m/s`;
+  if (kind === 'angle') return `${sensible(value)}°`;
   if (kind === 'hours') return `${sensible(value)} h`;
   return sensible(value, 4);
 }
@@ -174,6 +175,18 @@ export function TextAt({ label, path, long, type }: { label: string; path: Path;
         onKeyDown={(e) => { if (e.key === 'Enter' && !long) commit(); }}
       />
       {wrong && <div className="wrong" role="alert">{wrong}</div>}
+    </div>
+  );
+}
+
+export function YesNoAt({ label, path, fallback }: { label: string; path: Path; fallback: boolean }) {
+  const controller = useController();
+  const value = useBench((s) => (valueAt(s.build, path) as boolean | undefined) ?? fallback);
+  const id = useId();
+  return (
+    <div className="field">
+      <span className="label" aria-hidden="true">&nbsp;</span>
+      <Form.Check id={id} type="checkbox" label={label} checked={value} onChange={(e) => controller.edit({ label: `${label}: ${e.target.checked ? 'yes' : 'no'}`, changes: [{ path, value: e.target.checked }] })} />
     </div>
   );
 }

@@ -4,6 +4,7 @@ import { useRouter } from 'next/navigation';
 import { useRef, useState } from 'react';
 import { Button, Dropdown, Form, Modal } from 'react-bootstrap';
 import { clays } from '../../core/catalogue';
+import { findStartForm, startForms } from '../../core/form';
 import { formatDate, formatMass, sensible } from '../../core/quantity';
 import type { BuildCard, StationId } from '../../core/verdict';
 import { useWays, type Ways } from '../parts/appearance';
@@ -65,10 +66,16 @@ function PieceCard({ piece, ways, act }: { piece: ShelfPiece; ways: Ways; act: (
 function NewBuild({ open, onClose, today }: { open: boolean; onClose: () => void; today: string }) {
   const router = useRouter();
   const [name, setName] = useState('');
+  const [kind, setKind] = useState('bust');
   const [size, setSize] = useState('100');
   const [start, setStart] = useState(today);
   const [wrong, setWrong] = useState<string | null>(null);
   const [busy, setBusy] = useState(false);
+  const chosen = findStartForm(kind);
+  const choose = (id: string) => {
+    setKind(id);
+    setSize(sensible((findStartForm(id)?.usualSize ?? 1) * 100));
+  };
   const make = async () => {
     const share = Number(size.replace('%', '').replace(',', '.').trim()) / 100;
     if (!Number.isFinite(share)) {
@@ -76,7 +83,7 @@ function NewBuild({ open, onClose, today }: { open: boolean; onClose: () => void
       return;
     }
     setBusy(true);
-    const answer = await call<{ id: string }>('POST', '/api/builds', { name, startDate: start, size: share });
+    const answer = await call<{ id: string }>('POST', '/api/builds', { name, startDate: start, size: share, form: kind });
     setBusy(false);
     if (answer.ok) router.push(`/build/${answer.value.id}`);
     else setWrong(`${answer.path ? `${answer.path}: ` : ''}${answer.message}`);
@@ -84,10 +91,15 @@ function NewBuild({ open, onClose, today }: { open: boolean; onClose: () => void
   return (
     <Modal show={open} onHide={onClose} centered aria-labelledby="new-title">
       <Form onSubmit={(e) => { e.preventDefault(); void make(); }}>
-        <Modal.Header closeButton><Modal.Title id="new-title" as="h2" className="h5">A new bust</Modal.Title></Modal.Header>
+        <Modal.Header closeButton><Modal.Title id="new-title" as="h2" className="h5">A new build</Modal.Title></Modal.Header>
         <Modal.Body>
-          <p className="muted">Three answers are enough to start; everything else has a sensible beginning and can be changed on the bench.</p>
+          <p className="muted">A few answers are enough to start; everything else has a sensible beginning and can be changed on the bench.</p>
           <div className="field"><label htmlFor="new-name">What do you call it?</label><Form.Control id="new-name" autoFocus value={name} maxLength={120} onChange={(e) => setName(e.target.value)} /></div>
+          <div className="field">
+            <label htmlFor="new-form">What is it?</label>
+            <Form.Select id="new-form" value={kind} onChange={(e) => choose(e.target.value)}>{startForms.map((f) => <option key={f.kind} value={f.kind}>{f.name}</option>)}</Form.Select>
+            <div className="hint">{chosen?.when}</div>
+          </div>
           <div className="pairs">
             <div className="field"><label htmlFor="new-size">Size, % of life</label><Form.Control id="new-size" inputMode="decimal" value={size} onChange={(e) => setSize(e.target.value)} /></div>
             <div className="field"><label htmlFor="new-start">Clay goes on</label><Form.Control id="new-start" type="date" value={start} onChange={(e) => setStart(e.target.value)} /></div>

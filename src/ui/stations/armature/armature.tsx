@@ -1,18 +1,21 @@
 'use client';
 import Link from 'next/link';
+import type { ComponentType } from 'react';
 import { Form, Table } from 'react-bootstrap';
 import { bulkList, joinKinds, stockList, stocks, wrapList } from '../../../core/catalogue';
 import { formatLength } from '../../../core/quantity';
-import { stuffed } from '../../../core/school';
+import { limbWire, onAForm, schools, stuffed, type School } from '../../../core/school';
 import { useBench, useController } from '../../bench/context';
-import { ChoiceAt, NumberAt } from '../../parts/fields';
+import { ChoiceAt, ChoiceInput, NumberAt } from '../../parts/fields';
 import { StationPanel } from '../../parts/judgement';
+import { useForm } from '../form/shaping';
 
 const parameter = (key: string) => ['armature', 'school', 'parameters', key] as const;
 const sizesOf = (stock: string) => (stocks.get(stock)?.sizes ?? []).map((s) => ({ id: s.id, name: s.label }));
 const wires = stockList.filter((s) => s.sizes.some((z) => z.section.shape === 'round'));
 const uprights = stockList.filter((s) => s.sizes.some((z) => z.section.shape === 'tube'));
 const boards = stockList.filter((s) => s.sizes.every((z) => z.section.shape === 'flat' && z.section.width === 1));
+const limbStocks = stockList.filter((s) => !boards.includes(s) && s.sizes.some((z) => z.section.shape === 'round' || z.section.shape === 'square-tube'));
 
 /** A stock and its size move together: a stock that lacks the size takes its nearest. */
 function StockPair({ label, stockKey, sizeKey, choices, stock, size }: { label: string; stockKey: string; sizeKey: string; choices: readonly { id: string; name: string }[]; stock: string; size: string }) {
@@ -62,24 +65,46 @@ function MembersTable() {
   );
 }
 
-export default function ArmatureStation() {
-  const controller = useController();
+const cores = bulkList.filter((b) => b.id !== 'hot-glue');
+
+function useParameters<P>(school: School<P>): P {
   const given = useBench((s) => s.build.armature.school.parameters);
-  const parsed = stuffed.parameters.safeParse(given);
-  const p = parsed.success ? parsed.data : stuffed.parameters.parse({});
+  const parsed = school.parameters.safeParse(given);
+  return parsed.success ? parsed.data : school.parameters.parse({});
+}
+
+function CoreFields({ bulk, wrap, label = 'Filled with' }: { bulk: string; wrap: string; label?: string }) {
   return (
-    <StationPanel
-      station="armature" title="The armature"
-      how={<>
-        <p>{stuffed.when} The school sets out an upright with a flange, two loops for the head on the upright, a band, and a wire for each shoulder, from the measures of the form and the thickness of the clay. What you change by hand stays when the form changes.</p>
-        <p className="mb-0">Cut lengths follow the bend and add what the work takes: a tail of 85 mm under each hose clamp, a turn round the pipe (its girth), an end loop of ten diameters, a twist of eight diameters a turn, and 5 % for trim.</p>
-      </>}
-    >
-      <h3>Core</h3>
+    <div className="pairs">
+      <ChoiceAt label={label} path={parameter('bulk')} fallback={bulk} choices={cores} />
+      <ChoiceAt label="Wrapped in" path={parameter('wrap')} fallback={wrap} choices={wrapList} />
+    </div>
+  );
+}
+
+interface BoardFigures { readonly boardStock: string; readonly boardSize: string; readonly boardWidth: number; readonly boardDepth: number; readonly ballast: number; readonly screwDiameter: number }
+
+function BoardFields({ p, screws }: { p: BoardFigures; screws: string }) {
+  return (
+    <>
+      <h3>Base</h3>
+      <StockPair label="Board" stockKey="boardStock" sizeKey="boardSize" choices={boards} stock={p.boardStock} size={p.boardSize} />
       <div className="pairs">
-        <ChoiceAt label="Filled with" path={parameter('bulk')} fallback={p.bulk} choices={bulkList.filter((b) => b.id !== 'hot-glue')} />
-        <ChoiceAt label="Wrapped in" path={parameter('wrap')} fallback={p.wrap} choices={wrapList} />
+        <NumberAt label="Board, across" path={parameter('boardWidth')} kind="length" fallback={p.boardWidth} hint="0: from the form" />
+        <NumberAt label="Board, front to back" path={parameter('boardDepth')} kind="length" fallback={p.boardDepth} hint="0: from the form" />
+        <NumberAt label="Weight fixed to it" path={parameter('ballast')} kind="mass" fallback={p.ballast} />
+        <NumberAt label={screws} path={parameter('screwDiameter')} kind="length" fallback={p.screwDiameter} />
       </div>
+    </>
+  );
+}
+
+function StuffedFields() {
+  const p = useParameters(stuffed);
+  return (
+    <>
+      <h3>Core</h3>
+      <CoreFields bulk={p.bulk} wrap={p.wrap} />
       <h3>Upright and wires</h3>
       <StockPair label="Upright" stockKey="pipeStock" sizeKey="pipeSize" choices={uprights} stock={p.pipeStock} size={p.pipeSize} />
       <StockPair label="Head frame" stockKey="frameStock" sizeKey="frameSize" choices={wires} stock={p.frameStock} size={p.frameSize} />
@@ -89,14 +114,94 @@ export default function ArmatureStation() {
         <ChoiceAt label="Shoulders joined by" path={parameter('shoulderJoin')} fallback={p.shoulderJoin} choices={joinKinds} />
       </div>
       <NumberAt label="Wire under the face of the core" path={parameter('frameInset')} kind="length" fallback={p.frameInset} />
-      <h3>Base</h3>
-      <StockPair label="Board" stockKey="boardStock" sizeKey="boardSize" choices={boards} stock={p.boardStock} size={p.boardSize} />
+      <BoardFields p={p} screws="Flange screws, thick" />
+    </>
+  );
+}
+
+function LimbWireFields() {
+  const p = useParameters(limbWire);
+  const made = useBench((s) => s.picture?.armature.members[0]?.size);
+  return (
+    <>
+      <h3>Core</h3>
+      <CoreFields bulk={p.bulk} wrap={p.wrap} />
+      <h3>Wire</h3>
+      <StockPair label="Wire" stockKey="wireStock" sizeKey="wireSize" choices={limbStocks} stock={p.wireStock} size={p.wireSize || (made ?? '')} />
       <div className="pairs">
-        <NumberAt label="Board, across" path={parameter('boardWidth')} kind="length" fallback={p.boardWidth} hint="0: from the form" />
-        <NumberAt label="Board, front to back" path={parameter('boardDepth')} kind="length" fallback={p.boardDepth} hint="0: from the form" />
-        <NumberAt label="Weight fixed to it" path={parameter('ballast')} kind="mass" fallback={p.ballast} />
-        <NumberAt label="Flange screws, thick" path={parameter('screwDiameter')} kind="length" fallback={p.screwDiameter} />
+        <NumberAt label="Strands" path={parameter('strands')} kind="number" fallback={p.strands} />
+        <ChoiceAt label="Limbs joined by" path={parameter('join')} fallback={p.join} choices={joinKinds} />
       </div>
+      <BoardFields p={p} screws="Screws at the feet, thick" />
+    </>
+  );
+}
+
+function OnAFormFields() {
+  const p = useParameters(onAForm);
+  return (
+    <>
+      <h3>The form under the clay</h3>
+      <CoreFields bulk={p.bulk} wrap={p.wrap} label="Made of" />
+      <h3>Post</h3>
+      <StockPair label="Post" stockKey="postStock" sizeKey="postSize" choices={[...uprights, ...wires]} stock={p.postStock} size={p.postSize} />
+      <ChoiceAt label="Post fixed to the board by" path={parameter('join')} fallback={p.join} choices={joinKinds} />
+      <BoardFields p={p} screws="Screws, thick" />
+    </>
+  );
+}
+
+interface SchoolPage { readonly school: School<never>; readonly Fields: ComponentType; readonly how: string; readonly cuts: string }
+const pages: readonly SchoolPage[] = [
+  {
+    school: stuffed as unknown as School<never>, Fields: StuffedFields,
+    how: 'The school sets out an upright with a flange, two loops for the head on the upright, a band, and a wire for each shoulder, from the measures of the form and the thickness of the clay.',
+    cuts: 'a tail of 85 mm under each hose clamp, a turn round the pipe (its girth), an end loop of ten diameters, a twist of eight diameters a turn, and 5 % for trim',
+  },
+  {
+    school: limbWire as unknown as School<never>, Fields: LimbWireFields,
+    how: 'One wire runs through the joints of each limb as it is posed; where limbs meet, the next is bound along the first. Feet are bent over on the board and fixed.',
+    cuts: 'twelve diameters where a wire is bound along another, six for an end loop, fourteen for a foot, 3 % for twisting strands together, and 5 % for trim',
+  },
+  {
+    school: onAForm as unknown as School<never>, Fields: OnAFormFields,
+    how: 'What carries the clay is there already. It stands on a post let into the board; its weight counts, its strength does not.',
+    cuts: 'the depth let into the board, and 5 % for trim',
+  },
+];
+
+/** Another school for the same form; its own figures start afresh, changes by hand to members of the old one go. */
+function SchoolChoice() {
+  const controller = useController();
+  const kind = useBench((s) => s.build.armature.school.kind);
+  const form = useForm();
+  const fitting = schools.filter((s) => form && s.fits(form));
+  return (
+    <ChoiceInput
+      label="School" value={kind} choices={fitting.map((s) => ({ id: s.kind, name: s.name }))}
+      hint={schools.find((s) => s.kind === kind)?.when}
+      onChoose={(id) => controller.edit({
+        label: `School: ${schools.find((s) => s.kind === id)?.name ?? id}`,
+        changes: [{ path: ['armature', 'school'], value: { kind: id, parameters: {} } }, { path: ['armature', 'edits'], value: {} }, { path: ['armature', 'props'], value: [] }],
+      })?.message ?? null}
+    />
+  );
+}
+
+export default function ArmatureStation() {
+  const controller = useController();
+  const kind = useBench((s) => s.build.armature.school.kind);
+  const page = pages.find((p) => p.school.kind === kind) ?? (pages[0] as SchoolPage);
+  return (
+    <StationPanel
+      station="armature" title="The armature"
+      how={<>
+        <p>{page.how} What you change by hand stays when the form changes.</p>
+        <p className="mb-0">Cut lengths follow the bend and add what the work takes: {page.cuts}.</p>
+      </>}
+    >
+      <SchoolChoice />
+      <page.Fields />
       <h3>Members</h3>
       <MembersTable />
       <p className="mt-3 mb-0"><Link href={`/build/${controller.id}/print`} target="_blank" className="btn btn-quiet btn-sm">Cut list and shopping, to print</Link></p>

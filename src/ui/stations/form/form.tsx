@@ -1,36 +1,79 @@
 'use client';
-import { Table } from 'react-bootstrap';
-import { bustMeasuresSchema } from '../../../core/form';
+import { useState } from 'react';
+import { Button, Form, Table } from 'react-bootstrap';
+import { findStartForm, startForms, type Measure } from '../../../core/form';
 import { formatLength, formatVolume } from '../../../core/quantity';
-import { useBench } from '../../bench/context';
-import { NumberAt } from '../../parts/fields';
+import { startBuild } from '../../../core/school';
+import { useBench, useController } from '../../bench/context';
+import { ChoiceAt, NumberAt, YesNoAt } from '../../parts/fields';
 import { StationPanel } from '../../parts/judgement';
 import { SizeField } from '../brief/brief';
+import Shaping from './shaping';
 
-const measures: readonly (readonly [string, string])[] = [
-  ['headHeight', 'Head, chin to crown'], ['headBreadth', 'Head, ear to ear'], ['headDepth', 'Head, brow to nape'], ['headForward', 'Head hangs forward'],
-  ['neckGirth', 'Neck, round'], ['neckLength', 'Neck showing'], ['shoulderBreadth', 'Shoulders, across'], ['chestDepth', 'Chest, front to back'],
-  ['chestHeight', 'Chest, edge to collar'], ['standHeight', 'Bare upright below'],
-];
+function MeasureField({ name, measure }: { name: string; measure: Measure }) {
+  const path = ['form', 'start', 'measures', name] as const;
+  if (measure.kind === 'choice') return <ChoiceAt label={measure.label} path={path} fallback={measure.start} choices={measure.options} hint={measure.hint} />;
+  if (measure.kind === 'yes-no') return <YesNoAt label={measure.label} path={path} fallback={measure.start} />;
+  const kind = ({ length: 'length', count: 'number', share: 'number', angle: 'angle' } as const)[measure.kind];
+  return <NumberAt label={measure.label} path={path} kind={kind} fallback={measure.start} hint={measure.hint} />;
+}
+
+/** Starting over from another form: the armature goes with it, what was added and changed on this one does not. */
+function OtherStart() {
+  const controller = useController();
+  const kind = useBench((s) => s.build.form.start.kind);
+  const [wanted, setWanted] = useState('');
+  const chosen = findStartForm(wanted);
+  const take = () => {
+    const { build } = controller.state;
+    const fresh = startBuild(build.name, build.brief.startDate, wanted, chosen?.usualSize ?? 1);
+    if (!fresh.ok) return;
+    controller.edit({
+      label: `Start again from: ${chosen?.name ?? wanted}`,
+      changes: [
+        { path: ['form'], value: fresh.value.form }, { path: ['armature'], value: fresh.value.armature }, { path: ['regions'], value: fresh.value.regions },
+        { path: ['brief', 'clay'], value: fresh.value.brief.clay },
+      ],
+    });
+    setWanted('');
+  };
+  return (
+    <details>
+      <summary>Start from another form</summary>
+      <div className="field mt-2">
+        <label htmlFor="other-start">Form</label>
+        <Form.Select id="other-start" size="sm" value={wanted} onChange={(e) => setWanted(e.target.value)}>
+          <option value="">choose …</option>
+          {startForms.filter((f) => f.kind !== kind).map((f) => <option key={f.kind} value={f.kind}>{f.name}</option>)}
+        </Form.Select>
+        {chosen && <div className="hint">{chosen.when} Its usual armature, clay and thickness come with it; Undo brings this form back.</div>}
+      </div>
+      <Button size="sm" variant="iron" disabled={!chosen} onClick={take}>Start again</Button>
+    </details>
+  );
+}
 
 export default function FormStation() {
   const units = useBench((s) => s.units);
   const report = useBench((s) => s.report);
-  const defaults: Readonly<Record<string, number>> = bustMeasuresSchema.parse({});
+  const kind = useBench((s) => s.build.form.start.kind);
+  const form = findStartForm(kind);
   return (
     <StationPanel
       station="form" title="The form"
       how={<>
-        <p>The bust is four masses that melt into one another: shoulders and chest, neck, skull, face and jaw. Their joint surface is sampled on a grid of small cubes; each cube the surface passes through counts for the share inside, so the volume is good to well under a cube.</p>
-        <p className="mb-0">The core is the outer face moved inward by the thickness of the clay. Hair, collar, ears and features are left out: they belong to the modelling.</p>
+        <p>The form is a union of simple masses that melt into one another. Each hangs on a joint, so that a pose takes it along; the right of a pair is the reflection of its left. The surface is sampled on a grid of small cubes, finer where the piece is thin; each cube the surface passes through counts for the share inside.</p>
+        <p className="mb-0">The core is the outer face moved inward by the thickness of the clay. Over an object the clay stands outside instead, and a shell is as thick as its clay. Features smaller than the clay is thick belong to the modelling.</p>
       </>}
     >
       <h3>Measures, at life size</h3>
+      <p className="muted small mb-2">{form?.name}: {form?.when}</p>
       <SizeField />
       <div className="pairs">
-        {measures.map(([key, label]) => <NumberAt key={key} label={label} path={['form', 'start', 'measures', key]} kind="length" fallback={defaults[key]} />)}
+        {form && Object.entries(form.measures).map(([name, m]) => <MeasureField key={name} name={name} measure={m} />)}
       </div>
-      <p className="muted small">The eye line is half way up the head. A head is about two thirds as wide as it is high.</p>
+      <OtherStart />
+      <Shaping />
       {report && (
         <>
           <h3>What the picture shows</h3>

@@ -1,0 +1,95 @@
+import type { Mass, MassRole } from '../../build';
+import { subtract, type Vec3 } from '../../quantity';
+import { measuresSchema, type MeasuresOf, type MeasureTable } from '../measure';
+import type { Joint } from '../skeleton';
+import { noTurn } from '../turn';
+
+/** A line of proportion: a level across the form at full breadth, on the joint that carries it. Life size, unposed. */
+export interface Landmark {
+  readonly id: string;
+  readonly name: string;
+  readonly joint: string;
+  readonly at: Vec3;
+  /** Half its length to each side. */
+  readonly half: number;
+}
+
+/** Bounds that masses of some joint, and wires there, should keep within: "wire loops wider than the skull". */
+export interface Envelope {
+  readonly id: string;
+  readonly name: string;
+  readonly joint: string;
+  readonly low: Vec3;
+  readonly high: Vec3;
+}
+
+/** What a start form makes, at life size and unposed; the left of a pair stands for both. */
+export interface MadeForm {
+  readonly joints: readonly Joint[];
+  readonly masses: readonly Mass[];
+  readonly landmarks: readonly Landmark[];
+  readonly envelopes: readonly Envelope[];
+}
+
+export interface StartForm<T extends MeasureTable = MeasureTable> {
+  readonly kind: string;
+  readonly name: string;
+  /** What it is for, in a sentence. */
+  readonly when: string;
+  /** Height a newcomer would start with, as a share of life. */
+  readonly usualSize: number;
+  readonly measures: T;
+  readonly make: (m: MeasuresOf<T>) => MadeForm;
+}
+
+/** A start form with its measures' types put away, as the list of all of them holds it. */
+export interface AnyStartForm extends Omit<StartForm, 'make'> {
+  readonly schema: ReturnType<typeof measuresSchema>;
+  readonly make: (m: never) => MadeForm;
+}
+
+export function startForm<T extends MeasureTable>(form: StartForm<T>): AnyStartForm {
+  return { ...form, schema: measuresSchema(form.measures), make: form.make as (m: never) => MadeForm };
+}
+
+interface Common {
+  readonly id: string;
+  readonly name: string;
+  readonly region: string;
+  readonly joint: string;
+  readonly blend: number;
+  readonly turn?: Vec3;
+  readonly role?: MassRole;
+}
+
+function common(c: Common, at: Vec3) {
+  return {
+    id: c.id, name: c.name, region: c.region, joint: c.joint, at: [...at] as [number, number, number], turn: [...(c.turn ?? noTurn)] as [number, number, number],
+    blend: c.blend, ...(c.role ? { role: c.role } : {}),
+  };
+}
+
+export function ball(c: Common, at: Vec3, radii: Vec3): Mass {
+  return { ...common(c, at), shape: { kind: 'ellipsoid', radii: [...radii] as [number, number, number] } };
+}
+
+/** From one place to another, as thick as said at each end. */
+export function limb(c: Common, from: Vec3, to: Vec3, radiusFrom: number, radiusTo: number): Mass {
+  return { ...common(c, from), shape: { kind: 'round-cone', reach: [...subtract(to, from)] as [number, number, number], radiusFrom, radiusTo } };
+}
+
+export function block(c: Common, at: Vec3, half: Vec3, rounding: number): Mass {
+  return { ...common(c, at), shape: { kind: 'rounded-box', half: [...half] as [number, number, number], rounding } };
+}
+
+export function drum(c: Common, at: Vec3, radius: number, half: number, rounding: number): Mass {
+  return { ...common(c, at), shape: { kind: 'drum', radius, half, rounding } };
+}
+
+export function ring(c: Common, at: Vec3, radius: number, thickness: number): Mass {
+  return { ...common(c, at), shape: { kind: 'ring', radius, thickness } };
+}
+
+export function shell(c: Common, at: Vec3, radii: Vec3, open: number): Mass {
+  return { ...common(c, at), shape: { kind: 'shell', radii: [...radii] as [number, number, number], open } };
+}

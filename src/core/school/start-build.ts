@@ -1,0 +1,47 @@
+import { buildSchema, newBust, schemaVersion, type Build } from '../build';
+import { findStartForm } from '../form';
+import { failure, success, type Result } from '../quantity';
+
+/** What each start form is usually made of and on, until the maker says otherwise. */
+interface Usual {
+  readonly clay: string;
+  /** Coats in all, metres at the usual size. */
+  readonly coat: number;
+  readonly school: string;
+  readonly parameters?: Record<string, string | number>;
+  readonly situation?: 'bench' | 'moved' | 'worn';
+}
+
+const usual: Readonly<Record<string, Usual>> = {
+  head: { clay: 'paper-clay', coat: 0.008, school: 'limb-wire', parameters: { wireStock: 'mild-steel', wireSize: '8mm', strands: 1, bulk: 'paper-firm' } },
+  mask: { clay: 'water-based', coat: 0.012, school: 'on-a-form', parameters: { bulk: 'plaster-set' } },
+  figure: { clay: 'paper-clay', coat: 0.006, school: 'limb-wire' },
+  'four-legged': { clay: 'paper-clay', coat: 0.006, school: 'limb-wire' },
+  'bird-like': { clay: 'paper-clay', coat: 0.005, school: 'limb-wire' },
+  branching: { clay: 'paper-clay', coat: 0.005, school: 'limb-wire' },
+  'long-neck': { clay: 'oil-medium', coat: 0.025, school: 'limb-wire', parameters: { wireStock: 'steel-square-tube', wireSize: '40x3mm', strands: 1, join: 'welded', bulk: 'polystyrene-extruded', wrap: 'mesh' } },
+  'worn-shell': { clay: 'epoxy-clay', coat: 0.004, school: 'on-a-form', situation: 'worn', parameters: { bulk: 'foil-loose' } },
+  'found-object': { clay: 'paper-clay', coat: 0.006, school: 'on-a-form', parameters: { bulk: 'bottle-plastic' } },
+  free: { clay: 'paper-clay', coat: 0.008, school: 'limb-wire' },
+};
+
+/** A new build of any start form, with sensible beginnings for the rest. Fails on a form or a figure there is not. */
+export function startBuild(name: string, startDate: string, kind: string, size: number): Result<Build> {
+  const form = findStartForm(kind);
+  if (!form) return failure('unknown-form', 'form', `there is no start form "${kind}"`);
+  try {
+    if (kind === 'bust') return success(newBust(name, startDate, size));
+    const u = usual[kind];
+    if (!u) throw new Error(`no usual way to make a ${kind}`);
+    const thickness = Math.max(0.001, Math.round(u.coat * (size / form.usualSize) ** 0.5 * 2e4) / 2e4);
+    return success(buildSchema.parse({
+      schemaVersion, name,
+      brief: { startDate, clay: u.clay, ...(u.situation ? { situation: u.situation } : {}) },
+      form: { start: { kind, size, measures: {} } },
+      armature: { school: { kind: u.school, parameters: u.parameters ?? {} } },
+      regions: { everywhere: { coats: [thickness] } },
+    }));
+  } catch (error) {
+    return failure('bad-start', 'the new build', (error as Error).message);
+  }
+}
