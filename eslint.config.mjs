@@ -13,6 +13,8 @@ export default tseslint.config(
       eqeqeq: 'error',
       'no-console': 'off',
       'prefer-const': 'error',
+      // Taking a property out of an object by naming it is how parts are left behind.
+      '@typescript-eslint/no-unused-vars': ['error', { ignoreRestSiblings: true }],
     },
   },
   {

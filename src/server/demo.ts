@@ -3,7 +3,7 @@ import type { Build } from '../core/build';
 import { isoDateOf } from '../core/quantity';
 import { clayMassAt, Evaluator, type Report } from '../core/verdict';
 import { addBuild } from './builds';
-import { lamplighter } from './demo-builds';
+import { lamplighter, otherDemoBuilds } from './demo-builds';
 import { addToLog } from './log';
 import { readFlag, writeFlag } from './settings';
 
@@ -14,6 +14,7 @@ export async function loadDemo(nowSeconds: number, again = false): Promise<boole
   if (!again && (await readFlag('demo-loaded')) !== undefined) return false;
   const start = nowSeconds - 3 * day;
   const build = lamplighter(isoDateOf(start), isoDateOf(start + 20 * day));
+  for (const other of otherDemoBuilds(isoDateOf(nowSeconds + 2 * day), isoDateOf(nowSeconds + 30 * day)).reverse()) await addBuild(other, 'Demo data');
   const { id } = await addBuild(build, 'Demo data');
   await logReadings(id, build, Math.floor(start / day) * day + 9 * 3600);
   await writeFlag('demo-loaded', new Date(nowSeconds * 1000).toISOString());

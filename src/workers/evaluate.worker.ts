@@ -1,8 +1,8 @@
-import { sectionAcross } from '../core/armature';
+import { bundleAcross, coverOnFace, sectionAcross } from '../core/armature';
 import { hashOf } from '../core/build';
 import { extractSurface } from '../core/form';
 import { Evaluator, type Piece } from '../core/verdict';
-import type { Answer, EvaluateRequest, Picture } from './protocol';
+import type { Answer, EvaluateRequest, FaceCover, Picture } from './protocol';
 
 /** A shell over core: nominal first, then ranges, then remedies, giving way to a newer request between steps. */
 const evaluator = new Evaluator();
@@ -38,6 +38,21 @@ function pictureOf(piece: Piece, haveKey: string): Picture | null {
   return { key, surface, masses: piece.form.masses, armature: piece.armature, memberAcross };
 }
 
+let faceCover: FaceCover | null = null;
+
+function coverFor(piece: Piece): FaceCover {
+  const formKey = hashOf(piece.form.masses);
+  const key = hashOf([formKey, piece.armature]);
+  if (faceCover?.key === key) return faceCover;
+  const surface = surfaces.get(formKey);
+  const across = (m: Piece['armature']['members'][number]) => {
+    const size = piece.stockOf(m.stock)?.sizes.find((s) => s.id === m.size);
+    return bundleAcross(size ? sectionAcross(size.section) : 0, m.strands);
+  };
+  faceCover = { key, values: surface ? coverOnFace(surface.positions, piece.armature.members, across) : new Float32Array(0) };
+  return faceCover;
+}
+
 async function evaluate({ seq, build, units, pictureKey }: EvaluateRequest): Promise<void> {
   const began = performance.now();
   const nominal = evaluator.evaluate(build, { units });
@@ -52,7 +67,7 @@ async function evaluate({ seq, build, units, pictureKey }: EvaluateRequest): Pro
   if (seq !== newest) return;
   const ranged = evaluator.evaluate(build, { units, ranges: true });
   if (!ranged.ok) return;
-  send({ kind: 'ranges', seq, report: ranged.value });
+  send({ kind: 'ranges', seq, report: ranged.value, cover: coverFor(piece.value) });
   const steps = evaluator.inSteps(build, { units, ranges: true, remedies: true });
   for (let done = 0; ; done++) {
     await breathe();

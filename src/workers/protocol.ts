@@ -25,9 +25,15 @@ export interface Picture {
   readonly memberAcross: Readonly<Record<string, number>>;
 }
 
+/** Cover at every point of the picture's face, metres. */
+export interface FaceCover {
+  readonly key: string;
+  readonly values: Float32Array;
+}
+
 export type Answer =
   | { readonly kind: 'nominal'; readonly seq: number; readonly report: Report; readonly picture: Picture | null; readonly milliseconds: number }
-  | { readonly kind: 'ranges'; readonly seq: number; readonly report: Report }
+  | { readonly kind: 'ranges'; readonly seq: number; readonly report: Report; readonly cover: FaceCover }
   | { readonly kind: 'complete'; readonly seq: number; readonly report: Report }
   | { readonly kind: 'progress'; readonly seq: number; readonly done: number }
   | { readonly kind: 'failed'; readonly seq: number; readonly why: Failure };

@@ -3,7 +3,7 @@ import { beam, figure, openLamplighter, saved, setField, settled } from './suppo
 
 test('from three answers to a verdict, and back after a reload', async ({ page }) => {
   await page.goto('/');
-  await page.getByRole('button', { name: 'New bust' }).click();
+  await page.getByRole('button', { name: 'New build' }).click();
   await page.getByLabel('What do you call it?').fill('The Net-mender');
   await page.getByLabel('Size, % of life').fill('75');
   await page.getByRole('button', { name: 'Put it on the bench' }).click();

@@ -4,3 +4,4 @@ export * from './frame';
 export * from './section';
 export * from './types';
 export * from './cut-list';
+export * from './cover';

@@ -37,6 +37,8 @@ export interface Member {
   /** Bones it runs along; a bone named twice has two legs of it. */
   readonly bones: readonly string[];
   readonly allowances: readonly Allowance[];
+  /** Least depth under the finished face it is bent to, where the form allows. */
+  readonly drawnIn?: number;
 }
 
 export interface BaseBoard {

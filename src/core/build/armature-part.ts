@@ -12,6 +12,8 @@ export const memberEditSchema = z.strictObject({
   stock: stock.optional(), size: z.string().min(1).max(30).optional(),
   strands: strands.optional(), bonded: z.boolean().optional(),
   joinFrom: join.optional(), joinTo: join.optional(),
+  /** Bent inward wherever it lies less than this under the finished face, metres. */
+  drawnIn: z.number().min(0).max(0.5).optional(),
 });
 export type MemberEdit = z.infer<typeof memberEditSchema>;
 

@@ -97,7 +97,7 @@ function bothSides(made: readonly Mass[], edits: Readonly<Record<string, MassEdi
 
 function edited(mass: Mass, edit: MassEdit | undefined): Mass {
   if (!edit) return mass;
-  const { moved, turned, stretched, hidden: _, locked: __, apart: ___, ...replaced } = edit;
+  const { moved, turned, stretched, hidden: __hidden, locked: __locked, apart: __apart, ...replaced } = edit;
   const given = Object.fromEntries(Object.entries(replaced).filter(([, v]) => v !== undefined));
   const base: Mass = { ...mass, ...given };
   return {

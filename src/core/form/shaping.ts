@@ -112,6 +112,16 @@ export function changeJoint(build: Build, joint: Pick<PosedJoint, 'id' | 'name' 
   return { label: `${change.turned ? 'Turn' : 'Move'} the ${joint.name}`, changes: [{ path: ['form', 'pose', target.id], value: idle ? undefined : next }] };
 }
 
+/** Turns a joint from one rotation in the world to another, as a hand on it does. */
+export function poseJoint(build: Build, form: ResolvedForm, joint: PosedJoint, from: Rotation, to: Rotation): BuildEdit {
+  // world = above . local, and only the local turn is the joint's own.
+  const above = joint.parent === null ? compose(from, inverse(rotationOf(joint.turn))) : form.skeleton.rotationAt(joint.parent);
+  const wanted = turnOf(compose(inverse(above), to));
+  const own = jointChanges(build, joint).turned ?? [0, 0, 0];
+  const near = (angle: number) => ((((angle + 180) % 360) + 360) % 360) - 180;
+  return changeJoint(build, joint, { turned: [0, 1, 2].map((k) => near((own[k] as number) + near((wanted[k] as number) - (joint.turn[k] as number)))) as [number, number, number] });
+}
+
 export function setJointApart(build: Build, joint: Pick<PosedJoint, 'id' | 'twinOf'>, apart: boolean): BuildEdit {
   const source = joint.twinOf ?? joint.id;
   const from = build.form.pose[source] ?? {};

@@ -61,7 +61,7 @@ export function resolveArmature(build: Build, form: ResolvedForm, context: Omit<
     armature: {
       ...made, nodes,
       bones: [...made.bones, ...added.bones].map((b) => ({ ...b, ...pick(edits[b.id], ['joinFrom', 'joinTo']) })),
-      members: [...made.members, ...added.members].map((m): Member => ({ ...m, ...pick(edits[m.id], ['stock', 'size', 'strands', 'bonded']) })),
+      members: [...made.members, ...added.members].map((m): Member => ({ ...m, ...pick(edits[m.id], ['stock', 'size', 'strands', 'bonded', 'drawnIn']) })),
     },
     parameters: parameters as Record<string, unknown>,
     lostEdits: Object.keys(edits).filter((id) => !ids.has(id)),

@@ -23,10 +23,10 @@ const parametersSchema = z.strictObject({
 });
 export type LimbWireParameters = z.infer<typeof parametersSchema>;
 
-/** A round wire of about a sixtieth of the height, the nearest there is. */
+/** A round wire of about a hundredth of the height, the nearest there is: two of them go into the thinnest limbs. */
 export function wireForHeight(context: Pick<SchoolContext, 'sizesOf' | 'across'>, stock: string, height: number): string {
   const sizes = context.sizesOf(stock);
-  const wanted = height / 60;
+  const wanted = height / 100;
   return sizes.reduce((best, s) => (Math.abs(context.across(stock, s) - wanted) < Math.abs(context.across(stock, best) - wanted) ? s : best), sizes[0] ?? '');
 }
 
@@ -72,7 +72,10 @@ function make(context: SchoolContext, p: LimbWireParameters): Armature {
   const members: Member[] = [];
   chainsOf(joints).forEach((chain, c) => {
     // Two joints in one place make no bone.
-    const kept = chain.filter((id, i) => i === 0 || distance(place(id), place(chain[i - 1] as string)) > 1e-4);
+    const end = byId.get(chain[chain.length - 1] as string);
+    // A foot that is off the ground has no board to be fixed to: its wire ends at the ankle.
+    const reached = end?.ground && !standing.has(end.id) ? chain.slice(0, -1) : chain;
+    const kept = reached.filter((id, i) => i === 0 || distance(place(id), place(reached[i - 1] as string)) > 1e-4);
     if (kept.length < 2) return;
     const second = kept[1] as string, last = kept[kept.length - 1] as string;
     const ids = kept.slice(1).map((id, i) => {
@@ -88,7 +91,7 @@ function make(context: SchoolContext, p: LimbWireParameters): Armature {
       { what: standing.has(last) ? 'foot, bent over and fixed' : 'end loop', length: (standing.has(last) ? 14 : 6) * wire },
     ];
     members.push({
-      id: `limb/wire-${second}`, name: `wire, ${byId.get(second)?.name ?? second} to ${byId.get(last)?.name ?? last}`, stock: p.wireStock, size, strands: p.strands, bonded: p.bonded,
+      id: `limb/wire-${second}`, name: second === last ? `wire to ${byId.get(last)?.name ?? last}` : `wire, ${byId.get(second)?.name ?? second} to ${byId.get(last)?.name ?? last}`, stock: p.wireStock, size, strands: p.strands, bonded: p.bonded,
       path: kept.map(place), bones: ids, allowances: p.strands > 1 ? [...ends, { what: 'twisting the strands', length: 0.03 * lengthOf(kept.map(place)) }] : ends,
     });
   });

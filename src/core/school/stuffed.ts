@@ -110,7 +110,8 @@ function makeMembers(context: SchoolContext, { measures, levels }: Bust, p: Stuf
     ];
   };
   const frameBones = ['stuffed/head-frame', 'stuffed/head-frame', 'stuffed/head-crown', 'stuffed/head-crown'];
-  const frame = { stock: p.frameStock, size: p.frameSize, strands: p.frameStrands, bonded: false };
+  // Bent to follow the form: a plain ellipse would leave it at the nape and under the jaw.
+  const frame = { stock: p.frameStock, size: p.frameSize, strands: p.frameStrands, bonded: false, drawnIn: at.inset + wire / 2 };
   const bandHeight = levels.skull - 0.02 * s;
   const shoulderWire = { stock: p.shoulderStock, size: p.shoulderSize, strands: p.shoulderStrands, bonded: false };
   const tip = { what: 'end loop', length: 10 * context.across(p.shoulderStock, p.shoulderSize) };

@@ -148,7 +148,7 @@ function assemble(piece: Piece, regions: readonly RegionReport[], load: LoadRepo
       area: volumes.perMass.reduce((sum, m) => sum + m.area, 0), step: grid.step, volumeError: volumes.volumeError,
     },
     ledger: load.ledger, moments: load.moments, stances: load.stances, stance: load.stance, base: load.base, members: load.members,
-    letGo: letGo(piece, load, regions), regions, clay, cure, cuts, wireCost,
+    letGo: letGo(piece, load, regions), cover: piece.cover, regions, clay, cure, cuts, wireCost,
     workableDays: piece.clay.setting === 'damp' ? Math.min(...regions.map((r) => (r.leatherHard ?? Infinity) / 86400)) : null,
     readyRange: readyRangeOf(regions, summary.readyAfter),
     weightRange: combineDepartures(summary.dry, [summary.dry - spread, summary.dry + spread]),

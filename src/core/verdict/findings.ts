@@ -1,4 +1,5 @@
 import { thicknessThatHangs } from '../clay';
+import { outsideEnvelopes } from './proportion';
 import { formatDate, formatLength, formatMass, formatTemperature, isoDateOf, secondsOf, sensible, type UnitSystem } from '../quantity';
 import type { Piece } from './piece';
 import { statusOf, type Finding, type MemberReport, type RegionReport, type Report, type StationId, type Status } from './report';
@@ -15,6 +16,8 @@ export function findingsOf(piece: Piece, report: BareReport, units: UnitSystem):
     ...briefFindings(piece, report, units),
     ...formFindings(report, units),
     ...armatureFindings(piece),
+    ...coverFindings(piece, report, units),
+    ...proportionFindings(piece),
     ...loadFindings(piece, report, units),
     ...clayFindings(piece, report, units),
     ...dryingFindings(piece, report, units),
@@ -92,6 +95,52 @@ function armatureFindings(piece: Piece): BareFinding[] {
     ));
   }
   return out;
+}
+
+/** Where a member lies too near the face, worst first; one finding says that none does. */
+function coverFindings(piece: Piece, report: BareReport, units: UnitSystem): BareFinding[] {
+  const thin = report.cover.filter((c) => c.least < c.wanted).sort((a, b) => a.least / a.wanted - b.least / b.wanted);
+  if (thin.length === 0) {
+    const nearest = report.cover.reduce((least, c) => Math.min(least, c.least), Infinity);
+    return [finding(
+      'armature', 'cover', 'sound', 'armature', Number.isFinite(nearest) ? `No member lies nearer the face than ${formatLength(nearest, units)}.` : 'No member lies within the form.',
+      'There should be twice the wire, half the clay and 6 mm at least between a member and the face.', { measured: 0, limit: 1, unit: 'count' },
+    )];
+  }
+  const told = thin.slice(0, mostThinTold).map((c) => {
+    const mass = piece.form.masses[c.mass];
+    const place = mass?.name ?? 'form';
+    const region = report.regions.find((r) => r.id === mass?.region);
+    // Right over a rigid wire hardly any of the shrinkage is let go.
+    const crack = region?.coats.reduce((most, k) => Math.max(most, rigidOver * k.crack.perRestraint + k.crack.differential), 0) ?? 0;
+    const splits = crack > 1 ? ` Over the wire the crack index is ${sensible(crack, 2)}.` : '';
+    return finding(
+      'armature', `cover/${c.member}`, c.least < 0 ? 'fails' : 'watch', place,
+      c.least < 0 ? `The ${c.name} stands out of the ${place} by ${formatLength(-c.least, units)}.` : `The ${c.name} has only ${formatLength(c.least, units)} over it in the ${place}.`,
+      `It should have ${formatLength(c.wanted, units)}: twice the wire, half the clay and 6 mm at least. ${formatLength(Math.max(c.short, 0.004), units)} of it has less.${splits}`,
+      { measured: c.least, limit: c.wanted, unit: 'metres', smallerIsWorse: true },
+    );
+  });
+  const rest = thin.slice(mostThinTold);
+  if (rest.length === 0) return told;
+  return [...told, finding(
+    'armature', 'cover', rest.some((c) => c.least < 0) ? 'fails' : 'watch', 'armature', `${rest.length} more ${rest.length === 1 ? 'member lies' : 'members lie'} too near the face.`,
+    'The table of members gives the cover of each. A thinner wire everywhere helps all of them.', { measured: rest.length, limit: 0, unit: 'count' },
+  )];
+}
+
+const rigidOver = 0.9;
+/** The worst are told one by one; the table of members lists them all. */
+const mostThinTold = 4;
+
+/** Masses and wires that leave the bounds of proportion: a loop wider than the skull, a jaw below the chin. */
+function proportionFindings(piece: Piece): BareFinding[] {
+  return outsideEnvelopes(piece.form, piece.armature.members).map((o) => finding(
+    o.member ? 'armature' : 'form', `proportion/${o.envelope}/${o.id}`, 'watch', o.name,
+    o.member ? `The ${o.name} is wider than the ${o.envelopeName}.` : `The ${o.name} stands outside the ${o.envelopeName}.`,
+    `By ${formatLength(o.by)} at the most, measured against the proportions of the form. Leave it if it is meant.`,
+    { measured: o.by, limit: 0, unit: 'metres' },
+  ));
 }
 
 function memberSentence(m: MemberReport, status: Status): string {

@@ -1,8 +1,8 @@
-import { memberMass, sectionAcross, type Armature, type Member } from '../armature';
+import { bundleAcross, coverOf, drawnPath, memberMass, sectionAcross, type Armature, type Member, type MemberCover } from '../armature';
 import { findBulk, findClay, findStock, findWrap, hashOf, partHash, type Build, type Mass } from '../build';
 import type { BulkKind, ClayFamily, Stock, Wrap } from '../catalogue';
 import { clayOver, coatsOf, coreFace, mixClay, type CoreFace, type MixedClay } from '../clay';
-import { DistanceField, measureForm, resolveForm, sampleForm, solidExtent, type Box, type FormVolumes, type ResolvedForm, type VoxelGrid } from '../form';
+import { DistanceField, distanceNear, measureForm, resolveForm, sampleForm, solidExtent, type Box, type FormVolumes, type ResolvedForm, type VoxelGrid } from '../form';
 import { hangLoad, type HungLoad } from '../load';
 import { failure, success, type Result } from '../quantity';
 import { resolveArmature } from '../school';
@@ -27,6 +27,9 @@ export interface Piece {
   readonly extent: Box;
   readonly volumes: FormVolumes;
   readonly load: HungLoad;
+  readonly cover: readonly MemberCover[];
+  /** The form as a function of place, as it was sampled. */
+  readonly field: DistanceField;
   readonly stockOf: (id: string) => Stock | undefined;
 }
 
@@ -46,12 +49,12 @@ export function makePiece(build: Build, memory: Memory): Result<Piece> {
   const sizesOf = (stock: string): string[] => stockOf(stock)?.sizes.filter((s) => s.id.endsWith('mm')).map((s) => s.id) ?? [];
   const made = resolveArmature(build, form.value, { clayOver: (r) => clayOver(build, r), across, sizesOf });
   if (!made.ok) return made;
-  const { armature } = made.value;
-  const bulk = findBulk(build, armature.bulk);
+  const schooled = made.value.armature;
+  const bulk = findBulk(build, schooled.bulk);
   if (!bulk.ok) return bulk;
-  const wrap = findWrap(armature.wrap);
+  const wrap = findWrap(schooled.wrap);
   if (!wrap.ok) return wrap;
-  const stock = checkStock(armature, stockOf);
+  const stock = checkStock(schooled, stockOf);
   if (!stock.ok) return stock;
 
   const { masses, regions } = form.value;
@@ -65,6 +68,10 @@ export function makePiece(build: Build, memory: Memory): Result<Piece> {
   const outward = masses.some((m) => m.role === 'core' || m.shape.kind === 'shell');
   const formKey = outward ? `${partHash(build.form)}:${clayOn.join(',')}` : partHash(build.form);
   const field = memory.keep('field', formKey, () => new DistanceField(masses, clayOn));
+  const everyone = field.all();
+  const held = schooled.nodes.filter((n) => n.held).map((n) => n.at);
+  const drawn = (m: Member): Member => (m.drawnIn ? { ...m, path: drawnPath(m.path, m.drawnIn, held, (p) => field.at(p[0], p[1], p[2], everyone)) } : m);
+  const armature = memory.keep('armature', `${formKey}:${partHash(build.armature)}:${clayOn.join(',')}:${partHash(build.materials.values)}`, () => ({ ...schooled, members: schooled.members.map(drawn) }));
   const grid = memory.keep('grid', `${formKey}:${Math.ceil(depth / depthStep)}`, () => sampleForm(field, Math.ceil(depth / depthStep) * depthStep));
   const extent = memory.keep('extent', formKey, () => solidExtent(grid));
   const volumeKey = `${formKey}:${[...thickness].join(',')}`;
@@ -75,7 +82,22 @@ export function makePiece(build: Build, memory: Memory): Result<Piece> {
   const load = memory.keep('load', hungKey, () => hangLoad(
     volumes.parcels, regionOfMass, regions.length, masses.map((m) => m.id), armature.nodes, armature.bones, armature.members, massOf,
   ));
+  const cover = memory.keep('cover', hungKey, () => coverOf({
+      members: armature.members,
+      acrossOf: (m) => {
+        const strand = across(m.stock, m.size);
+        return { strand, whole: bundleAcross(strand, m.strands) };
+      },
+      held,
+      rough: (p) => distanceNear(grid, p[0], p[1], p[2]), roughness: grid.step,
+      exact: (p) => {
+        const d = field.at(p[0], p[1], p[2], everyone);
+        return { distance: d, mass: field.owner };
+      },
+      clayOver: (m) => clayOn[m] ?? 0,
+  }));
   return success({
+    cover, field,
     build, form: form.value, regions, regionOfMass, armature, lostEdits: [...form.value.lostEdits, ...made.value.lostEdits],
     clay: clay.value, mixed: mixClay(clay.value, build.materials.waterWorkedIn), bulk: bulk.value, wrap: wrap.value, face, coats,
     grid, extent, volumes, load, stockOf,

@@ -1,4 +1,5 @@
 import { applyEdit, type Build, type BuildEdit, type Change } from '../build';
+import { bundleAcross, sectionAcross } from '../armature';
 import { clays } from '../catalogue';
 import { coatsOf } from '../clay';
 import { ballastFor } from '../load';
@@ -63,7 +64,8 @@ function crackProposals(piece: Piece, finding: BareFinding, units: UnitSystem): 
     out.push({ id: 'two-coats', edit: setCoats('Two thinner coats', region, [total / 2, total / 2]), note: `${formatLength(total / 2, units)} each, the first dry before the second` });
   }
   if (!solid) out.push({ id: 'thinner', edit: setCoats('Thinner clay here', region, coats.map((t) => t * 0.7)), note: `${formatLength(total * 0.7, units)} instead of ${formatLength(total, units)}` });
-  if (piece.bulk.id !== 'paper-loose') out.push({ id: 'softer-bulk', edit: parameter('Fill it with loose paper', { bulk: 'paper-loose' }), note: 'gives as the clay shrinks, carries less' });
+  const object = piece.form.masses.some((m) => m.region === region && m.role === 'core');
+  if (!object && piece.bulk.id !== 'paper-loose') out.push({ id: 'softer-bulk', edit: parameter('Fill it with loose paper', { bulk: 'paper-loose' }), note: 'gives as the clay shrinks, carries less' });
   if (!solid && piece.wrap.id !== 'cloth') out.push({ id: 'cloth', edit: parameter('Wrap the core in cloth strips', { wrap: 'cloth' }), note: 'lets the clay creep over the core' });
   if (piece.build.room.cover === 'none') {
     out.push({
@@ -119,6 +121,25 @@ function memberProposals(piece: Piece, finding: BareFinding): Proposal[] {
   if (piece.bulk.id === 'paper-loose') out.push({ id: 'firmer-bulk', edit: parameter('Pack the paper firm', { bulk: 'paper-firm' }), note: 'heavier, holds the clay back more' });
   if (piece.bulk.id === 'none') out.push({ id: 'bulk', edit: parameter('Fill it with firm paper', { bulk: 'paper-firm' }), note: 'far less clay to carry' });
   else out.push({ id: 'thinner', edit: allThinner(piece, 0.75, 'Thinner clay everywhere'), note: 'three quarters of what is planned' });
+  return out;
+}
+
+/** Bend it inward, or make it slimmer: the next size down, a strand less. */
+function coverProposals(piece: Piece, finding: BareFinding, units: UnitSystem): Proposal[] {
+  const member = piece.armature.members.find((m) => `cover/${m.id}` === finding.id);
+  const stock = member && piece.stockOf(member.stock);
+  if (!member || !stock) return [];
+  const set = (label: string, values: Readonly<Record<string, unknown>>): BuildEdit => ({
+    label, changes: Object.entries(values).map(([k, value]): Change => ({ path: ['armature', 'edits', member.id, k], value })),
+  });
+  const size = stock.sizes.find((s) => s.id === member.size);
+  const strand = size ? sectionAcross(size.section) : 0;
+  const depth = Math.min(0.5, finding.limit + bundleAcross(strand, member.strands) / 2);
+  const bends = size?.section.shape === 'round' && strand <= 0.008 && !stock.brittle;
+  const out: Proposal[] = !bends ? [] : [{ id: 'draw-in', edit: set(`Bend the ${member.name} inward`, { drawnIn: Math.ceil(depth * 2000) / 2000 }), note: `so that ${formatLength(finding.limit, units)} lies over it wherever there is room` }];
+  const thinner = stock.sizes.filter((s) => sectionAcross(s.section) < strand * 0.95).sort((a, b) => sectionAcross(b.section) - sectionAcross(a.section))[0];
+  if (thinner) out.push({ id: 'slimmer', edit: set(`Go down to ${thinner.label}`, { size: thinner.id }), note: 'carries less' });
+  if (member.strands > 1) out.push({ id: 'strand-less', edit: set('One strand less', { strands: member.strands - 1 }), note: `${member.strands - 1} instead of ${member.strands}; carries less` });
   return out;
 }
 
@@ -191,9 +212,11 @@ function proposalsFor(piece: Piece, finding: BareFinding, report: Omit<Report, '
   if (finding.id.startsWith('member/') || finding.id.startsWith('no-metal/') || finding.id === 'sag' || finding.id === 'skin') return memberProposals(piece, finding);
   if (finding.id.startsWith('lost-edit/')) {
     const id = finding.id.slice('lost-edit/'.length);
-    const part = Object.hasOwn(piece.build.form.edits, id) ? 'form' : 'armature';
-    return [{ id: 'drop', edit: { label: 'Remove the change', changes: [{ path: [part, 'edits', id], value: undefined }] }, note: 'nothing else moves' }];
+    const { form } = piece.build;
+    const path = Object.hasOwn(form.edits, id) ? ['form', 'edits', id] : Object.hasOwn(form.pose, id) ? ['form', 'pose', id] : ['armature', 'edits', id];
+    return [{ id: 'drop', edit: { label: 'Remove the change', changes: [{ path, value: undefined }] }, note: 'nothing else moves' }];
   }
+  if (finding.id.startsWith('cover/')) return coverProposals(piece, finding, units);
   if (finding.id === 'tip') return tipProposals(piece, report, units);
   if (finding.id === 'base') return baseProposals(piece);
   if (finding.id === 'deadline' || finding.id === 'through-dry') return timeProposals(piece);
@@ -229,6 +252,7 @@ export function* remediesFor(
 
 /** A finding that is not raised any more has its figure read from the report, or counts as nothing. */
 function goneMeasure(finding: BareFinding, report: Omit<Report, 'findings'>): number {
+  if (finding.id.startsWith('cover/')) return report.cover.find((c) => c.member === finding.id.slice('cover/'.length))?.least ?? Infinity;
   if (finding.id.startsWith('member/')) return report.members.find((m) => m.id === finding.id.slice('member/'.length))?.utilisation ?? 0;
   if (finding.id.startsWith('crack/')) return report.regions.find((r) => r.id === finding.id.slice('crack/'.length))?.crack ?? 0;
   return 0;

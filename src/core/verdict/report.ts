@@ -1,4 +1,4 @@
-import type { Cut } from '../armature';
+import type { Cut, MemberCover } from '../armature';
 import type { BuildEdit } from '../build';
 import type { ClayToBuy } from '../clay';
 import type { BatchPlan } from '../cure';
@@ -140,6 +140,7 @@ export interface Report {
   readonly base: BaseCheck;
   readonly members: readonly MemberReport[];
   readonly letGo: LetGo;
+  readonly cover: readonly MemberCover[];
   readonly regions: readonly RegionReport[];
   readonly clay: ClayToBuy;
   readonly cure: BatchPlan | null;

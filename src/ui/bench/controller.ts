@@ -3,7 +3,7 @@ import type { Build, BuildEdit } from '../../core/build';
 import { secondsOf, type Failure, type UnitSystem } from '../../core/quantity';
 import type { Report, StationId, Summary } from '../../core/verdict';
 import { EvaluateClient } from '../../workers/client';
-import type { Answer, Picture } from '../../workers/protocol';
+import type { Answer, FaceCover, Picture } from '../../workers/protocol';
 import { call } from '../parts/http';
 import { emptyHistory, perform, readHistory, stepBack, stepForward, type History } from './history';
 
@@ -24,6 +24,7 @@ export interface BenchState {
   /** The figures before the last change, for a few seconds. */
   readonly before: Summary | null;
   readonly picture: Picture | null;
+  readonly cover: FaceCover | null;
   readonly units: UnitSystem;
   readonly station: StationId;
   readonly moment: string;
@@ -64,7 +65,7 @@ export class BenchController {
     this.revision = opened.revision;
     this.store = createStore<BenchState>(() => ({
       build: opened.build, history: readHistory(opened.history), save: 'saved', savedAt: null, saveMessage: '', sibling: null,
-      report: null, reckoning: 'nominal', failure: null, before: null, picture: null, units, station: 'brief', moment: '',
+      report: null, reckoning: 'nominal', failure: null, before: null, picture: null, cover: null, units, station: 'brief', moment: '',
       // Drying opens on today, for a piece that is under way.
       dryTime: Math.max(0, Date.now() / 1000 - secondsOf(opened.build.brief.startDate)), announcement: '', selected: null,
     }));
@@ -138,7 +139,7 @@ export class BenchController {
     else if (answer.kind === 'nominal') {
       const moment = answer.report.moments.some((m) => m.moment === this.state.moment) ? this.state.moment : 'clay-1';
       this.store.setState({ report: answer.report, reckoning: 'ranges', failure: null, moment, ...(answer.picture ? { picture: answer.picture } : {}) });
-    } else if (answer.kind === 'ranges') this.store.setState({ report: answer.report, reckoning: 'remedies' });
+    } else if (answer.kind === 'ranges') this.store.setState({ report: answer.report, reckoning: 'remedies', cover: answer.cover });
     else if (answer.kind === 'complete') this.store.setState({ report: answer.report, reckoning: 'done' });
   }
 

@@ -1,12 +1,16 @@
 'use client';
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import { Button, Form } from 'react-bootstrap';
-import { formatDuration, type Vec3 } from '../../core/quantity';
+import { formatDuration, formatLength, type UnitSystem, type Vec3 } from '../../core/quantity';
 import type { Report } from '../../core/verdict';
 import type { Picture } from '../../workers/protocol';
 import { moistureShare } from '../stations/drying/moisture';
+import { moveMass, poseJoint, resolveForm, stretchMass, turnMass } from '../../core/form';
+import type { BuildEdit } from '../../core/build';
+import type { BenchController } from './controller';
 import { useBench, useController } from './context';
-import { loadColour, moistureColour, rampCss } from './ramp';
+import type { Gestures, Grip } from './shaping-hands';
+import { coverColour, loadColour, moistureColour, plentyOfCover, rampCss } from './ramp';
 import type { PieceViewer, Sagged, ViewName } from './viewer';
 
 const views: readonly { id: ViewName; name: string }[] = [
@@ -45,7 +49,16 @@ function formColours(report: Report, picture: Picture, time: number): [number, n
   return picture.masses.map((m) => moistureColour(byMass.get(m.id) ?? 0));
 }
 
-function Key({ station, factor, time, evening }: { station: string; factor: number; time: number; evening: boolean }) {
+function Key({ station, factor, time, evening, cover, units }: { station: string; factor: number; time: number; evening: boolean; cover: boolean; units: UnitSystem }) {
+  if (cover) {
+    return (
+      <div className="key" aria-hidden="true">
+        From the face to the nearest member
+        <div className="ramp" style={{ background: rampCss('cover') }} />
+        <div className="row-of">{[0, 0.5, 1].map((s) => <span key={s}>{s === 1 ? 'over ' : ''}{formatLength(s * plentyOfCover, units)}</span>)}</div>
+      </div>
+    );
+  }
   if (station === 'load') {
     return (
       <div className="key" aria-hidden="true">
@@ -68,6 +81,30 @@ function Key({ station, factor, time, evening }: { station: string; factor: numb
   return null;
 }
 
+/** Each gesture is worked out on the build as it stands when the hand lets go. */
+function gesturesOn(controller: BenchController): Gestures {
+  const act = (make: (build: typeof controller.state.build, form: ReturnType<typeof formOf>) => BuildEdit | null) => {
+    const edit = make(controller.state.build, formOf(controller));
+    const refused = edit && controller.edit(edit);
+    if (refused) controller.announce(`Not done: ${refused.message}`);
+  };
+  const free = (id: string) => controller.state.build.form.edits[id]?.locked !== true;
+  return {
+    onPick: (picked) => controller.select(picked),
+    onMove: (mass, by) => act((b, f) => (f && free(mass.id) ? moveMass(b, f, mass, by) : null)),
+    onTurn: (mass, to) => act((b, f) => (f && free(mass.id) ? turnMass(b, f, mass, to) : null)),
+    onStretch: (mass, by) => act((b, f) => (f && free(mass.id) ? stretchMass(b, f, mass, by) : null)),
+    onPose: (joint, from, to) => act((b, f) => (f ? poseJoint(b, f, joint, from, to) : null)),
+  };
+}
+
+function formOf(controller: BenchController) {
+  const form = resolveForm(controller.state.build);
+  return form.ok ? form.value : null;
+}
+
+const grips: readonly { id: Grip; name: string }[] = [{ id: 'move', name: 'Move it' }, { id: 'turn', name: 'Turn it' }, { id: 'stretch', name: 'Stretch it' }];
+
 export default function PieceView({ dark }: { dark: boolean }) {
   const controller = useController();
   const canvas = useRef<HTMLCanvasElement>(null);
@@ -83,6 +120,14 @@ export default function PieceView({ dark }: { dark: boolean }) {
   const dryTime = useBench((s) => s.dryTime);
   const units = useBench((s) => s.units);
   const props = useBench((s) => s.build.armature.props);
+  const build = useBench((s) => s.build);
+  const selected = useBench((s) => s.selected);
+  const [grip, setGrip] = useState<Grip>('move');
+  const [guides, setGuides] = useState(true);
+  const [covered, setCovered] = useState(false);
+  const cover = useBench((s) => s.cover);
+  const showCover = covered && (station === 'form' || station === 'armature') && cover !== null && picture !== null && cover.key === picture.key;
+  const gestures = useMemo(() => gesturesOn(controller), [controller]);
 
   useEffect(() => {
     let gone = false;
@@ -113,6 +158,7 @@ export default function PieceView({ dark }: { dark: boolean }) {
     viewer.current?.setColours({
       members: station === 'load' ? memberColours(report, picture, moment, dark) : null,
       form: station === 'drying' ? formColours(report, picture, dryTime) : null,
+      face: showCover && cover ? Array.from(cover.values, coverColour) : null,
     });
     const at = new Map(picture.armature.nodes.map((n) => [n.id, n.at]));
     const stance = report.stances.find((s) => s.moment === moment) ?? report.stance;
@@ -121,13 +167,27 @@ export default function PieceView({ dark }: { dark: boolean }) {
       props: props.map((p) => at.get(p.node)).filter((p): p is Vec3 => p !== undefined),
       sagged: station === 'load' ? saggedShape(report, picture, moment).sagged : null,
     });
-  }, [ready, picture, report, station, moment, dryTime, props, dark]);
+  }, [ready, picture, report, station, moment, dryTime, props, dark, showCover, cover]);
+
+  useEffect(() => {
+    if (!ready || !picture) return;
+    const form = station === 'form' ? resolveForm(build) : null;
+    viewer.current?.setShaping(form?.ok ? { form: form.value, picked: selected, grip } : null, gestures);
+    viewer.current?.setGuides(form?.ok && guides ? form.value.landmarks : []);
+  }, [ready, picture, station, build, selected, grip, gestures, guides, dark]);
 
   const turnBy = (event: React.KeyboardEvent) => {
     const act: Record<string, () => void> = {
       ArrowLeft: () => viewer.current?.turn(-0.2), ArrowRight: () => viewer.current?.turn(0.2),
       '+': () => viewer.current?.zoom(1.15), '=': () => viewer.current?.zoom(1.15), '-': () => viewer.current?.zoom(1 / 1.15),
     };
+    const nudges: Record<string, [number, number]> = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] };
+    const way = nudges[event.key];
+    const far = event.shiftKey ? 5 : 1;
+    if (way && viewer.current?.nudge(way[0] * far, way[1] * far)) {
+      event.preventDefault();
+      return;
+    }
     const found = act[event.key];
     if (!found) return;
     found();
@@ -147,6 +207,11 @@ export default function PieceView({ dark }: { dark: boolean }) {
           }}>{v.name}</Button>
         ))}
         <Button size="sm" variant="quiet" active={cut !== null} aria-pressed={cut !== null} onClick={() => setCut(cut === null ? 0.5 : null)}>Cut</Button>
+        {(station === 'form' || station === 'armature') && <Button size="sm" variant="quiet" active={covered} aria-pressed={covered} onClick={() => setCovered(!covered)}>Cover</Button>}
+        {station === 'form' && <>
+          <Button size="sm" variant="quiet" active={guides} aria-pressed={guides} onClick={() => setGuides(!guides)}>Proportions</Button>
+          {selected?.kind === 'mass' && grips.map((g) => <Button key={g.id} size="sm" variant="quiet" active={grip === g.id} aria-pressed={grip === g.id} onClick={() => setGrip(g.id)}>{g.name}</Button>)}
+        </>}
       </div>
       {cut !== null && (
         <div className="cut">
@@ -154,7 +219,7 @@ export default function PieceView({ dark }: { dark: boolean }) {
           <Form.Range id="cut-depth" min={0} max={1} step={0.02} value={cut} onChange={(e) => setCut(Number(e.target.value))} />
         </div>
       )}
-      <Key station={station} factor={shape.factor} time={dryTime} evening={dark} />
+      <Key station={station} factor={shape.factor} time={dryTime} evening={dark} cover={showCover} units={units} />
     </div>
   );
 }

@@ -6,6 +6,10 @@ const loadStops: readonly Stop[] = [[0, 196, 205, 203], [0.4, 122, 148, 156], [0
 const loadStopsEvening: readonly Stop[] = [[0, 84, 94, 98], [0.4, 122, 148, 156], [0.66, 196, 208, 212], [1, 233, 122, 92]];
 const moistureStops: readonly Stop[] = [[0, 232, 220, 198], [0.5, 143, 152, 150], [1, 46, 68, 82]];
 
+/** Cover from nothing to plenty: bare iron shows as oxide, deep clay as plaster. */
+const coverStops: readonly Stop[] = [[0, 150, 52, 34], [0.2, 190, 106, 74], [0.5, 217, 188, 156], [1, 240, 234, 222]];
+export const plentyOfCover = 0.03;
+
 function read(stops: readonly Stop[], share: number): [number, number, number] {
   const s = Math.min(1, Math.max(0, share));
   for (let i = 1; i < stops.length; i++) {
@@ -28,7 +32,12 @@ export function moistureColour(share: number): [number, number, number] {
   return read(moistureStops, share).map((c) => c / 255) as [number, number, number];
 }
 
-export function rampCss(kind: 'load' | 'moisture', evening = false): string {
-  const stops = kind === 'moisture' ? moistureStops : evening ? loadStopsEvening : loadStops;
+/** Cover in metres. */
+export function coverColour(cover: number): [number, number, number] {
+  return read(coverStops, cover / plentyOfCover).map((c) => c / 255) as [number, number, number];
+}
+
+export function rampCss(kind: 'load' | 'moisture' | 'cover', evening = false): string {
+  const stops = kind === 'cover' ? coverStops : kind === 'moisture' ? moistureStops : evening ? loadStopsEvening : loadStops;
   return `linear-gradient(90deg, ${stops.map(([s, r, g, b]) => `rgb(${r} ${g} ${b}) ${s * 100}%`).join(', ')})`;
 }

@@ -1,7 +1,9 @@
 import * as THREE from 'three';
 import { OrbitControls } from 'three/addons/controls/OrbitControls.js';
 import { formatLength, type UnitSystem, type Vec3 } from '../../core/quantity';
+import type { ResolvedForm } from '../../core/form';
 import type { Picture } from '../../workers/protocol';
+import { ShapingHands, type Gestures, type Grip, type Picked } from './shaping-hands';
 
 /**
  * The piece on its turntable: form as translucent plaster, armature as solid iron, props, board, ruler, centre of
@@ -12,6 +14,8 @@ export type ViewName = 'turn' | 'front' | 'side' | 'top';
 export interface ViewColours {
   /** Red, green, blue 0..1 by mass index, or null for plaster. */
   readonly form: readonly (readonly [number, number, number])[] | null;
+  /** The same by vertex of the face, in its place. */
+  readonly face?: readonly (readonly [number, number, number])[] | null;
   /** By member id, or null for iron. */
   readonly members: ReadonlyMap<string, readonly [number, number, number]> | null;
 }
@@ -29,7 +33,7 @@ export class PieceViewer {
   private readonly scene = new THREE.Scene();
   private readonly camera = new THREE.OrthographicCamera(-1, 1, 1, -1, -50, 50);
   private readonly controls: OrbitControls;
-  private readonly groups = { form: new THREE.Group(), armature: new THREE.Group(), base: new THREE.Group(), marks: new THREE.Group(), ruler: new THREE.Group() };
+  private readonly groups = { form: new THREE.Group(), armature: new THREE.Group(), base: new THREE.Group(), marks: new THREE.Group(), ruler: new THREE.Group(), guides: new THREE.Group() };
   private readonly clip = new THREE.Plane(new THREE.Vector3(0, 1, 0), 0);
   private readonly resize: ResizeObserver;
   private picture: Picture | null = null;
@@ -38,6 +42,7 @@ export class PieceViewer {
   private reach = 0.35;
   private dark = false;
   private units: UnitSystem = 'metric';
+  private hands: ShapingHands | null = null;
 
   constructor(private readonly canvas: HTMLCanvasElement) {
     this.renderer = new THREE.WebGLRenderer({ canvas, antialias: true, alpha: true, preserveDrawingBuffer: false });
@@ -60,6 +65,7 @@ export class PieceViewer {
   dispose(): void {
     cancelAnimationFrame(this.frame);
     this.resize.disconnect();
+    this.hands?.dispose();
     this.controls.dispose();
     for (const group of Object.values(this.groups)) empty(group);
     this.renderer.dispose();
@@ -135,7 +141,7 @@ export class PieceViewer {
     for (const n of picture.armature.nodes) bounds.expandByPoint(new THREE.Vector3(...n.at));
     bounds.min.z = Math.min(bounds.min.z, -picture.armature.base.thickness);
     const size = bounds.getSize(new THREE.Vector3());
-    const reach = Math.max(size.z * 0.68, size.x * 0.7, 0.05);
+    const reach = Math.max(size.z * 0.68, size.x * 0.7, size.y * 0.6, 0.02);
     const middle = bounds.getCenter(new THREE.Vector3());
     const moved = first || Math.abs(reach - this.reach) > this.reach * 0.02 || middle.distanceTo(this.centre) > this.reach * 0.05;
     if (moved) {
@@ -200,6 +206,18 @@ export class PieceViewer {
     this.groups.base.add(board, turntable, flange);
   }
 
+  /** Hands on the form, on the Form station; null takes them off. */
+  setShaping(shaping: { form: ResolvedForm; picked: Picked | null; grip: Grip } | null, gestures: Gestures): void {
+    if (!shaping && !this.hands) return;
+    this.hands ??= new ShapingHands(this.scene, this.camera, this.canvas, this.controls, () => this.draw(), gestures);
+    const front = (this.groups.form.children[1] as THREE.Mesh | undefined) ?? null;
+    this.hands.set(shaping?.form ?? null, shaping?.picked ?? null, shaping?.grip ?? 'move', this.reach, front, this.picture?.surface.owners ?? null);
+  }
+
+  nudge(right: number, up: number): boolean {
+    return this.hands?.nudge(right * this.reach * 0.01, up * this.reach * 0.01) ?? false;
+  }
+
   setColours(colours: ViewColours): void {
     const picture = this.picture;
     if (!picture) return;
@@ -207,14 +225,14 @@ export class PieceViewer {
     if (attribute) {
       const { owners } = picture.surface;
       for (let i = 0; i < owners.length; i++) {
-        const c = colours.form?.[owners[i] as number];
+        const c = colours.face?.[i] ?? colours.form?.[owners[i] as number];
         if (c) attribute.setXYZ(i, c[0], c[1], c[2]);
         else attribute.setXYZ(i, plaster.r, plaster.g, plaster.b);
       }
       attribute.needsUpdate = true;
     }
     for (const mesh of this.groups.form.children) {
-      ((mesh as THREE.Mesh).material as THREE.MeshStandardMaterial).opacity = colours.form ? 0.6 : colours.members ? 0.2 : 0.36;
+      ((mesh as THREE.Mesh).material as THREE.MeshStandardMaterial).opacity = colours.form || colours.face ? 0.6 : colours.members ? 0.2 : 0.36;
     }
     for (const child of this.groups.armature.children) {
       const mesh = child as THREE.Mesh;
@@ -285,6 +303,21 @@ export class PieceViewer {
     this.draw();
   }
 
+  /** Lines of proportion across the form, each with its name. */
+  setGuides(lines: readonly { readonly name: string; readonly ends: readonly [Vec3, Vec3]; readonly right?: boolean }[]): void {
+    empty(this.groups.guides);
+    const colour = this.dark ? '#7fc4b5' : '#2e7566';
+    for (const { name, ends, right } of lines) {
+      const points = ends.map((p) => new THREE.Vector3(...p));
+      const line = new THREE.Line(new THREE.BufferGeometry().setFromPoints(points), new THREE.LineDashedMaterial({ color: colour, dashSize: this.reach * 0.02, gapSize: this.reach * 0.012, depthTest: false }));
+      line.computeLineDistances();
+      line.renderOrder = 7;
+      const [from, to] = points as [THREE.Vector3, THREE.Vector3];
+      this.groups.guides.add(line, right ? this.label(name, to, colour, 'right') : this.label(name, from, colour));
+    }
+    this.draw();
+  }
+
   /** A rod of marks beside the piece, in the user's units. */
   private drawRuler(): void {
     empty(this.groups.ruler);
@@ -311,29 +344,34 @@ export class PieceViewer {
       const isMajor = Math.abs((i * minor) / major - Math.round((i * minor) / major)) < 1e-6;
       const half = this.reach * (isMajor ? 0.03 : 0.015);
       points.push(new THREE.Vector3(x - half, 0, z), new THREE.Vector3(x + half, 0, z));
-      if (isMajor) this.groups.ruler.add(this.label(formatLength(i * minor, this.units).replace(/ (mm|in)$/, i === 0 ? '' : ' $1'), new THREE.Vector3(x - this.reach * 0.2, 0, z), colour));
+      if (isMajor) this.groups.ruler.add(this.label(formatLength(i * minor, this.units).replace(/ (mm|in)$/, i === 0 ? '' : ' $1'), new THREE.Vector3(x - this.reach * 0.04, 0, z), colour));
     }
     this.groups.ruler.add(new THREE.LineSegments(new THREE.BufferGeometry().setFromPoints(points), new THREE.LineBasicMaterial({ color: colour })));
   }
 
-  private label(text: string, at: THREE.Vector3, colour: string): THREE.Sprite {
+  private label(text: string, at: THREE.Vector3, colour: string, side: 'left' | 'right' = 'left'): THREE.Sprite {
     const canvas = document.createElement('canvas');
-    canvas.width = 256;
-    canvas.height = 64;
     const context = canvas.getContext('2d');
+    const font = '34px "Atkinson Hyperlegible", sans-serif';
+    if (context) context.font = font;
+    canvas.width = Math.ceil(Math.max(60, context?.measureText(text).width ?? 240) + 12);
+    canvas.height = 64;
     if (context) {
-      context.font = '34px "Atkinson Hyperlegible", sans-serif';
+      context.font = font;
       context.fillStyle = colour;
-      context.textAlign = 'right';
+      context.textAlign = 'left';
       context.textBaseline = 'middle';
-      context.fillText(text, 250, 34);
+      context.fillText(text, 6, 34);
     }
     const texture = new THREE.CanvasTexture(canvas);
     texture.colorSpace = THREE.SRGBColorSpace;
     const sprite = new THREE.Sprite(new THREE.SpriteMaterial({ map: texture, transparent: true, depthTest: false }));
-    const scale = this.reach * 0.34;
-    sprite.scale.set(scale, scale / 4, 1);
+    const height = this.reach * 0.085;
+    sprite.scale.set((height * canvas.width) / 64, height, 1);
+    // Text ends, or begins, at the place.
+    sprite.center.set(side === 'left' ? 1 : 0, 0.5);
     sprite.position.copy(at);
+    sprite.renderOrder = 9;
     return sprite;
   }
 }

@@ -159,7 +159,7 @@ export default function Shelf({ pieces, ways: initial, today }: { pieces: readon
         <h1>Sostegno</h1>
         <span className="muted">what holds it up, and when it is dry</span>
         <span className="grow" />
-        <Button variant="iron" onClick={() => setMaking(true)}>New bust</Button>
+        <Button variant="iron" onClick={() => setMaking(true)}>New build</Button>
         <Button variant="quiet" onClick={() => file.current?.click()}>Bring in a file</Button>
         <input ref={file} type="file" accept="application/json,.json" hidden aria-label="Build file" onChange={(e) => { void bringIn(e.target.files?.[0]); e.target.value = ''; }} />
         <Dropdown align="end">
@@ -180,7 +180,7 @@ export default function Shelf({ pieces, ways: initial, today }: { pieces: readon
         {shown.length === 0 ? (
           <div className="empty">
             <h2 className="h4">{away ? 'Nothing is put away.' : 'The shelf is empty.'}</h2>
-            {!away && <><p>Start a bust with three answers, or bring in a build file somebody gave you.</p><Button variant="iron" onClick={() => setMaking(true)}>New bust</Button></>}
+            {!away && <><p>Start a bust with three answers, or bring in a build file somebody gave you.</p><Button variant="iron" onClick={() => setMaking(true)}>New build</Button></>}
           </div>
         ) : (
           <ul className="boards">{shown.map((p) => <PieceCard key={p.id} piece={p} ways={ways} act={(x, w) => void act(x, w)} />)}</ul>

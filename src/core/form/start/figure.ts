@@ -123,11 +123,11 @@ function jointsOf(m: FigureMeasures, p: Places): Joint[] {
     j('chest', 'chest', 'spine', [0, 0.05 * z.unit, z.shoulder - 0.12 * z.unit]),
     j('neck', 'foot of the neck', 'chest', [0, 0.04 * z.unit, z.shoulder + 0.05 * z.unit]),
     j('head', 'head on the neck', 'neck', [0, 0, z.chin + 0.2 * z.head]),
-    j('crown', 'crown', 'head', [0, 0, z.chin + 0.9 * z.head]),
+    j('crown', 'crown', 'head', [0, 0.02 * z.head, z.chin + 0.72 * z.head]),
   ];
   const sides: Joint[] = [
     j('shoulder-left', 'shoulder, left', 'chest', p.shoulder), j('elbow-left', 'elbow, left', 'shoulder-left', p.elbow),
-    j('wrist-left', 'wrist, left', 'elbow-left', p.wrist), j('fingers-left', 'fingertips, left', 'wrist-left', [p.finger[0], p.finger[1], p.finger[2] + 0.1 * z.unit]),
+    j('wrist-left', 'wrist, left', 'elbow-left', p.wrist), j('fingers-left', 'fingertips, left', 'wrist-left', [p.finger[0], p.finger[1] + 0.02 * z.unit, p.finger[2] + 0.3 * z.unit]),
     j('hip-left', 'hip, left', 'pelvis', p.hip), j('knee-left', 'knee, left', 'hip-left', p.knee),
     j('ankle-left', 'ankle, left', 'knee-left', p.ankle), j('sole-left', 'sole, left', 'ankle-left', [p.ankle[0], p.ankle[1], 0], true),
   ];
@@ -147,7 +147,7 @@ function landmarksOf(m: FigureMeasures, p: Places): Landmark[] {
   const z = figureLevels(m);
   const u = z.unit;
   const line = (id: string, name: string, joint: string, height: number, half: number): Landmark => ({ id, name, joint, at: [0, -0.5 * u, height], half });
-  const heads = Array.from({ length: Math.floor(headsOf[m.build]) }, (_, i): Landmark => line(`head-${i + 1}`, `head ${i + 1}`, 'pelvis', m.height - (i + 1) * z.head, 0.25 * u));
+  const heads = Array.from({ length: Math.floor(headsOf[m.build]) }, (_, i): Landmark => ({ ...line(`head-${i + 1}`, String(i + 1), 'pelvis', m.height - (i + 1) * z.head, 0.9 * u), right: true }));
   return [
     ...heads, line('shoulders', 'shoulders', 'chest', z.shoulder, m.shoulderBreadth * u * 0.55), line('hips', 'hips', 'pelvis', z.hip, 0.75 * u),
     line('knees', 'knees', 'pelvis', z.knee, 0.75 * u), line('reach', 'reach of the hands', 'chest', p.finger[2], m.shoulderBreadth * u * 0.6),

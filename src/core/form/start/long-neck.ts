@@ -39,7 +39,7 @@ export const longNeck = startForm({
     const half = m.headLength / 2;
     const middle: Vec3 = [0, y - half * 0.7, z + m.headHeight * 0.1];
     const nose: Vec3 = [0, middle[1] - half * 0.9 - m.muzzle, middle[2] - m.headHeight * 0.16];
-    joints.push({ id: 'head', name: 'head on the neck', parent, at }, { id: 'brow', name: 'middle of the head', parent: 'head', at: middle }, { id: 'nose', name: 'nose', parent: 'brow', at: nose });
+    joints.push({ id: 'head', name: 'head on the neck', parent, at }, { id: 'brow', name: 'middle of the head', parent: 'head', at: middle }, { id: 'nose', name: 'nose', parent: 'brow', at: [0, nose[1] + m.headHeight * 0.22, nose[2] + m.headHeight * 0.02] });
     masses.push(ball({ id: 'head', name: 'head', region: 'head', joint: 'head', blend: r * 0.5 }, middle, [m.headBreadth / 2, half, m.headHeight / 2]));
     if (m.muzzle > 0.004) {
       masses.push(limb({ id: 'muzzle', name: 'muzzle', region: 'muzzle', joint: 'head', blend: m.headHeight * 0.12 }, [0, middle[1] - half * 0.5, middle[2] - m.headHeight * 0.12], [0, nose[1] + m.headHeight * 0.2, nose[2]], m.headHeight * 0.3, m.headHeight * 0.22));

@@ -12,6 +12,8 @@ export interface Landmark {
   readonly at: Vec3;
   /** Half its length to each side. */
   readonly half: number;
+  /** Its name stands on the sculpture's own left. */
+  readonly right?: boolean;
 }
 
 /** Bounds that masses of some joint, and wires there, should keep within: "wire loops wider than the skull". */

@@ -31,6 +31,16 @@ function StockPair({ label, stockKey, sizeKey, choices, stock, size }: { label: 
   );
 }
 
+/** Least cover and where; short of what it should be is said in words, not by colour alone. */
+function CoverCell({ member }: { member: string }) {
+  const cover = useBench((s) => s.report?.cover.find((c) => c.member === member));
+  const place = useBench((s) => (cover ? s.picture?.masses[cover.mass]?.name : undefined));
+  const units = useBench((s) => s.units);
+  if (!cover) return <td className="n">–</td>;
+  const words = cover.least < 0 ? 'stands out' : cover.least < cover.wanted ? 'thin' : '';
+  return <td className="n" title={place}>{formatLength(cover.least, units)}{words && <div className={cover.least < 0 ? 'status-fails small' : 'status-watch small'}>{words}, {place}</div>}</td>;
+}
+
 function MembersTable() {
   const controller = useController();
   const armature = useBench((s) => s.picture?.armature);
@@ -39,7 +49,7 @@ function MembersTable() {
   if (!armature || !report) return null;
   return (
     <Table size="sm" aria-label="Members">
-      <thead><tr><th>Member</th><th>Size</th><th>Strands</th><th className="n">Cut</th></tr></thead>
+      <thead><tr><th>Member</th><th>Size</th><th>Strands</th><th className="n">Cut</th><th className="n" title="Least between it and the face">Cover</th></tr></thead>
       <tbody>
         {armature.members.map((m) => {
           const cut = report.cuts.find((c) => c.member === m.id);
@@ -57,6 +67,7 @@ function MembersTable() {
                 </Form.Select>
               </td>
               <td className="n">{cut ? formatLength(cut.cutLength, units) : ''}</td>
+              <CoverCell member={m.id} />
             </tr>
           );
         })}

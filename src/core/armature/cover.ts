@@ -1,0 +1,170 @@
+import { distance, mix, type Vec3 } from '../quantity';
+import type { Member } from './types';
+
+/**
+ * Cover: what lies between a member and the finished face. Too little and the wire shows in the mould, or the clay
+ * over it cannot shrink and splits along it.
+ */
+export interface MemberCover {
+  readonly member: string;
+  readonly name: string;
+  /** Metres at its thinnest; below zero it stands out. */
+  readonly least: number;
+  readonly at: Vec3;
+  /** Index of the mass it lies in there. */
+  readonly mass: number;
+  /** What there should be there. */
+  readonly wanted: number;
+  /** Length of it that has less than wanted. */
+  readonly short: number;
+}
+
+/** Across a bundle of like round strands, over one strand. Circles packed in a circle. */
+const packed = [0, 1, 2, 2.155, 2.414, 2.701, 3, 3] as const;
+export function bundleAcross(across: number, strands: number): number {
+  return across * (packed[strands] ?? Math.sqrt(strands / 0.75));
+}
+
+/** Cover should be twice the wire, half the clay and six millimetres at least. */
+export function coverWanted(across: number, clay: number): number {
+  return Math.max(2 * across, clay / 2, 0.006);
+}
+
+export interface CoverInputs {
+  readonly members: readonly Member[];
+  /** Outside diameter of a member, all its strands, and of one strand; metres. */
+  readonly acrossOf: (m: Member) => { readonly whole: number; readonly strand: number };
+  /** Places built into the base: what leads to them may stand bare. */
+  readonly held: readonly Vec3[];
+  /** Signed distance to the face, roughly but at once; and exactly, with the mass there. */
+  readonly rough: (p: Vec3) => number;
+  readonly exact: (p: Vec3) => { readonly distance: number; readonly mass: number };
+  readonly clayOver: (mass: number) => number;
+  /** How far `rough` may be out. */
+  readonly roughness: number;
+}
+
+const stepAlong = 0.004;
+
+function samples(path: readonly Vec3[]): Vec3[] {
+  const out: Vec3[] = path.length > 0 ? [path[0] as Vec3] : [];
+  for (let i = 1; i < path.length; i++) {
+    const a = path[i - 1] as Vec3, b = path[i] as Vec3;
+    const pieces = Math.min(400, Math.max(1, Math.ceil(distance(a, b) / stepAlong)));
+    for (let k = 1; k <= pieces; k++) out.push(mix(a, b, k / pieces));
+  }
+  return out;
+}
+
+/** The thinnest place of every member; members that never come near the face are told at their thinnest too. */
+export function coverOf(input: CoverInputs): MemberCover[] {
+  return input.members.flatMap((member): MemberCover[] => {
+    const { whole, strand } = input.acrossOf(member);
+    const points = samples(member.path);
+    const bare = bareStretch(points, input);
+    let least = Infinity, short = 0;
+    let at: Vec3 = points[0] ?? [0, 0, 0];
+    let mass = 0, wanted = coverWanted(strand, 0);
+    const spacing = points.length > 1 ? distance(points[0] as Vec3, points[1] as Vec3) : 0;
+    for (let i = bare.from; i < bare.to; i++) {
+      const p = points[i] as Vec3;
+      const near = -input.rough(p) - whole / 2;
+      if (near - input.roughness > Math.max(least, 0.05)) continue;
+      const { distance: d, mass: owner } = input.exact(p);
+      const cover = -d - whole / 2;
+      const want = coverWanted(strand, input.clayOver(owner));
+      if (cover < want) short += spacing;
+      if (cover < least) {
+        least = cover;
+        at = p;
+        mass = owner;
+        wanted = want;
+      }
+    }
+    return least < Infinity ? [{ member: member.id, name: member.name, least, at, mass, wanted, short }] : [];
+  });
+}
+
+/** Leaves out what runs outside the form from an end that is held: an upright below the piece, a foot on the board. */
+function bareStretch(points: readonly Vec3[], input: CoverInputs): { from: number; to: number } {
+  const isHeld = (p: Vec3 | undefined) => p !== undefined && input.held.some((h) => distance(h, p) < 1e-6);
+  let from = 0, to = points.length;
+  const inside = (p: Vec3) => input.exact(p).distance < 0;
+  if (isHeld(points[0])) {
+    while (from < to && !inside(points[from] as Vec3)) from++;
+    from = past(points, from, to, 1, input);
+  }
+  if (isHeld(points[points.length - 1])) {
+    while (to > from && !inside(points[to - 1] as Vec3)) to--;
+    to = past(points, to - 1, from - 1, -1, input) + 1;
+  }
+  return { from, to };
+}
+
+/** Where it enters the form its cover rises from nothing: that is its way in, not thin clay. Skips on while it still rises. */
+function past(points: readonly Vec3[], from: number, to: number, way: 1 | -1, input: CoverInputs): number {
+  let i = from;
+  let before = -Infinity;
+  while (i !== to) {
+    const d = -input.exact(points[i] as Vec3).distance;
+    if (d <= before + 1e-9) break;
+    before = d;
+    i += way;
+  }
+  return i;
+}
+
+/**
+ * The path of a wire bent inward until it lies `depth` under the face, as far as the form is thick enough. Ends that are
+ * held stay. `distanceAt` is the signed distance to the face.
+ */
+export function drawnPath(path: readonly Vec3[], depth: number, held: readonly Vec3[], distanceAt: (p: Vec3) => number): Vec3[] {
+  const points = samples(path).filter((_, i, all) => i % 3 === 0 || i === all.length - 1);
+  const step = Math.max(1e-4, depth * 0.02);
+  return points.map((p): Vec3 => {
+    if (held.some((h) => distance(h, p) < 1e-6) || distanceAt(p) > 0.02) return p;
+    let at = p;
+    let here = distanceAt(at);
+    for (let i = 0; i < 6 && depth + here > 1e-4; i++) {
+      const slope = [0, 1, 2].map((k) => (distanceAt([at[0] + (k === 0 ? step : 0), at[1] + (k === 1 ? step : 0), at[2] + (k === 2 ? step : 0)]) - here) / step) as [number, number, number];
+      const steep = Math.hypot(...slope);
+      // On the ridge between two faces there is nowhere deeper.
+      if (steep < 0.15) break;
+      const by = (depth + here) / steep;
+      const next: Vec3 = [at[0] - slope[0] * by, at[1] - slope[1] * by, at[2] - slope[2] * by];
+      const there = distanceAt(next);
+      if (there > here) break;
+      at = next;
+      here = there;
+    }
+    return at;
+  });
+}
+
+/** Distance from each point of a face to the nearest member's own surface, metres: the cover as the picture shows it. */
+export function coverOnFace(positions: Float32Array, members: readonly Member[], wholeAcross: (m: Member) => number): Float32Array {
+  const segments: number[] = [];
+  for (const m of members) {
+    const radius = wholeAcross(m) / 2;
+    for (let i = 1; i < m.path.length; i++) segments.push(...(m.path[i - 1] as Vec3), ...(m.path[i] as Vec3), radius);
+  }
+  const flat = Float64Array.from(segments);
+  const out = new Float32Array(positions.length / 3).fill(Infinity);
+  const { sqrt, min, max } = Math;
+  for (let v = 0; v < out.length; v++) {
+    const x = positions[v * 3] as number, y = positions[v * 3 + 1] as number, z = positions[v * 3 + 2] as number;
+    let best = Infinity;
+    for (let s = 0; s < flat.length; s += 7) {
+      const ax = flat[s] as number, ay = flat[s + 1] as number, az = flat[s + 2] as number;
+      const bx = (flat[s + 3] as number) - ax, by = (flat[s + 4] as number) - ay, bz = (flat[s + 5] as number) - az;
+      const px = x - ax, py = y - ay, pz = z - az;
+      const l2 = bx * bx + by * by + bz * bz;
+      const t = l2 > 0 ? min(1, max(0, (px * bx + py * by + pz * bz) / l2)) : 0;
+      const dx = px - t * bx, dy = py - t * by, dz = pz - t * bz;
+      const d = sqrt(dx * dx + dy * dy + dz * dz) - (flat[s + 6] as number);
+      if (d < best) best = d;
+    }
+    out[v] = best;
+  }
+  return out;
+}
