@@ -1,12 +1,14 @@
 import { CholeskyDecomposition, Matrix } from 'ml-matrix';
+import { STLLoader } from 'three/addons/loaders/STLLoader.js';
 import { beamAxes, beamStiffness, factorFrame, freedoms, type FrameMember, type FrameModel, type FrameNode } from '../src/core/armature';
 import { applyEdit, newBust } from '../src/core/build';
 import { clays, type DryingCoefficients } from '../src/core/catalogue';
 import { dryLayer, evaporationCurve } from '../src/core/drying';
-import { DistanceField, extractSurface, measureForm, resolveForm, voxelise } from '../src/core/form';
+import { DistanceField, extractSurface, measureForm, readMesh, reportOnMesh, resolveForm, sizeOfMesh, voxelise, writeMesh } from '../src/core/form';
 import type { Vec3 } from '../src/core/quantity';
 import { Evaluator } from '../src/core/verdict';
 import { editKinds, largeBuild } from '../tests/support/generated-build';
+import { ballMesh } from '../tests/support/meshes';
 
 /** Prints the ratios of one run on this machine: each stands beside what it is measured against. */
 function percentile(times: readonly number[], share: number): number {
@@ -84,6 +86,21 @@ function benchVoxels(): void {
   line('surface at 4 mm', `${time(() => extractSurface(grid)).toFixed(0)} ms`);
 }
 
+function benchMesh(): void {
+  const bytes = writeMesh('stl', [{ ...ballMesh(0.1, 354), name: 'ball' }]);
+  const best = (act: () => void) => Math.min(...[1, 2, 3, 4].map(() => time(act)));
+  const read = () => {
+    const mesh = readMesh(bytes, 'ball.stl');
+    if (!mesh.ok) throw new Error(mesh.message);
+    return mesh.value;
+  };
+  const alone = best(() => new STLLoader().parse(bytes.buffer as ArrayBuffer));
+  const size = best(() => sizeOfMesh(read()));
+  const whole = best(() => reportOnMesh(read()));
+  line('STL of 500 000 triangles: volume, area and centroid, against the loader alone', `${(size / alone).toFixed(2)} x`, `${size.toFixed(0)} ms against ${alone.toFixed(0)}; wanted 2 x at most`);
+  line('the same with closedness', `${(whole / alone).toFixed(2)} x`, `${whole.toFixed(0)} ms; wanted 10 x at most`);
+}
+
 /** A tower of square storeys with braces: `count` nodes. */
 function tower(count: number): FrameModel {
   const section = { E: 2e11, G: 8e10, A: 1e-3, Iy: 1e-6, Iz: 1e-6, J: 2e-6 };
@@ -155,8 +172,6 @@ function benchDrying(): void {
 }
 
 process.stdout.write(`${process.version}, ${process.arch}\n`);
-benchEdits();
-if (process.argv.includes('--edits')) process.exit(0);
-benchVoxels();
-benchFrame();
-benchDrying();
+const only = process.argv.slice(2).find((a) => a.startsWith('--'))?.slice(2);
+const parts: Record<string, () => void> = { edits: benchEdits, voxels: benchVoxels, mesh: benchMesh, frame: benchFrame, drying: benchDrying };
+for (const [name, part] of Object.entries(parts)) if (only === undefined || only === name) part();

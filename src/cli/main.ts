@@ -1,26 +1,32 @@
 import { readFileSync, statSync } from 'node:fs';
 import { largestBuildText, parseBuild } from '../core/build';
+import { largestMeshFile, meshUnits, readMesh, reportOnMesh, type MeshUnit } from '../core/form';
 import { failure, success, type Failure, type Result } from '../core/quantity';
 import { Evaluator } from '../core/verdict';
 import { solveDryingFile, solveFrameFile } from './inputs';
 
-/** check BUILD.json | solve frame FILE | solve drying FILE. Exit 0, or 2 with one line saying where and why. */
-const usage = 'usage: sostegno check BUILD.json | solve frame FILE | solve drying FILE';
+/** check BUILD.json | solve frame FILE | solve drying FILE | mesh FILE. Exit 0, or 2 with one line saying where and why. */
+const usage = 'usage: sostegno check BUILD.json | solve frame FILE | solve drying FILE | mesh FILE.(stl|obj|ply|glb) [--unit mm|cm|in|m]';
 
 function refuse(file: string, why: Failure): never {
   process.stderr.write(`${file}: ${why.path}: ${why.message.replace(/\s+/g, ' ')}\n`);
   process.exit(2);
 }
 
-function readText(file: string): Result<string> {
+function readBytes(file: string, largest: number): Result<Uint8Array> {
   try {
     const { size } = statSync(file);
-    if (size > largestBuildText * 4) return failure('too-large', 'the file', 'it is larger than 32 MB');
-    return success(readFileSync(file, 'utf8'));
+    if (size > largest) return failure('too-large', 'the file', `it is larger than ${Math.round(largest / 2 ** 20)} MB`);
+    return success(readFileSync(file));
   } catch (error) {
     const code = (error as NodeJS.ErrnoException).code;
     return failure('unreadable', 'the file', code === 'ENOENT' ? 'there is no such file' : `it cannot be read (${code ?? 'unknown'})`);
   }
+}
+
+function readText(file: string): Result<string> {
+  const bytes = readBytes(file, largestBuildText * 4);
+  return bytes.ok ? success(new TextDecoder().decode(bytes.value)) : bytes;
 }
 
 function readJson(text: string): Result<unknown> {
@@ -37,8 +43,55 @@ function check(text: string): Result<unknown> {
   return new Evaluator().evaluate(build.value, { ranges: true, remedies: true });
 }
 
+/** A mesh measured, in metres whatever unit its file is in. */
+function mesh(file: string, unit: MeshUnit): Result<unknown> {
+  const bytes = readBytes(file, largestMeshFile);
+  if (!bytes.ok) return bytes;
+  const read = readMesh(bytes.value, file);
+  if (!read.ok) return read;
+  const { triangles, volume, area, centroid, box, watertight, openEdges, flipped } = reportOnMesh(read.value);
+  const k = meshUnits[unit];
+  const metres = (v: readonly number[]) => v.map((x) => x * k);
+  return success({ triangles, volume: volume * k ** 3, area: area * k ** 2, centroid: metres(centroid), box: box.map(metres), watertight, openEdges, flipped });
+}
+
+function meshCommand(args: readonly string[]): void {
+  let unit: string = 'mm';
+  const files: string[] = [];
+  for (let i = 0; i < args.length; i++) {
+    const arg = args[i] as string;
+    if (arg === '--unit') unit = args[++i] ?? '';
+    else if (arg.startsWith('--unit=')) unit = arg.slice('--unit='.length);
+    else files.push(arg);
+  }
+  const [file] = files;
+  if (file === undefined || files.length > 1) stopWith(usage);
+  if (!Object.hasOwn(meshUnits, unit)) stopWith(`--unit is one of ${Object.keys(meshUnits).join(', ')}, not "${unit}"`);
+  print(file, () => mesh(file, unit as MeshUnit));
+}
+
+function stopWith(line: string): never {
+  process.stderr.write(`${line}\n`);
+  process.exit(2);
+}
+
+function print(file: string, job: () => Result<unknown>): void {
+  let result: Result<unknown>;
+  try {
+    result = job();
+  } catch (error) {
+    refuse(file, failure('failed', 'the file', `it could not be worked out (${(error as Error).message})`));
+  }
+  if (!result.ok) refuse(file, result);
+  process.stdout.write(`${JSON.stringify(result.value, null, 2)}\n`);
+}
+
 function main(args: readonly string[]): void {
   const [command, second, third] = args;
+  if (command === 'mesh') {
+    meshCommand(args.slice(1));
+    return;
+  }
   const file = command === 'check' ? second : third;
   const job = command === 'check' ? check
     : command === 'solve' && (second === 'frame' || second === 'drying')
@@ -47,20 +100,10 @@ function main(args: readonly string[]): void {
         if (!json.ok) return json;
         return second === 'frame' ? solveFrameFile(json.value) : solveDryingFile(json.value);
       } : null;
-  if (!job || file === undefined) {
-    process.stderr.write(`${usage}\n`);
-    process.exit(2);
-  }
+  if (!job || file === undefined) stopWith(usage);
   const text = readText(file);
   if (!text.ok) refuse(file, text);
-  let result: Result<unknown>;
-  try {
-    result = job(text.value);
-  } catch (error) {
-    refuse(file, failure('failed', 'the file', `it could not be worked out (${(error as Error).message})`));
-  }
-  if (!result.ok) refuse(file, result);
-  process.stdout.write(`${JSON.stringify(result.value, null, 2)}\n`);
+  print(file, () => job(text.value));
 }
 
 main(process.argv.slice(2));

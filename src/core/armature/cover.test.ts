@@ -5,8 +5,9 @@ import type { Member } from './types';
 const member = (path: Vec3[], strands = 1): Member => ({ id: 'm', name: 'wire', stock: 'aluminium-annealed', size: '4mm', strands, bonded: false, path, bones: [], allowances: [] });
 /** A ball of 100 mm about the origin. */
 const ball = (p: Vec3) => Math.hypot(...p) - 0.1;
+const near = () => (p: Vec3) => ({ distance: ball(p), mass: 0 });
 const inputs = (members: Member[], held: Vec3[] = []): CoverInputs => ({
-  members, held, rough: ball, exact: (p) => ({ distance: ball(p), mass: 0 }), clayOver: () => 0.01, roughness: 0.001,
+  members, held, near, clayOver: () => 0.01,
   acrossOf: (m) => ({ strand: 0.004, whole: bundleAcross(0.004, m.strands) }),
 });
 
@@ -42,13 +43,13 @@ test('bundles are as thick as circles packed in a circle', () => {
 
 test('bent inward, it lies as deep as asked, and only where it did not', () => {
   const path: Vec3[] = [[-0.095, 0, 0], [0, 0, 0.02], [0.095, 0, 0]];
-  const drawn = drawnPath(path, 0.02, [], ball);
+  const drawn = drawnPath(path, 0.02, [], near);
   for (const p of drawn) expect(ball(p)).toBeLessThan(-0.0199);
   expect(drawn.some((p) => Math.abs(p[0]) < 0.004 && Math.abs(p[2] - 0.02) < 0.002)).toBe(true);
   const held: Vec3 = [-0.095, 0, 0];
-  expect(drawnPath(path, 0.02, [held], ball)[0]).toEqual(held);
+  expect(drawnPath(path, 0.02, [held], near)[0]).toEqual(held);
   // Deeper than the ball is thick: it goes to the middle and no further.
-  for (const p of drawnPath(path, 0.5, [], ball)) expect(p.every(Number.isFinite)).toBe(true);
+  for (const p of drawnPath(path, 0.5, [], near)) expect(p.every(Number.isFinite)).toBe(true);
 });
 
 test('cover seen from the face', () => {

@@ -36,21 +36,29 @@ export interface CoverInputs {
   readonly acrossOf: (m: Member) => { readonly whole: number; readonly strand: number };
   /** Places built into the base: what leads to them may stand bare. */
   readonly held: readonly Vec3[];
-  /** Signed distance to the face, roughly but at once; and exactly, with the mass there. */
-  readonly rough: (p: Vec3) => number;
-  readonly exact: (p: Vec3) => { readonly distance: number; readonly mass: number };
+  /** Signed distance to the face near a place, out to `radius` from it. */
+  readonly near: (centre: Vec3, radius: number) => FaceDistance;
   readonly clayOver: (mass: number) => number;
-  /** How far `rough` may be out. */
-  readonly roughness: number;
 }
 
-const stepAlong = 0.004;
+/** Signed distance to the face, and the mass that is nearest there. */
+export type FaceDistance = (p: Vec3) => { readonly distance: number; readonly mass: number };
 
-function samples(path: readonly Vec3[]): Vec3[] {
+/** Whatever can be asked about a path is within this of its middle. */
+function about(points: readonly Vec3[]): { centre: Vec3; radius: number } {
+  const low = [0, 1, 2].map((k) => points.reduce((m, p) => Math.min(m, p[k] as number), Infinity));
+  const high = [0, 1, 2].map((k) => points.reduce((m, p) => Math.max(m, p[k] as number), -Infinity));
+  const centre = low.map((l, k) => (l + (high[k] as number)) / 2) as unknown as Vec3;
+  return { centre, radius: Math.hypot(...low.map((l, k) => ((high[k] as number) - l) / 2)) + 1e-6 };
+}
+
+const stepAlong = 0.006;
+
+function samples(path: readonly Vec3[], step = stepAlong): Vec3[] {
   const out: Vec3[] = path.length > 0 ? [path[0] as Vec3] : [];
   for (let i = 1; i < path.length; i++) {
     const a = path[i - 1] as Vec3, b = path[i] as Vec3;
-    const pieces = Math.min(400, Math.max(1, Math.ceil(distance(a, b) / stepAlong)));
+    const pieces = Math.min(400, Math.max(1, Math.ceil(distance(a, b) / step)));
     for (let k = 1; k <= pieces; k++) out.push(mix(a, b, k / pieces));
   }
   return out;
@@ -61,16 +69,17 @@ export function coverOf(input: CoverInputs): MemberCover[] {
   return input.members.flatMap((member): MemberCover[] => {
     const { whole, strand } = input.acrossOf(member);
     const points = samples(member.path);
-    const bare = bareStretch(points, input);
+    if (points.length === 0) return [];
+    const place = about(points);
+    const exact = input.near(place.centre, place.radius);
+    const bare = bareStretch(points, input.held, exact);
     let least = Infinity, short = 0;
     let at: Vec3 = points[0] ?? [0, 0, 0];
     let mass = 0, wanted = coverWanted(strand, 0);
     const spacing = points.length > 1 ? distance(points[0] as Vec3, points[1] as Vec3) : 0;
-    for (let i = bare.from; i < bare.to; i++) {
+    for (let i = bare.from; i < bare.to;) {
       const p = points[i] as Vec3;
-      const near = -input.rough(p) - whole / 2;
-      if (near - input.roughness > Math.max(least, 0.05)) continue;
-      const { distance: d, mass: owner } = input.exact(p);
+      const { distance: d, mass: owner } = exact(p);
       const cover = -d - whole / 2;
       const want = coverWanted(strand, input.clayOver(owner));
       if (cover < want) short += spacing;
@@ -80,33 +89,36 @@ export function coverOf(input: CoverInputs): MemberCover[] {
         mass = owner;
         wanted = want;
       }
+      // Cover changes no faster than the path runs on: nothing thinner can lie nearer than this.
+      const clear = spacing > 0 ? Math.floor((cover - Math.max(want, least)) / stepAlong) : 1;
+      i += Math.max(1, clear);
     }
     return least < Infinity ? [{ member: member.id, name: member.name, least, at, mass, wanted, short }] : [];
   });
 }
 
 /** Leaves out what runs outside the form from an end that is held: an upright below the piece, a foot on the board. */
-function bareStretch(points: readonly Vec3[], input: CoverInputs): { from: number; to: number } {
-  const isHeld = (p: Vec3 | undefined) => p !== undefined && input.held.some((h) => distance(h, p) < 1e-6);
+function bareStretch(points: readonly Vec3[], held: readonly Vec3[], exact: FaceDistance): { from: number; to: number } {
+  const isHeld = (p: Vec3 | undefined) => p !== undefined && held.some((h) => distance(h, p) < 1e-6);
   let from = 0, to = points.length;
-  const inside = (p: Vec3) => input.exact(p).distance < 0;
+  const inside = (p: Vec3) => exact(p).distance < 0;
   if (isHeld(points[0])) {
     while (from < to && !inside(points[from] as Vec3)) from++;
-    from = past(points, from, to, 1, input);
+    from = past(points, from, to, 1, exact);
   }
   if (isHeld(points[points.length - 1])) {
     while (to > from && !inside(points[to - 1] as Vec3)) to--;
-    to = past(points, to - 1, from - 1, -1, input) + 1;
+    to = past(points, to - 1, from - 1, -1, exact) + 1;
   }
   return { from, to };
 }
 
 /** Where it enters the form its cover rises from nothing: that is its way in, not thin clay. Skips on while it still rises. */
-function past(points: readonly Vec3[], from: number, to: number, way: 1 | -1, input: CoverInputs): number {
+function past(points: readonly Vec3[], from: number, to: number, way: 1 | -1, exact: FaceDistance): number {
   let i = from;
   let before = -Infinity;
   while (i !== to) {
-    const d = -input.exact(points[i] as Vec3).distance;
+    const d = -exact(points[i] as Vec3).distance;
     if (d <= before + 1e-9) break;
     before = d;
     i += way;
@@ -116,15 +128,23 @@ function past(points: readonly Vec3[], from: number, to: number, way: 1 | -1, in
 
 /**
  * The path of a wire bent inward until it lies `depth` under the face, as far as the form is thick enough. Ends that are
- * held stay. `distanceAt` is the signed distance to the face.
+ * held stay.
  */
-export function drawnPath(path: readonly Vec3[], depth: number, held: readonly Vec3[], distanceAt: (p: Vec3) => number): Vec3[] {
-  const points = samples(path).filter((_, i, all) => i % 3 === 0 || i === all.length - 1);
+export function drawnPath(path: readonly Vec3[], depth: number, held: readonly Vec3[], near: CoverInputs['near']): Vec3[] {
+  if (path.length === 0) return [];
+  const place = about(path);
+  const face = near(place.centre, place.radius + 2 * depth);
+  const distanceAt = (p: Vec3) => face(p).distance;
+  const long = path.slice(1).reduce((sum, b, i) => sum + distance(path[i] as Vec3, b), 0);
+  // A bent wire is smooth: some thirty places along it are enough to bend it by.
+  const points = samples(path, Math.max(0.012, long / 30));
   const step = Math.max(1e-4, depth * 0.02);
   return points.map((p): Vec3 => {
-    if (held.some((h) => distance(h, p) < 1e-6) || distanceAt(p) > 0.02) return p;
+    if (held.some((h) => distance(h, p) < 1e-6)) return p;
     let at = p;
     let here = distanceAt(at);
+    // What runs well outside is not meant to be inside.
+    if (here > 0.02) return p;
     for (let i = 0; i < 6 && depth + here > 1e-4; i++) {
       const slope = [0, 1, 2].map((k) => (distanceAt([at[0] + (k === 0 ? step : 0), at[1] + (k === 1 ? step : 0), at[2] + (k === 2 ? step : 0)]) - here) / step) as [number, number, number];
       const steep = Math.hypot(...slope);

@@ -67,23 +67,22 @@ function massDistance(m: CompiledMass, x: number, y: number, z: number): number 
   const px = (r[0] as number) * dx + (r[1] as number) * dy + (r[2] as number) * dz;
   const py = (r[3] as number) * dx + (r[4] as number) * dy + (r[5] as number) * dz;
   const pz = (r[6] as number) * dx + (r[7] as number) * dy + (r[8] as number) * dz;
-  return ownDistance(m, px, py, pz) - m.grow;
-}
-
-function ownDistance(m: CompiledMass, px: number, py: number, pz: number): number {
-  if (m.kind === 0) return ellipsoidDistance(px, py, pz, m.a, m.b, m.c);
-  if (m.kind === 1) return roundConeDistance(px, py, pz, m);
-  if (m.kind === 2) return boxDistance(px, py, pz, m);
+  const { grow } = m;
+  if (m.kind === 0) return ellipsoidDistance(px, py, pz, m.a, m.b, m.c) - grow;
+  if (m.kind === 1) return roundConeDistance(px, py, pz, m) - grow;
+  if (m.kind === 2) return boxDistance(px, py, pz, m) - grow;
+  if (m.kind === 4) return shellDistance(px, py, pz, m) - grow;
   const round = sqrt(px * px + py * py) - m.a;
-  if (m.kind === 3) return sqrt(round * round + pz * pz) - m.b;
-  if (m.kind === 4) {
-    // Between the outer face and the inner one, and above the opening: a bound from below at the rim, exact elsewhere.
-    const outer = ellipsoidDistance(px, py, pz, m.a, m.b, m.c);
-    return max(outer, -outer - (m.extra[0] as number), (m.extra[1] as number) - pz);
-  }
+  if (m.kind === 3) return sqrt(round * round + pz * pz) - m.b - grow;
   const over = abs(pz) - m.b;
   const ox = max(round, 0), oz = max(over, 0);
-  return sqrt(ox * ox + oz * oz) + min(max(round, over), 0) - (m.extra[0] as number);
+  return sqrt(ox * ox + oz * oz) + min(max(round, over), 0) - (m.extra[0] as number) - grow;
+}
+
+/** Between the outer face and the inner one, and above the opening: a bound from below at the rim, exact elsewhere. */
+function shellDistance(px: number, py: number, pz: number, m: CompiledMass): number {
+  const outer = ellipsoidDistance(px, py, pz, m.a, m.b, m.c);
+  return max(outer, -outer - (m.extra[0] as number), (m.extra[1] as number) - pz);
 }
 
 export interface Box {

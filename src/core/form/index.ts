@@ -11,3 +11,4 @@ export * from './turn';
 export * from './resolve';
 export * from './silhouette';
 export * from './shaping';
+export * from './mesh';

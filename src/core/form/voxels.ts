@@ -195,19 +195,6 @@ export function distanceAtCell(grid: VoxelGrid, x: number, y: number, z: number)
   return grid.distances[slot * cellsPerBlock + cellInBlock(x & 7, y & 7, z & 7)] as number;
 }
 
-/** Distance at a place, between the eight cell middles about it; saturated deep inside and far out, like its cells. */
-export function distanceNear(grid: VoxelGrid, x: number, y: number, z: number): number {
-  const u = (x - grid.origin[0]) / grid.step - 0.5, v = (y - grid.origin[1]) / grid.step - 0.5, w = (z - grid.origin[2]) / grid.step - 0.5;
-  const i = floor(u), j = floor(v), k = floor(w);
-  const fx = u - i, fy = v - j, fz = w - k;
-  let sum = 0;
-  for (let c = 0; c < 8; c++) {
-    const share = (c & 1 ? fx : 1 - fx) * (c & 2 ? fy : 1 - fy) * (c & 4 ? fz : 1 - fz);
-    sum += share * distanceAtCell(grid, i + (c & 1), j + ((c >> 1) & 1), k + (c >> 2));
-  }
-  return sum;
-}
-
 /** Box of the cells inside the form, to one cell. A corner at the origin when nothing is inside. */
 export function solidExtent(grid: VoxelGrid): Box {
   const low: [number, number, number] = [Infinity, Infinity, Infinity];

@@ -1,10 +1,10 @@
-import { bundleAcross, coverOf, drawnPath, memberMass, sectionAcross, type Armature, type Member, type MemberCover } from '../armature';
+import { bundleAcross, coverOf, drawnPath, memberMass, sectionAcross, type Armature, type FaceDistance, type Member, type MemberCover } from '../armature';
 import { findBulk, findClay, findStock, findWrap, hashOf, partHash, type Build, type Mass } from '../build';
 import type { BulkKind, ClayFamily, Stock, Wrap } from '../catalogue';
 import { clayOver, coatsOf, coreFace, mixClay, type CoreFace, type MixedClay } from '../clay';
-import { DistanceField, distanceNear, measureForm, resolveForm, sampleForm, solidExtent, type Box, type FormVolumes, type ResolvedForm, type VoxelGrid } from '../form';
+import { DistanceField, measureForm, resolveForm, sampleForm, solidExtent, type Box, type FormVolumes, type ResolvedForm, type VoxelGrid } from '../form';
 import { hangLoad, type HungLoad } from '../load';
-import { failure, success, type Result } from '../quantity';
+import { failure, success, type Result, type Vec3 } from '../quantity';
 import { resolveArmature } from '../school';
 import type { Memory } from './memory';
 
@@ -68,10 +68,11 @@ export function makePiece(build: Build, memory: Memory): Result<Piece> {
   const outward = masses.some((m) => m.role === 'core' || m.shape.kind === 'shell');
   const formKey = outward ? `${partHash(build.form)}:${clayOn.join(',')}` : partHash(build.form);
   const field = memory.keep('field', formKey, () => new DistanceField(masses, clayOn));
-  const everyone = field.all();
   const held = schooled.nodes.filter((n) => n.held).map((n) => n.at);
-  const drawn = (m: Member): Member => (m.drawnIn ? { ...m, path: drawnPath(m.path, m.drawnIn, held, (p) => field.at(p[0], p[1], p[2], everyone)) } : m);
-  const armature = memory.keep('armature', `${formKey}:${partHash(build.armature)}:${clayOn.join(',')}:${partHash(build.materials.values)}`, () => ({ ...schooled, members: schooled.members.map(drawn) }));
+  const near = nearFace(field);
+  const drawn = (m: Member): Member => (m.drawnIn ? { ...m, path: drawnPath(m.path, m.drawnIn, held, near) } : m);
+  const armatureKey = `${formKey}:${partHash(build.armature)}:${clayOn.join(',')}:${partHash(build.materials.values)}`;
+  const armature = memory.keep('armature', armatureKey, () => ({ ...schooled, members: schooled.members.map(drawn) }));
   const grid = memory.keep('grid', `${formKey}:${Math.ceil(depth / depthStep)}`, () => sampleForm(field, Math.ceil(depth / depthStep) * depthStep));
   const extent = memory.keep('extent', formKey, () => solidExtent(grid));
   const volumeKey = `${formKey}:${[...thickness].join(',')}`;
@@ -82,18 +83,14 @@ export function makePiece(build: Build, memory: Memory): Result<Piece> {
   const load = memory.keep('load', hungKey, () => hangLoad(
     volumes.parcels, regionOfMass, regions.length, masses.map((m) => m.id), armature.nodes, armature.bones, armature.members, massOf,
   ));
-  const cover = memory.keep('cover', hungKey, () => coverOf({
+  const cover = memory.keep('cover', armatureKey, () => coverOf({
       members: armature.members,
       acrossOf: (m) => {
         const strand = across(m.stock, m.size);
         return { strand, whole: bundleAcross(strand, m.strands) };
       },
       held,
-      rough: (p) => distanceNear(grid, p[0], p[1], p[2]), roughness: grid.step,
-      exact: (p) => {
-        const d = field.at(p[0], p[1], p[2], everyone);
-        return { distance: d, mass: field.owner };
-      },
+      near,
       clayOver: (m) => clayOn[m] ?? 0,
   }));
   return success({
@@ -102,6 +99,20 @@ export function makePiece(build: Build, memory: Memory): Result<Piece> {
     clay: clay.value, mixed: mixClay(clay.value, build.materials.waterWorkedIn), bulk: bulk.value, wrap: wrap.value, face, coats,
     grid, extent, volumes, load, stockOf,
   });
+}
+
+/** The form's distance near a place: only the masses that can matter there are asked. */
+function nearFace(field: DistanceField): (centre: Vec3, radius: number) => FaceDistance {
+  const everyone = field.all();
+  return (centre, radius) => {
+    const kept = new Int32Array(everyone.length);
+    field.prune(centre[0], centre[1], centre[2], radius, everyone, everyone.length, kept);
+    const { count } = field.pruned;
+    return (p) => {
+      const distance = field.at(p[0], p[1], p[2], kept, count);
+      return { distance, mass: field.owner };
+    };
+  };
 }
 
 /** Depth of the core under the finished face; Infinity where it is clay all through. */

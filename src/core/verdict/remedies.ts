@@ -139,7 +139,7 @@ function coverProposals(piece: Piece, finding: BareFinding, units: UnitSystem): 
   const out: Proposal[] = !bends ? [] : [{ id: 'draw-in', edit: set(`Bend the ${member.name} inward`, { drawnIn: Math.ceil(depth * 2000) / 2000 }), note: `so that ${formatLength(finding.limit, units)} lies over it wherever there is room` }];
   const thinner = stock.sizes.filter((s) => sectionAcross(s.section) < strand * 0.95).sort((a, b) => sectionAcross(b.section) - sectionAcross(a.section))[0];
   if (thinner) out.push({ id: 'slimmer', edit: set(`Go down to ${thinner.label}`, { size: thinner.id }), note: 'carries less' });
-  if (member.strands > 1) out.push({ id: 'strand-less', edit: set('One strand less', { strands: member.strands - 1 }), note: `${member.strands - 1} instead of ${member.strands}; carries less` });
+  else if (member.strands > 1) out.push({ id: 'strand-less', edit: set('One strand less', { strands: member.strands - 1 }), note: `${member.strands - 1} instead of ${member.strands}; carries less` });
   return out;
 }
 

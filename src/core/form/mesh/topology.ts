@@ -1,0 +1,171 @@
+import type { TriangleMesh } from './triangle-mesh';
+
+/** Points in one place made one. Open addressing over the bits of the coordinates, rounded to `tolerance`. */
+export function weld(mesh: TriangleMesh, tolerance = 0): TriangleMesh {
+  const { positions, triangles } = mesh;
+  const count = positions.length / 3;
+  let size = 16;
+  while (size < count * 2) size *= 2;
+  const table = new Int32Array(size).fill(-1);
+  const kept = new Float32Array(positions.length);
+  const to = new Uint32Array(count);
+  const rounded = new Float32Array(3);
+  const bits = new Int32Array(rounded.buffer);
+  const keys = new Int32Array(positions.length);
+  const inverse = tolerance > 0 ? 1 / tolerance : 0;
+  let used = 0;
+  for (let i = 0; i < count; i++) {
+    for (let k = 0; k < 3; k++) {
+      const v = positions[i * 3 + k] as number;
+      // Adding zero makes minus nought nought.
+      rounded[k] = inverse > 0 ? Math.round(v * inverse) + 0 : v + 0;
+    }
+    const a = bits[0] as number, b = bits[1] as number, c = bits[2] as number;
+    let slot = (Math.imul(a, 73856093) ^ Math.imul(b, 19349663) ^ Math.imul(c, 83492791));
+    slot = (slot ^ (slot >>> 15)) & (size - 1);
+    for (;;) {
+      const held = table[slot] as number;
+      if (held < 0) {
+        table[slot] = used;
+        keys[used * 3] = a;
+        keys[used * 3 + 1] = b;
+        keys[used * 3 + 2] = c;
+        kept[used * 3] = positions[i * 3] as number;
+        kept[used * 3 + 1] = positions[i * 3 + 1] as number;
+        kept[used * 3 + 2] = positions[i * 3 + 2] as number;
+        to[i] = used++;
+        break;
+      }
+      if (keys[held * 3] === a && keys[held * 3 + 1] === b && keys[held * 3 + 2] === c) {
+        to[i] = held;
+        break;
+      }
+      slot = (slot + 1) & (size - 1);
+    }
+  }
+  const out = new Uint32Array(triangles.length);
+  let n = 0;
+  for (let t = 0; t < triangles.length; t += 3) {
+    const a = to[triangles[t] as number] as number, b = to[triangles[t + 1] as number] as number, c = to[triangles[t + 2] as number] as number;
+    // A triangle that has shrunk to a line has no face.
+    if (a === b || b === c || c === a) continue;
+    out[n] = a;
+    out[n + 1] = b;
+    out[n + 2] = c;
+    n += 3;
+  }
+  return { positions: kept.slice(0, used * 3), triangles: out.slice(0, n) };
+}
+
+/** Every edge with the corners that run along it, for closedness and for walking from face to face. */
+export interface Edges {
+  readonly count: number;
+  /** Smaller and larger point of each edge. */
+  readonly ends: Uint32Array;
+  /** Faces met so far; what an edge of a closed surface has is two. */
+  readonly faces: Uint8Array;
+  /** Those that run from the smaller to the larger point. */
+  readonly forward: Uint8Array;
+  /** Edge of each corner (the side from it to the next). */
+  readonly ofCorner: Uint32Array;
+}
+
+/** `mesh` must be welded. */
+export function edgesOf(mesh: TriangleMesh): Edges {
+  const { triangles } = mesh;
+  const corners = triangles.length;
+  let size = 16;
+  while (size < corners) size *= 2;
+  const table = new Int32Array(size).fill(-1);
+  const ends = new Uint32Array(corners * 2);
+  const faces = new Uint8Array(corners), forward = new Uint8Array(corners);
+  const ofCorner = new Uint32Array(corners);
+  let count = 0;
+  for (let c = 0; c < corners; c++) {
+    const a = triangles[c] as number, b = triangles[c % 3 === 2 ? c - 2 : c + 1] as number;
+    const low = a < b ? a : b, high = a < b ? b : a;
+    let slot = (Math.imul(low, 73856093) ^ Math.imul(high, 19349663));
+    slot = (slot ^ (slot >>> 15)) & (size - 1);
+    let edge = -1;
+    for (;;) {
+      edge = table[slot] as number;
+      if (edge < 0) {
+        edge = count++;
+        table[slot] = edge;
+        ends[edge * 2] = low;
+        ends[edge * 2 + 1] = high;
+        break;
+      }
+      if (ends[edge * 2] === low && ends[edge * 2 + 1] === high) break;
+      slot = (slot + 1) & (size - 1);
+    }
+    if ((faces[edge] as number) < 255) (faces[edge] as number)++;
+    if (a < b && (forward[edge] as number) < 255) (forward[edge] as number)++;
+    ofCorner[c] = edge;
+  }
+  return { count, ends: ends.slice(0, count * 2), faces: faces.slice(0, count), forward: forward.slice(0, count), ofCorner };
+}
+
+export function openEdges(edges: Edges): number {
+  let open = 0;
+  for (let e = 0; e < edges.count; e++) if (edges.faces[e] !== 2) open++;
+  return open;
+}
+
+/**
+ * Faces that look the wrong way: neighbours across an edge should run along it in opposite directions. In each piece
+ * that hangs together, the way that makes its volume positive is the right one.
+ */
+export function flippedFaces(mesh: TriangleMesh, edges: Edges): Uint8Array {
+  const { triangles, positions } = mesh;
+  const faces = triangles.length / 3;
+  const flipped = new Uint8Array(faces);
+  // Two faces an edge is all that can be walked across; others are borders.
+  const first = new Int32Array(edges.count).fill(-1), second = new Int32Array(edges.count).fill(-1);
+  for (let c = 0; c < triangles.length; c++) {
+    const e = edges.ofCorner[c] as number;
+    if ((first[e] as number) < 0) first[e] = c;
+    else if ((second[e] as number) < 0) second[e] = c;
+  }
+  const seen = new Uint8Array(faces);
+  const turned = new Uint8Array(faces);
+  const stack = new Int32Array(faces);
+  const piece = new Int32Array(faces);
+  const direction = (corner: number) => ((triangles[corner] as number) < (triangles[corner % 3 === 2 ? corner - 2 : corner + 1] as number) ? 1 : 0);
+  for (let start = 0; start < faces; start++) {
+    if (seen[start]) continue;
+    let top = 0, inPiece = 0, volume = 0;
+    stack[top++] = start;
+    seen[start] = 1;
+    while (top > 0) {
+      const f = stack[--top] as number;
+      piece[inPiece++] = f;
+      volume += signedVolume(positions, triangles, f) * (turned[f] ? -1 : 1);
+      for (let k = 0; k < 3; k++) {
+        const corner = f * 3 + k;
+        const e = edges.ofCorner[corner] as number;
+        if (edges.faces[e] !== 2) continue;
+        const other = (first[e] === corner ? second[e] : first[e]) as number;
+        const g = Math.floor(other / 3);
+        if (seen[g]) continue;
+        seen[g] = 1;
+        turned[g] = (turned[f] as number) ^ (direction(corner) === direction(other) ? 1 : 0);
+        stack[top++] = g;
+      }
+    }
+    for (let i = 0; i < inPiece; i++) {
+      const f = piece[i] as number;
+      flipped[f] = (turned[f] as number) ^ (volume < 0 ? 1 : 0);
+    }
+  }
+  return flipped;
+}
+
+/** Six times smaller than the triple product: the tetrahedron from the origin to a face. */
+export function signedVolume(p: Float32Array, t: Uint32Array, f: number): number {
+  const a = (t[f * 3] as number) * 3, b = (t[f * 3 + 1] as number) * 3, c = (t[f * 3 + 2] as number) * 3;
+  const ax = p[a] as number, ay = p[a + 1] as number, az = p[a + 2] as number;
+  const bx = p[b] as number, by = p[b + 1] as number, bz = p[b + 2] as number;
+  const cx = p[c] as number, cy = p[c + 1] as number, cz = p[c + 2] as number;
+  return (ax * (by * cz - bz * cy) - ay * (bx * cz - bz * cx) + az * (bx * cy - by * cx)) / 6;
+}

@@ -1,0 +1,27 @@
+import { failure, type Failure } from '../../quantity';
+
+/** Triangles over shared or unshared points: three numbers a point in the file's own unit, three indices a triangle. */
+export interface TriangleMesh {
+  readonly positions: Float32Array;
+  readonly triangles: Uint32Array;
+}
+
+/** A reader's progress, 0..1; it may stop the reading by throwing. */
+export type Progress = (share: number) => void;
+
+export const largestMeshFile = 512 * 1024 * 1024;
+export const mostTriangles = 5_000_000;
+
+export function tooMany(count: number): Failure {
+  return failure('too-large', 'the triangles', `it claims ${count} triangles; at most ${mostTriangles} are read`);
+}
+
+/** The first point that is no place, as a failure naming it; null when all are. */
+export function checkPoints(positions: Float32Array, what: (point: number) => string): Failure | null {
+  for (let i = 0; i < positions.length; i++) {
+    const v = positions[i] as number;
+    // Beyond this a mesh is in no unit of length that people use.
+    if (!(v > -1e9 && v < 1e9)) return failure('not-a-place', what(Math.floor(i / 3)), 'a coordinate there is not a number, or far too large');
+  }
+  return null;
+}
