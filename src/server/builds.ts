@@ -25,7 +25,8 @@ export interface OpenBuild {
 }
 
 const resolver = new Evaluator();
-const largestHistory = 2_000_000;
+/** Characters; a mesh brought in is a step of some hundred thousand. */
+const largestHistory = 4_000_000;
 
 /** Keeps the catalogue values the build uses inside it. */
 export function snapshotted(build: Build): Build {
@@ -87,6 +88,19 @@ export interface SaveRequest {
   readonly label: string;
 }
 
+/** The history as far as there is room for it: the oldest steps go first. */
+export function historyText(history: unknown): string {
+  const { past, future } = (typeof history === 'object' && history !== null ? history : {}) as { past?: unknown; future?: unknown };
+  if (!Array.isArray(past) || !Array.isArray(future)) return '{"past":[],"future":[]}';
+  const lengths = past.map((step) => JSON.stringify(step).length + 1);
+  const ahead = JSON.stringify(future);
+  let room = largestHistory - ahead.length;
+  if (room < 0) return '{"past":[],"future":[]}';
+  let from = past.length;
+  while (from > 0 && room >= (lengths[from - 1] as number)) room -= lengths[--from] as number;
+  return `{"past":${JSON.stringify(past.slice(from))},"future":${ahead}}`;
+}
+
 export type SaveOutcome = { readonly saved: true; readonly revision: number } | { readonly saved: false; readonly siblingId: string; readonly siblingName: string };
 
 /** Saves over the revision it started from; a stale save is kept beside it under a name of its own. */
@@ -98,11 +112,11 @@ export async function saveBuild(id: string, request: SaveRequest): Promise<Resul
   if (!row) return failure('no-such-build', 'id', 'this build is not on the shelf any more');
   const kept = snapshotted(build.value);
   const document = stableText(kept);
-  const history = JSON.stringify(request.history ?? { past: [], future: [] });
+  const history = historyText(request.history);
   const at = now();
   const revision = await db.saveBuild(store, {
     id, name: kept.name, document, schemaVersion, card: JSON.stringify(cardOf(kept, resolver)), label: request.label.slice(0, 200), from: request.revision, now: at,
-    history: history.length > largestHistory ? '{"past":[],"future":[]}' : history,
+    history,
   });
   if (revision !== undefined) {
     if (revision % 20 === 0) await db.dropRevisions(store, revisionsToDrop(await db.listRevisions(store, id), at));

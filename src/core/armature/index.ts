@@ -5,3 +5,4 @@ export * from './section';
 export * from './types';
 export * from './cut-list';
 export * from './cover';
+export * from './tube';

@@ -40,13 +40,18 @@ export function applyEdit(build: Build, edit: BuildEdit): Result<Build> {
     }
     next = setAt(next, change.path, change.value);
   }
-  const parsed = buildSchema.safeParse(next);
-  if (!parsed.success) {
-    const { path, message } = describeIssue(parsed.error);
-    return failure('out-of-range', path, message);
+  // Parts the edit did not touch stay the same objects, so that what was worked out from them is found again, and are
+  // not read again: only what was touched can have broken.
+  const out: Record<string, unknown> = { ...(build as Record<string, unknown>) };
+  for (const part of new Set(edit.changes.map((c) => String(c.path[0])))) {
+    const schema = Object.hasOwn(buildSchema.shape, part) ? buildSchema.shape[part as keyof typeof buildSchema.shape] : undefined;
+    if (!schema) return failure('out-of-range', part, 'a build has no such part');
+    const parsed = schema.safeParse((next as Record<string, unknown>)[part]);
+    if (!parsed.success) {
+      const { path, message } = describeIssue(parsed.error, part);
+      return failure('out-of-range', path, message);
+    }
+    out[part] = parsed.data;
   }
-  // Parts the edit did not touch stay the same objects, so that what was worked out from them is found again.
-  const touched = new Set(edit.changes.map((c) => String(c.path[0])));
-  const kept = Object.fromEntries(Object.entries(build).filter(([part]) => !touched.has(part)));
-  return success({ ...parsed.data, ...kept });
+  return success(out as Build);
 }

@@ -35,3 +35,8 @@ export function partHash(part: object): string {
   known.set(part, made);
   return made;
 }
+
+/** A whole build's hash from those of its parts: after an edit only what it touched is read again. */
+export function buildHash(build: object): string {
+  return hashText(Object.entries(build).map(([k, v]) => `${k}=${typeof v === 'object' && v !== null ? partHash(v as object) : String(v)}`).sort().join());
+}

@@ -1,12 +1,13 @@
 import type { Mass } from './mass';
+import { decodedSamples } from './mesh/sampled';
 import { inverse, rotationOf } from './turn';
 
 const { hypot, max, min } = Math;
 
 /** A mass made ready for the hot loops: its rotation worked out, its sizes flat. */
 export interface CompiledMass {
-  /** 0 ellipsoid, 1 round cone, 2 rounded box, 3 ring, 4 shell, 5 drum. */
-  readonly kind: 0 | 1 | 2 | 3 | 4 | 5;
+  /** 0 ellipsoid, 1 round cone, 2 rounded box, 3 ring, 4 shell, 5 drum, 6 sampled. */
+  readonly kind: 0 | 1 | 2 | 3 | 4 | 5 | 6;
   readonly at: readonly [number, number, number];
   /** Rows of the rotation from world to mass. */
   readonly rotation: Float64Array;
@@ -14,6 +15,8 @@ export interface CompiledMass {
   readonly b: number;
   readonly c: number;
   readonly extra: Float64Array;
+  /** Of a sampled mass only. */
+  readonly samples: Float32Array;
   readonly blend: number;
   /** Clay over an object: how far the finished face stands outside the mass. */
   readonly grow: number;
@@ -31,8 +34,10 @@ export function compile(mass: Mass, clay = 0): CompiledMass {
   return { ...made, grow, reach: made.reach + grow };
 }
 
+const none = new Float32Array(0);
+
 function shapeOf(mass: Mass, clay: number): Omit<CompiledMass, 'grow'> {
-  const common = { at: mass.at, rotation: Float64Array.from(inverse(rotationOf(mass.turn))), blend: mass.blend };
+  const common = { samples: none, at: mass.at, rotation: Float64Array.from(inverse(rotationOf(mass.turn))), blend: mass.blend };
   const s = mass.shape;
   if (s.kind === 'ellipsoid') {
     return { ...common, kind: 0, a: s.radii[0], b: s.radii[1], c: s.radii[2], extra: new Float64Array(0), reach: max(...s.radii) };
@@ -50,6 +55,10 @@ function shapeOf(mass: Mass, clay: number): Omit<CompiledMass, 'grow'> {
   }
   if (s.kind === 'shell') {
     return { ...common, kind: 4, a: s.radii[0], b: s.radii[1], c: s.radii[2], extra: Float64Array.of(max(clay, 1e-4), s.open), reach: max(...s.radii) };
+  }
+  if (s.kind === 'sampled') {
+    const far = s.cells.map((n, k) => max(Math.abs(s.from[k] as number), Math.abs((s.from[k] as number) + (n - 1) * s.step)));
+    return { ...common, kind: 6, a: s.step, b: s.deepest, c: 0, extra: Float64Array.of(...s.cells, ...s.from), samples: decodedSamples(s.values), reach: hypot(...far) };
   }
   if (s.kind === 'drum') {
     const rounding = min(s.rounding, s.radius, s.half);

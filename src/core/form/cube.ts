@@ -1,4 +1,5 @@
 import { rootTolerance, type CompiledMass } from './compiled';
+import { sampledDistance } from './mesh/sampled';
 
 const { abs, max, min, sign, sqrt } = Math;
 
@@ -108,6 +109,11 @@ function shellCube(m: CompiledMass): void {
   }
 }
 
+function sampledCube(m: CompiledMass): void {
+  const { x, y, z, own } = cube;
+  for (let i = 0; i < cubeCells; i++) own[i] = sampledDistance(m.samples, m.extra, m.a, m.b, x[i] as number, y[i] as number, z[i] as number);
+}
+
 function drumCube(m: CompiledMass): void {
   const { x, y, z, own } = cube;
   const { a, b } = m;
@@ -169,6 +175,7 @@ export function massCube(m: CompiledMass): void {
   else if (m.kind === 2) boxCube(m);
   else if (m.kind === 3) ringCube(m);
   else if (m.kind === 5) drumCube(m);
+  else if (m.kind === 6) sampledCube(m);
   else {
     ellipsoidCube(m);
     shellCube(m);

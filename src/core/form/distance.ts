@@ -1,6 +1,7 @@
 import { compile, rootTolerance, type CompiledMass } from './compiled';
 import { cube, cubeSide, intoAxes, massCube, mergeCube } from './cube';
 import type { Mass } from './mass';
+import { sampledDistance } from './mesh/sampled';
 
 const { abs, hypot, max, min, sign, sqrt } = Math;
 
@@ -72,6 +73,7 @@ function massDistance(m: CompiledMass, x: number, y: number, z: number): number 
   if (m.kind === 1) return roundConeDistance(px, py, pz, m) - grow;
   if (m.kind === 2) return boxDistance(px, py, pz, m) - grow;
   if (m.kind === 4) return shellDistance(px, py, pz, m) - grow;
+  if (m.kind === 6) return sampledDistance(m.samples, m.extra, m.a, m.b, px, py, pz) - grow;
   const round = sqrt(px * px + py * py) - m.a;
   if (m.kind === 3) return sqrt(round * round + pz * pz) - m.b - grow;
   const over = abs(pz) - m.b;
@@ -248,7 +250,12 @@ function axisReach(m: CompiledMass, mass: Mass): Box {
     if (s.kind === 'ellipsoid' || s.kind === 'shell') minus = plus = hypot(ux * s.radii[0], uy * s.radii[1], uz * s.radii[2]);
     else if (s.kind === 'rounded-box') minus = plus = abs(ux) * s.half[0] + abs(uy) * s.half[1] + abs(uz) * s.half[2];
     else if (s.kind === 'drum') minus = plus = s.radius * hypot(ux, uy) + s.half * abs(uz);
-    else if (s.kind === 'ring') minus = plus = s.radius * hypot(ux, uy) + s.thickness;
+    else if (s.kind === 'sampled') {
+      // The border of empty samples is left out, but for one.
+      const ends = s.cells.map((n, j) => [(s.from[j] as number) + 2 * s.step, (s.from[j] as number) + (n - 3) * s.step] as const);
+      plus = ends.reduce((sum, [low, high], j) => sum + max(low * ([ux, uy, uz][j] as number), high * ([ux, uy, uz][j] as number)), 0);
+      minus = -ends.reduce((sum, [low, high], j) => sum + min(low * ([ux, uy, uz][j] as number), high * ([ux, uy, uz][j] as number)), 0);
+    } else if (s.kind === 'ring') minus = plus = s.radius * hypot(ux, uy) + s.thickness;
     else {
       const end = ux * s.reach[0] + uy * s.reach[1] + uz * s.reach[2];
       plus = max(s.radiusFrom, end + s.radiusTo);

@@ -1,5 +1,6 @@
 import type { JointEdit, Mass, MassShape } from '../build';
 import type { Vec3 } from '../quantity';
+import { fromBase64, toBase64 } from './mesh/base64';
 
 /**
  * Left and right by reference: the left of a pair is made and changed, the right is its reflection, until it is set
@@ -19,7 +20,16 @@ export const mirrorPlace = (p: Vec3): [number, number, number] => [-p[0], p[1], 
 export const mirrorTurn = (t: Vec3): [number, number, number] => [t[0], -t[1], -t[2]];
 
 function mirrorShape(shape: MassShape): MassShape {
+  if (shape.kind === 'sampled') return mirrorSamples(shape);
   return shape.kind === 'round-cone' ? { ...shape, reach: mirrorPlace(shape.reach) } : shape;
+}
+
+/** Rows of samples read from the other end. */
+function mirrorSamples(shape: Extract<MassShape, { kind: 'sampled' }>): MassShape {
+  const [nx, ny, nz] = shape.cells;
+  const bytes = fromBase64(shape.values);
+  for (let row = 0; row < ny * nz; row++) bytes.subarray(row * nx, (row + 1) * nx).reverse();
+  return { ...shape, from: [-(shape.from[0] + (nx - 1) * shape.step), shape.from[1], shape.from[2]], values: toBase64(bytes) };
 }
 
 export function mirrorMass(mass: Mass, jointTwin: (id: string) => string): Mass {

@@ -117,6 +117,8 @@ export function stretchedShape(shape: MassShape, by: Vec3): MassShape {
     case 'round-cone': return { ...shape, reach: triple(scale(shape.reach, z)), radiusFrom: shape.radiusFrom * mean, radiusTo: shape.radiusTo * mean };
     case 'rounded-box': return { ...shape, half: [shape.half[0] * x, shape.half[1] * y, shape.half[2] * z], rounding: shape.rounding * Math.min(x, y, z) };
     case 'ring': return { ...shape, radius: shape.radius * mean, thickness: shape.thickness * z };
+    // Samples of a distance stay one only when stretched alike all ways.
+    case 'sampled': return scaledShape(shape, Math.cbrt(x * y * z));
     case 'drum': return { ...shape, radius: shape.radius * mean, half: shape.half * z, rounding: shape.rounding * Math.min(mean, z) };
   }
 }
@@ -128,6 +130,7 @@ export function scaledShape(shape: MassShape, by: number): MassShape {
     case 'round-cone': return { ...shape, reach: triple(scale(shape.reach, by)), radiusFrom: shape.radiusFrom * by, radiusTo: shape.radiusTo * by };
     case 'rounded-box': return { ...shape, half: triple(scale(shape.half, by)), rounding: shape.rounding * by };
     case 'ring': return { ...shape, radius: shape.radius * by, thickness: shape.thickness * by };
+    case 'sampled': return { ...shape, step: shape.step * by, from: triple(scale(shape.from, by)), deepest: shape.deepest * by };
     case 'drum': return { ...shape, radius: shape.radius * by, half: shape.half * by, rounding: shape.rounding * by };
   }
 }

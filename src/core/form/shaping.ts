@@ -216,6 +216,7 @@ export function middleSize(mass: Mass): number {
   if (s.kind === 'ellipsoid' || s.kind === 'shell') return Math.cbrt(s.radii[0] * s.radii[1] * s.radii[2]);
   if (s.kind === 'rounded-box') return Math.cbrt(s.half[0] * s.half[1] * s.half[2]);
   if (s.kind === 'round-cone') return Math.max(s.radiusFrom, s.radiusTo);
+  if (s.kind === 'sampled') return 0.4 * s.step * Math.cbrt(s.cells[0] * s.cells[1] * s.cells[2]);
   return s.kind === 'drum' ? Math.cbrt(s.radius * s.radius * s.half) : s.radius;
 }
 

@@ -1,5 +1,5 @@
 import { cutList } from '../armature';
-import { hashOf, type Build } from '../build';
+import { buildHash, type Build } from '../build';
 import { clayToBuy } from '../clay';
 import { placingRate, planBatches, type BatchPlan } from '../cure';
 import { combineDepartures, nightsOf, success, type Range, type Result, type UnitSystem } from '../quantity';
@@ -13,6 +13,8 @@ import type { EvaluateOptions, Finding, RegionReport, Report, Summary } from './
 
 /** Of findings alike (members, regions) the worst come first; mend those, and the rest are mended too or move up. */
 const remediedPerKind = 2;
+/** A wire bent inward is mended by itself; the next one is mended the same way. */
+const remediedOnce = new Set(['cover']);
 
 interface Tried {
   readonly report: BareReport;
@@ -47,7 +49,7 @@ export class Evaluator {
     for (const f of findingsOf(piece.value, bare.value, units)) {
       const kind = f.id.split('/')[0] ?? f.id;
       const before = tried.get(kind) ?? 0;
-      const wanted = options.remedies === true && (f.status === 'fails' || f.status === 'watch') && before < remediedPerKind;
+      const wanted = options.remedies === true && (f.status === 'fails' || f.status === 'watch') && before < (remediedOnce.has(kind) ? 1 : remediedPerKind);
       if (wanted) tried.set(kind, before + 1);
       findings.push({ ...f, remedies: wanted ? yield* remediesFor(piece.value, f, bare.value, (b) => this.tryOut(b, units), units) : [] });
     }
@@ -61,7 +63,7 @@ export class Evaluator {
 
   private tryOut(build: Build, units: UnitSystem): Tried | null {
     // One change is often the remedy of several findings: try it once.
-    return this.memory.keep('tried', `${units}:${hashOf(build)}`, () => this.tryAfresh(build, units));
+    return this.memory.keep('tried', `${units}:${buildHash(build)}`, () => this.tryAfresh(build, units));
   }
 
   private tryAfresh(build: Build, units: UnitSystem): Tried | null {
@@ -73,7 +75,7 @@ export class Evaluator {
 
   private assess(piece: Piece, ranges: boolean): Result<BareReport> {
     // Ranges are asked for twice, on their own and again with the remedies: worked out once.
-    return ranges ? this.memory.keep('ranged', hashOf(piece.build), () => this.assessAfresh(piece, true)) : this.assessAfresh(piece, false);
+    return ranges ? this.memory.keep('ranged', buildHash(piece.build), () => this.assessAfresh(piece, true)) : this.assessAfresh(piece, false);
   }
 
   private assessAfresh(piece: Piece, ranges: boolean): Result<BareReport> {

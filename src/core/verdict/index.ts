@@ -7,3 +7,4 @@ export { dryShareInRoom } from './drying-report';
 export type { Piece } from './piece';
 export * from './card';
 export * from './sheet';
+export * from './export-mesh';

@@ -28,6 +28,8 @@ export interface Piece {
   readonly volumes: FormVolumes;
   readonly load: HungLoad;
   readonly cover: readonly MemberCover[];
+  /** By mass: how deep the core lies under the face, Infinity where there is none. */
+  readonly coreDepths: Float64Array;
   /** The form as a function of place, as it was sampled. */
   readonly field: DistanceField;
   readonly stockOf: (id: string) => Stock | undefined;
@@ -94,7 +96,7 @@ export function makePiece(build: Build, memory: Memory): Result<Piece> {
       clayOver: (m) => clayOn[m] ?? 0,
   }));
   return success({
-    cover, field,
+    cover, field, coreDepths: thickness,
     build, form: form.value, regions, regionOfMass, armature, lostEdits: [...form.value.lostEdits, ...made.value.lostEdits],
     clay: clay.value, mixed: mixClay(clay.value, build.materials.waterWorkedIn), bulk: bulk.value, wrap: wrap.value, face, coats,
     grid, extent, volumes, load, stockOf,

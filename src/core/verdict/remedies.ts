@@ -6,7 +6,7 @@ import { ballastFor } from '../load';
 import { formatLength, formatMass, sensible, type UnitSystem } from '../quantity';
 import type { BareFinding } from './findings';
 import type { Piece } from './piece';
-import type { Remedy, Report } from './report';
+import type { Remedy, Report, Status } from './report';
 
 /** Something a maker could do about a finding; its effect is found by doing it to a copy. */
 interface Proposal {
@@ -244,10 +244,16 @@ export function* remediesFor(
     const gain = finding.smallerIsWorse ? measured - finding.measured : finding.measured - measured;
     const nowReached = finding.measured === Infinity && Number.isFinite(measured);
     if (!nowReached && !(gain > leastGain * Math.max(Math.abs(finding.measured), 1e-9))) continue;
-    out.push({ ...p, before: finding.measured, after: measured, statusAfter: after?.status ?? 'sound', promised: result.report.summary });
+    out.push({ ...p, before: finding.measured, after: measured, statusAfter: after?.status ?? goneStatus(finding, result.report), promised: result.report.summary });
   }
   const worse = (r: Remedy) => (finding.smallerIsWorse ? -r.after : r.after);
   return out.sort((a, b) => worse(a) - worse(b)).slice(0, mostRemedies);
+}
+
+/** One that is not raised by itself any more is sound, but for a wire that others have since come before. */
+function goneStatus(finding: BareFinding, report: Omit<Report, 'findings'>): Status {
+  const cover = finding.id.startsWith('cover/') ? report.cover.find((c) => c.member === finding.id.slice('cover/'.length)) : undefined;
+  return !cover || cover.least >= cover.wanted ? 'sound' : cover.least < 0 ? 'fails' : 'watch';
 }
 
 /** A finding that is not raised any more has its figure read from the report, or counts as nothing. */

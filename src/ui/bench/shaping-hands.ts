@@ -227,7 +227,10 @@ function outlineOf(mass: Mass): THREE.Object3D {
   const s = mass.shape;
   if (s.kind === 'ellipsoid' || s.kind === 'shell') add(new THREE.SphereGeometry(1, 28, 18), (m) => m.scale.set(...s.radii));
   else if (s.kind === 'rounded-box') add(new THREE.BoxGeometry(2 * s.half[0], 2 * s.half[1], 2 * s.half[2]));
-  else if (s.kind === 'ring') add(new THREE.TorusGeometry(s.radius, s.thickness, 14, 40));
+  else if (s.kind === 'sampled') {
+    const sides = s.cells.map((n) => (n - 7) * s.step) as [number, number, number];
+    add(new THREE.BoxGeometry(...sides), (m) => m.position.set(...(s.from.map((v, k) => v + ((s.cells[k] as number) - 1) * s.step * 0.5) as [number, number, number])));
+  } else if (s.kind === 'ring') add(new THREE.TorusGeometry(s.radius, s.thickness, 14, 40));
   else if (s.kind === 'drum') add(new THREE.CylinderGeometry(s.radius, s.radius, 2 * s.half, 32), (m) => m.rotateX(Math.PI / 2));
   else {
     const reach = new THREE.Vector3(...s.reach);

@@ -1,7 +1,7 @@
 'use client';
 import type { ReactNode } from 'react';
 import { Button } from 'react-bootstrap';
-import { formatDuration, formatMass, sensible, type UnitSystem } from '../../core/quantity';
+import { formatDuration, formatLength, formatMass, sensible, type UnitSystem } from '../../core/quantity';
 import { worstStatus, type Finding, type Remedy, type Report, type StationId, type Status, type Summary } from '../../core/verdict';
 import { useBench, useController } from '../bench/context';
 import { Plumb, statusWord } from './plumb';
@@ -27,12 +27,18 @@ function sideEffects(finding: Finding, now: Summary, then: Summary, units: UnitS
   return parts.join(' · ');
 }
 
+/** A figure and its unit stay on one line. */
+function together(text: string): string {
+  return text.replace(/(\d) (mm|m|kg|g|l|ml|%|in|lb|oz|N|h|days?|nights?)(?![a-z])/g, '$1\u00a0$2');
+}
+
 function figureOf(finding: Finding, value: number, units: UnitSystem): string {
   if (finding.unit === 'kg') return formatMass(value, units);
   if (finding.unit === 'degrees') return `${sensible(value, 2)}°`;
   if (finding.unit === 'days') return Number.isFinite(value) ? formatDuration(value * 86400) : 'never';
   if (finding.unit === 'share') return `${sensible(value * 100, 2)} %`;
   if (finding.unit === 'count') return String(value);
+  if (finding.unit === 'metres') return formatLength(value, units);
   return sensible(value, 2);
 }
 
@@ -88,8 +94,8 @@ export function StationPanel({ station, title, children, how, cautions = [] }: {
       {first ? (
         <>
           <div className={`verdict-line status-${first.status}`}><Plumb status={first.status} size={24} label="" /> {statusWord[first.status]} · {first.place}</div>
-          <h2>{first.sentence}</h2>
-          <p className="reason">{first.reason}{rangeText(first, units)}</p>
+          <h2>{together(first.sentence)}</h2>
+          <p className="reason">{together(first.reason + rangeText(first, units))}</p>
           <Remedies finding={first} />
         </>
       ) : !failure && (
@@ -104,8 +110,8 @@ export function StationPanel({ station, title, children, how, cautions = [] }: {
           {others.map((f) => (
             <li key={f.id}>
               <details open={f.status === 'fails'}>
-                <summary><Plumb status={f.status} size={20} /><span>{f.sentence}</span></summary>
-                <p className="reason mt-2 mb-2">{f.reason}{rangeText(f, units)}</p>
+                <summary><Plumb status={f.status} size={20} /><span>{together(f.sentence)}</span></summary>
+                <p className="reason mt-2 mb-2">{together(f.reason + rangeText(f, units))}</p>
                 <Remedies finding={f} />
               </details>
             </li>

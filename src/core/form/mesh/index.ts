@@ -4,3 +4,5 @@ export * from './write-mesh';
 export * from './topology';
 export * from './measure-mesh';
 export * from './repair';
+export * from './sampled';
+export * from './place';

@@ -8,6 +8,7 @@ import { useBench, useController } from '../../bench/context';
 import { ChoiceAt, NumberAt, YesNoAt } from '../../parts/fields';
 import { StationPanel } from '../../parts/judgement';
 import { SizeField } from '../brief/brief';
+import Meshes from './meshes';
 import Shaping from './shaping';
 
 function MeasureField({ name, measure }: { name: string; measure: Measure }) {
@@ -74,6 +75,7 @@ export default function FormStation() {
       </div>
       <OtherStart />
       <Shaping />
+      <Meshes />
       {report && (
         <>
           <h3>What the picture shows</h3>

@@ -92,12 +92,13 @@ function MassPanel({ mass, form }: { mass: Mass; form: ResolvedForm }) {
   );
 }
 
-function JointPanel({ joint }: { joint: PosedJoint }) {
+function JointPanel({ joint, form }: { joint: PosedJoint; form: ResolvedForm }) {
   const controller = useController();
   const build = useBench((s) => s.build);
   const changes = jointChanges(build, joint);
   const planted = build.form.planted === joint.id;
-  const paired = /-(left|right)$/.test(joint.id);
+  // A stance that has its sides apart makes both: neither follows the other.
+  const paired = joint.twinOf !== null || form.skeleton.joints.some((j) => j.twinOf === joint.id);
   const apart = build.form.pose[twinId(joint.twinOf ?? joint.id)]?.apart === true;
   return (
     <div className="shaping" role="group" aria-label={`Posing the ${joint.name}`}>
@@ -167,7 +168,7 @@ export default function Shaping() {
         {form.hidden.map((h) => <Button key={h.id} size="sm" variant="quiet" onClick={() => controller.edit(changeMass(build, form, h.id, `Show the ${h.name}`, { hidden: false }))}>Show the {h.name}</Button>)}
       </div>
       {mass && <MassPanel mass={mass} form={form} />}
-      {joint && <JointPanel joint={joint} />}
+      {joint && <JointPanel joint={joint} form={form} />}
       <Tree form={form} />
     </>
   );

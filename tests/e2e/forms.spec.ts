@@ -1,0 +1,140 @@
+import { expect, test, type Page } from '@playwright/test';
+import { writeMesh } from '../../src/core/form';
+import { ballMesh } from '../support/meshes';
+import { beam, figure, saved, setField, settled } from './support';
+
+/** Starts a build of a form by keyboard and pointer, as a newcomer would, and opens its Form station. */
+async function startForm(page: Page, form: string, size: string): Promise<void> {
+  await page.goto('/');
+  await page.getByRole('button', { name: 'New build' }).click();
+  await page.getByLabel('What do you call it?').fill(`Trial ${form}`);
+  await page.getByLabel('What is it?').selectOption({ label: form });
+  await page.getByLabel('Size, % of life').fill(size);
+  await page.getByRole('button', { name: 'Put it on the bench' }).click();
+  await page.waitForURL(/\/build\//);
+  await settled(page);
+  await page.getByRole('button', { name: /Form$/ }).click();
+}
+
+async function litres(page: Page): Promise<number> {
+  const words = await page.locator('.panel h2').first().textContent();
+  return Number(/encloses ([\d.]+)/.exec(words ?? '')?.[1] ?? NaN);
+}
+
+/** Measures set as a maker would, and what the piece must come to: litres of form and kg in all, from arithmetic on the measures beforehand. */
+const pieces: readonly { form: string; size: string; measures: readonly (readonly [string, string])[]; litres: readonly [number, number]; kg: readonly [number, number] }[] = [
+  { form: 'bust', size: '75', measures: [['Head, chin to crown', '225 mm']], litres: [4.5, 9], kg: [2, 6] },
+  { form: 'head', size: '100', measures: [['Neck showing', '100 mm']], litres: [4.5, 8], kg: [1.5, 5] },
+  { form: 'mask on a head form', size: '100', measures: [['Wearer’s head, round above the brows', '580 mm']], litres: [5, 11], kg: [3, 14] },
+  { form: 'person, standing or posed', size: '25', measures: [['Height, standing', '1.8 m']], litres: [0.8, 1.6], kg: [0.7, 4] },
+  { form: 'creature on four legs', size: '30', measures: [['Tail', '500 mm']], litres: [0.6, 1.6], kg: [0.8, 5] },
+  { form: 'creature on two legs, like a bird', size: '50', measures: [['Beak', '150 mm']], litres: [0.7, 2], kg: [0.5, 4] },
+  { form: 'branching piece', size: '100', measures: [['Branches off the trunk', '7']], litres: [0.8, 5], kg: [1, 12] },
+  { form: 'head on a long neck, or hung out from a wall or frame', size: '50', measures: [['Muzzle stands out', '250 mm']], litres: [14, 32], kg: [6, 60] },
+  { form: 'shell worn on shoulder or chest', size: '100', measures: [['High', '140 mm']], litres: [0.25, 0.65], kg: [0.5, 4] },
+  { form: 'piece on a found object', size: '100', measures: [['High', '300 mm']], litres: [1.2, 2.2], kg: [0.4, 4] },
+  { form: 'free start', size: '100', measures: [['Ball to begin with', '150 mm']], litres: [1.74, 1.8], kg: [0.5, 4] },
+];
+
+for (const piece of pieces) {
+  test(`a ${piece.form} from its measures, inside its bounds`, async ({ page }) => {
+    test.setTimeout(120_000);
+    await startForm(page, piece.form, piece.size);
+    for (const [label, value] of piece.measures) await setField(page, label, value);
+    await saved(page);
+    await expect(page.locator('.wrong')).toHaveCount(0);
+    await expect.poll(() => litres(page)).toBeGreaterThan(piece.litres[0]);
+    expect(await litres(page)).toBeLessThan(piece.litres[1]);
+    const kg = figure(await beam(page, 'Weight, wet').textContent()) / (/ g$/.test((await beam(page, 'Weight, wet').textContent()) ?? '') ? 1000 : 1);
+    expect(kg).toBeGreaterThan(piece.kg[0]);
+    expect(kg).toBeLessThan(piece.kg[1]);
+    await expect(page.locator('.view canvas')).toBeVisible();
+  });
+}
+
+test('shaping: pick, move, mirror, add, pose, undo; a bad figure is refused', async ({ page }) => {
+  await startForm(page, 'person, standing or posed', '25');
+  const tree = page.getByRole('list', { name: 'Joints and masses' });
+  await tree.getByRole('button', { name: /hand, right/ }).click();
+  await expect(page.getByRole('group', { name: 'Shaping the hand, right' })).toContainText('Reflects its left');
+  await setField(page, 'long', '150 %');
+  await saved(page);
+  await tree.getByRole('button', { name: /hand, left/ }).click();
+  await expect(page.getByLabel('long', { exact: true })).toHaveValue('150 %');
+  await page.getByLabel('long', { exact: true }).fill('none');
+  await page.getByLabel('long', { exact: true }).press('Enter');
+  await expect(page.locator('.wrong').first()).toContainText('Still 150 %');
+  await page.getByLabel('long', { exact: true }).press('Escape');
+  const before = await litres(page);
+  await page.getByRole('button', { name: 'Add a mass' }).click();
+  await page.getByRole('button', { name: 'block', exact: true }).click();
+  await expect(tree).toContainText('block 1');
+  await page.getByRole('button', { name: 'Mirror', exact: true }).click();
+  await expect(tree).toContainText('block 1, right');
+  await expect.poll(() => litres(page)).toBeGreaterThan(before);
+  await tree.getByRole('button', { name: /shoulder, left/ }).click();
+  await setField(page, 'lean', '-70°');
+  await expect(page.getByRole('button', { name: 'Undo: Turn the shoulder, left' })).toBeVisible();
+  await page.getByRole('button', { name: 'Back to the stance' }).click();
+  for (let i = 0; i < 5; i++) await page.getByRole('button', { name: /^Undo/ }).click();
+  await expect(page.getByRole('button', { name: 'Undo', exact: true })).toBeDisabled();
+  await expect.poll(() => litres(page)).toBeCloseTo(before, 1);
+});
+
+test('by hand on the piece: a click picks, arrows nudge, one gesture is one step', async ({ page }) => {
+  await startForm(page, 'free start', '100');
+  const canvas = page.locator('.view canvas');
+  const box = await canvas.boundingBox();
+  if (!box) throw new Error('no picture');
+  await page.getByRole('button', { name: 'Front' }).click();
+  await page.waitForTimeout(400);
+  await canvas.click({ position: { x: box.width / 2 + 60, y: box.height * 0.46 } });
+  await expect(page.getByRole('group', { name: 'Shaping the lump' })).toBeVisible();
+  await canvas.focus();
+  await page.keyboard.press('Shift+ArrowUp');
+  await expect(page.getByLabel('up', { exact: true })).not.toHaveValue('0 mm');
+  await expect(page.getByRole('button', { name: 'Undo: Move the lump' })).toBeVisible();
+});
+
+test('a mesh comes in, to a height, and goes out; what is no mesh is refused and nothing changes', async ({ page }) => {
+  await startForm(page, 'free start', '100');
+  const give = (name: string, buffer: Buffer) => page.getByLabel('Mesh file').setInputFiles({ name, mimeType: 'model/stl', buffer });
+  const torn = Buffer.from(writeMesh('stl', [{ ...ballMesh(0.1, 24), name: 'ball' }]).subarray(0, 3000));
+  await give('torn.stl', torn);
+  await expect(page.getByRole('dialog')).toContainText(/the triangle count: it claims \d+ triangles and holds \d+/);
+  await expect(page.getByRole('dialog')).toContainText('The build is as it was');
+  await page.getByRole('button', { name: 'Leave it' }).click();
+  await give('ball.stl', Buffer.from(writeMesh('stl', [{ ...ballMesh(0.1, 48), name: 'ball' }])));
+  const dialog = page.getByRole('dialog');
+  await expect(dialog).toContainText('closed');
+  await expect(dialog.getByLabel('Unit of the file')).toHaveValue('mm');
+  await dialog.getByLabel('Scaled to a height of').fill('300 mm');
+  await dialog.getByRole('button', { name: 'Put it on the turntable' }).click();
+  await expect(dialog).toHaveCount(0, { timeout: 30_000 });
+  // A ball of 300 mm across.
+  await expect.poll(() => litres(page), { timeout: 15_000 }).toBeGreaterThan(13.9);
+  expect(await litres(page)).toBeLessThan(14.3);
+  await saved(page);
+  await page.getByText('Take it out as a mesh').click();
+  const download = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Take out' }).click();
+  expect((await download).suggestedFilename()).toMatch(/\.stl$/);
+  await page.reload();
+  await settled(page);
+  await page.getByRole('button', { name: /Form$/ }).click();
+  await expect.poll(() => litres(page)).toBeGreaterThan(13.9);
+});
+
+test('cover: told by member, shown on the form, mended by a press', async ({ page }) => {
+  await startForm(page, 'person, standing or posed', '20');
+  await page.getByRole('button', { name: /Armature$/ }).click();
+  await expect(page.getByRole('table', { name: 'Members' })).toContainText('Cover');
+  await expect(page.locator('.panel h2').first()).toContainText(/only .* over it|stands out/);
+  await page.getByRole('button', { name: 'Cover', exact: true }).click();
+  await expect(page.locator('.key')).toContainText('From the face to the nearest member');
+  const remedy = page.locator('.remedies li').first();
+  await expect(remedy).toContainText(/mm → /);
+  const sentence = await page.locator('.panel h2').first().textContent();
+  await remedy.getByRole('button').click();
+  await expect(page.locator('.panel h2').first()).not.toHaveText(sentence ?? '');
+});
