@@ -55,11 +55,11 @@ for (const piece of pieces) {
 test('shaping: pick, move, mirror, add, pose, undo; a bad figure is refused', async ({ page }) => {
   await startForm(page, 'person, standing or posed', '25');
   const tree = page.getByRole('list', { name: 'Joints and masses' });
-  await tree.getByRole('button', { name: /hand, right/ }).click();
+  await tree.getByRole('button', { name: 'hand, right, mass' }).click();
   await expect(page.getByRole('group', { name: 'Shaping the hand, right' })).toContainText('Reflects its left');
   await setField(page, 'long', '150 %');
   await saved(page);
-  await tree.getByRole('button', { name: /hand, left/ }).click();
+  await tree.getByRole('button', { name: 'hand, left, mass' }).click();
   await expect(page.getByLabel('long', { exact: true })).toHaveValue('150 %');
   await page.getByLabel('long', { exact: true }).fill('none');
   await page.getByLabel('long', { exact: true }).press('Enter');
@@ -72,7 +72,7 @@ test('shaping: pick, move, mirror, add, pose, undo; a bad figure is refused', as
   await page.getByRole('button', { name: 'Mirror', exact: true }).click();
   await expect(tree).toContainText('block 1, right');
   await expect.poll(() => litres(page)).toBeGreaterThan(before);
-  await tree.getByRole('button', { name: /shoulder, left/ }).click();
+  await tree.getByRole('button', { name: 'shoulder, left, joint', exact: true }).click();
   await setField(page, 'lean', '-70°');
   await expect(page.getByRole('button', { name: 'Undo: Turn the shoulder, left' })).toBeVisible();
   await page.getByRole('button', { name: 'Back to the stance' }).click();

@@ -5,7 +5,9 @@ const { abs } = Math;
 /**
  * Volumes by partial voxels, and parcels: what lies in a small cube of one mass, with its own centroid, ready to be
  * hung on a bone. Each surface (outer, and the core `thickness` below it) is corrected on its own: a cell holds
- * clamp(1/2 - d/step) of the inside, exact for a flat face square to the grid and second order otherwise.
+ * clamp(1/2 - d/step) of the inside, exact for a flat face. Over a curved face that is too much by a 24th of step^2
+ * times its curvature, summed over the face: a round limb of six cells across comes out 0.9 % too large. The curvature
+ * is read off the cells themselves (there is more face just outside a bulge than just inside it) and taken away.
  */
 export interface Parcels {
   readonly count: number;
@@ -49,6 +51,8 @@ export function measureForm(grid: VoxelGrid, thickness: Float64Array): FormVolum
   const cell = step ** 3;
   // Sums for one 4 x 4 x 4 cube, per mass met in it: clay, its first moments, bulk, its first moments.
   const sums = new Float64Array(masses * 8);
+  // What curvature adds, in cells: to the outer volume and to the core's, per mass.
+  const excess = new Float64Array(masses * 2);
   const touched: number[] = [];
   for (let bz = 0; bz < blocks[2]; bz++) {
     for (let by = 0; by < blocks[1]; by++) {
@@ -69,7 +73,7 @@ export function measureForm(grid: VoxelGrid, thickness: Float64Array): FormVolum
             continue;
           }
           touched.length = 0;
-          gather(grid, slot, sx, sy, sz, x0, y0, z0, thickness, sums, touched, perMass);
+          gather(grid, slot, sx, sy, sz, x0, y0, z0, thickness, sums, touched, perMass, excess);
           for (const m of touched) {
             const o = m * 8;
             const clay = sums[o] as number, bulk = sums[o + 4] as number;
@@ -88,12 +92,13 @@ export function measureForm(grid: VoxelGrid, thickness: Float64Array): FormVolum
     }
   }
   const parcels = store.finish();
+  takeAway(excess, parcels, cell);
   return total(perMass, parcels, step);
 }
 
 function gather(
   grid: VoxelGrid, slot: number, sx: number, sy: number, sz: number, x0: number, y0: number, z0: number,
-  thickness: Float64Array, sums: Float64Array, touched: number[], perMass: readonly MassVolume[],
+  thickness: Float64Array, sums: Float64Array, touched: number[], perMass: readonly MassVolume[], excess: Float64Array,
 ): void {
   const { step, distances, owners } = grid;
   const inverse = 1 / step;
@@ -106,11 +111,16 @@ function gather(
         if (d >= 1) continue;
         const m = owners[row + x] as number;
         // The volume of the band half a cell either side of the surface, over its thickness, is the face's area.
-        if (d > -1) (perMass[m] as MassVolume).area += (1 - abs(d)) * cellArea;
+        if (d > -1) {
+          const band = 1 - abs(d);
+          (perMass[m] as MassVolume).area += band * cellArea;
+          (excess[m * 2] as number) += d > 0 ? band / 8 : -band / 8;
+        }
+        const under = d + (thickness[m] as number) * inverse;
+        if (under > -1 && under < 1) (excess[m * 2 + 1] as number) += under > 0 ? (1 - under) / 8 : -(1 + under) / 8;
         const inside = d >= 0.5 ? 0 : d <= -0.5 ? 1 : 0.5 - d;
         if (inside === 0) continue;
-        const deep = d + (thickness[m] as number) * inverse;
-        const core = deep >= 0.5 ? 0 : deep <= -0.5 ? 1 : 0.5 - deep;
+        const core = under >= 0.5 ? 0 : under <= -0.5 ? 1 : 0.5 - under;
         const o = m * 8;
         if ((sums[o] as number) === 0 && (sums[o + 4] as number) === 0) touched.push(m);
         const clay = inside - core;
@@ -170,6 +180,28 @@ class ParcelStore {
   }
 }
 
+/** Shrinks each mass's parcels by what curvature had added to it. */
+function takeAway(excess: Float64Array, parcels: Parcels, cell: number): void {
+  const masses = excess.length / 2;
+  const clay = new Float64Array(masses), bulk = new Float64Array(masses);
+  for (let p = 0; p < parcels.count; p++) {
+    const m = parcels.mass[p] as number;
+    (clay[m] as number) += parcels.clayVolume[p] as number;
+    (bulk[m] as number) += parcels.bulkVolume[p] as number;
+  }
+  const share = (volume: number, by: number) => (volume > 0 ? Math.min(1.2, Math.max(0.8, 1 - (by * cell) / volume)) : 1);
+  for (let m = 0; m < masses; m++) {
+    const core = excess[m * 2 + 1] as number;
+    clay[m] = share(clay[m] as number, (excess[m * 2] as number) - core);
+    bulk[m] = share(bulk[m] as number, core);
+  }
+  for (let p = 0; p < parcels.count; p++) {
+    const m = parcels.mass[p] as number;
+    (parcels.clayVolume[p] as number) *= clay[m] as number;
+    (parcels.bulkVolume[p] as number) *= bulk[m] as number;
+  }
+}
+
 function total(perMass: MassVolume[], parcels: Parcels, step: number): FormVolumes {
   for (let p = 0; p < parcels.count; p++) {
     const m = perMass[parcels.mass[p] as number] as MassVolume;
@@ -192,7 +224,6 @@ function total(perMass: MassVolume[], parcels: Parcels, step: number): FormVolum
     outerVolume += m.clay + m.bulk;
     area += m.area;
   }
-  // Over 200 turned ellipsoids at many offsets the error was at most 0.8 % of a cell over the whole face (median 0.5 %),
-  // and the same on busts against cells a third the size: half as much again is shown.
+  // Seen over a hundred seeded sums of balls, limbs, blocks, drums and rings: see volume-error.test.ts.
   return { perMass, parcels, outerVolume, volumeError: faceError * step * area };
 }

@@ -127,8 +127,8 @@ function Tree({ form }: { form: ResolvedForm }) {
     const on = selected?.kind === kind && selected.id === id;
     return (
       <li key={`${kind}/${id}`} style={{ paddingLeft: `${depth * 0.7}rem` }}>
-        <button type="button" className={kind} aria-pressed={on} onClick={() => controller.select(on ? null : { kind, id })}>
-          <span aria-hidden="true">{kind === 'joint' ? '◦' : '●'}</span> {name}{touched(id)}<span className="visually-hidden">{kind === 'joint' ? ', joint' : ', mass'}</span>
+        <button type="button" className={kind} aria-label={`${name}, ${kind}`} aria-pressed={on} onClick={() => controller.select(on ? null : { kind, id })}>
+          <span aria-hidden="true">{kind === 'joint' ? '◦' : '●'}</span> {name}{touched(id)}
         </button>
       </li>
     );
