@@ -5,6 +5,7 @@ import { briefSchema } from './brief';
 import { formPartSchema } from './form-part';
 import { materialsSchema } from './materials';
 import { migrate } from './migrations';
+import { referencesSchema } from './references';
 import { finishSchema, regionsSchema, stagesSchema } from './regions';
 import { roomSchema } from './room';
 
@@ -17,6 +18,7 @@ export const buildSchema = z.strictObject({
   brief: briefSchema,
   room: roomSchema.prefault({}),
   form: formPartSchema,
+  references: referencesSchema,
   armature: armaturePartSchema,
   regions: regionsSchema.prefault({}),
   stages: stagesSchema,

@@ -48,5 +48,10 @@ export const formPartSchema = z.strictObject({
   /** The joint that stays where it stood while the rest is posed. */
   planted: massIdSchema.nullable().default(null),
   added: z.array(massSchema).max(500).default([]),
+  /** A small study that is measured and scaled up: its height, and readings of the callipers on it. */
+  study: z.strictObject({
+    height: z.number().min(0.005).max(10),
+    readings: z.array(z.strictObject({ name: z.string().max(60), value: z.number().min(0).max(10) })).max(100).default([]),
+  }).nullable().default(null),
 });
 export type FormPart = z.infer<typeof formPartSchema>;

@@ -11,3 +11,4 @@ export * from './edit';
 export * from './hash';
 export * from './look-up';
 export * from './new-build';
+export * from './references';

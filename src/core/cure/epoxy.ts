@@ -9,6 +9,11 @@ const mixingMinutes = 3;
 /** kg a minute; a maker's own rate replaces it when it is known. */
 export const placingRate = { blockingIn: 0.025, detail: 0.008 } as const;
 
+/** Hours to put clay on: all of it blocked in, and a third of it gone over again in detail. kg. */
+export function placingHours(mass: number): number {
+  return (mass / placingRate.blockingIn + (0.3 * mass) / placingRate.detail) / 60;
+}
+
 function warmth(celsius: number): number {
   return 2 ** ((referenceTemperature - celsius) / 10);
 }

@@ -12,3 +12,4 @@ export * from './resolve';
 export * from './silhouette';
 export * from './shaping';
 export * from './mesh';
+export * from './outline';

@@ -33,7 +33,10 @@ export interface BenchState {
   readonly announcement: string;
   /** What is picked on the form. */
   readonly selected: Selected | null;
+  readonly view: ViewFrom;
 }
+
+export type ViewFrom = 'turn' | 'front' | 'side' | 'top';
 
 export interface Selected {
   readonly kind: 'mass' | 'joint';
@@ -67,7 +70,7 @@ export class BenchController {
       build: opened.build, history: readHistory(opened.history), save: 'saved', savedAt: null, saveMessage: '', sibling: null,
       report: null, reckoning: 'nominal', failure: null, before: null, picture: null, cover: null, units, station: 'brief', moment: '',
       // Drying opens on today, for a piece that is under way.
-      dryTime: Math.max(0, Date.now() / 1000 - secondsOf(opened.build.brief.startDate)), announcement: '', selected: null,
+      dryTime: Math.max(0, Date.now() / 1000 - secondsOf(opened.build.brief.startDate)), announcement: '', selected: null, view: 'turn',
     }));
     this.client = new EvaluateClient((answer) => this.receive(answer));
   }
@@ -150,6 +153,10 @@ export class BenchController {
 
   go(station: StationId): void {
     this.store.setState({ station });
+  }
+
+  lookFrom(view: ViewFrom): void {
+    this.store.setState({ view });
   }
 
   select(selected: Selected | null): void {

@@ -111,7 +111,8 @@ export default function PieceView({ dark }: { dark: boolean }) {
   const viewer = useRef<PieceViewer | null>(null);
   const [ready, setReady] = useState(false);
   const [broken, setBroken] = useState(false);
-  const [view, setView] = useState<ViewName>('turn');
+  const view = useBench((s) => s.view);
+  const references = useBench((s) => s.build.references);
   const [cut, setCut] = useState<number | null>(null);
   const picture = useBench((s) => s.picture);
   const report = useBench((s) => s.report);
@@ -125,6 +126,10 @@ export default function PieceView({ dark }: { dark: boolean }) {
   const [grip, setGrip] = useState<Grip>('move');
   const [guides, setGuides] = useState(true);
   const [covered, setCovered] = useState(false);
+  const [beside, setBeside] = useState(false);
+  useEffect(() => {
+    if (ready && picture) viewer.current?.setScaleFigure(beside);
+  }, [ready, picture, beside, dark]);
   const cover = useBench((s) => s.cover);
   const showCover = covered && (station === 'form' || station === 'armature') && cover !== null && picture !== null && cover.key === picture.key;
   const gestures = useMemo(() => gesturesOn(controller), [controller]);
@@ -151,6 +156,10 @@ export default function PieceView({ dark }: { dark: boolean }) {
   useEffect(() => {
     if (ready && picture) viewer.current?.setPicture(picture);
   }, [ready, picture]);
+  useEffect(() => viewer.current?.setView(view), [view, ready]);
+  useEffect(() => {
+    if (ready && picture) viewer.current?.setReferences(references.filter((r) => r.shown && r.view === view));
+  }, [ready, picture, references, view]);
   useEffect(() => viewer.current?.setCut(cut), [cut, ready, picture]);
   const shape = report && picture && station === 'load' ? saggedShape(report, picture, moment) : { sagged: null, factor: 1 };
   useEffect(() => {
@@ -202,11 +211,12 @@ export default function PieceView({ dark }: { dark: boolean }) {
       <div className="hands" role="toolbar" aria-label="View">
         {views.map((v) => (
           <Button key={v.id} size="sm" variant="quiet" active={view === v.id} aria-pressed={view === v.id} onClick={() => {
-            setView(v.id);
+            controller.lookFrom(v.id);
             viewer.current?.setView(v.id);
           }}>{v.name}</Button>
         ))}
         <Button size="sm" variant="quiet" active={cut !== null} aria-pressed={cut !== null} onClick={() => setCut(cut === null ? 0.5 : null)}>Cut</Button>
+        <Button size="sm" variant="quiet" active={beside} aria-pressed={beside} onClick={() => setBeside(!beside)} title="A hand or a person beside it">For scale</Button>
         {(station === 'form' || station === 'armature') && <Button size="sm" variant="quiet" active={covered} aria-pressed={covered} onClick={() => setCovered(!covered)}>Cover</Button>}
         {station === 'form' && <>
           <Button size="sm" variant="quiet" active={guides} aria-pressed={guides} onClick={() => setGuides(!guides)}>Proportions</Button>

@@ -1,8 +1,10 @@
 import * as THREE from 'three';
 import { OrbitControls } from 'three/addons/controls/OrbitControls.js';
 import { formatLength, type UnitSystem, type Vec3 } from '../../core/quantity';
+import type { Reference } from '../../core/build';
 import type { ResolvedForm } from '../../core/form';
 import type { Picture } from '../../workers/protocol';
+import { scaleFigure } from './scale-figures';
 import { ShapingHands, type Gestures, type Grip, type Picked } from './shaping-hands';
 
 /**
@@ -33,13 +35,15 @@ export class PieceViewer {
   private readonly scene = new THREE.Scene();
   private readonly camera = new THREE.OrthographicCamera(-1, 1, 1, -1, -50, 50);
   private readonly controls: OrbitControls;
-  private readonly groups = { form: new THREE.Group(), armature: new THREE.Group(), base: new THREE.Group(), marks: new THREE.Group(), ruler: new THREE.Group(), guides: new THREE.Group() };
+  private readonly groups = { form: new THREE.Group(), armature: new THREE.Group(), base: new THREE.Group(), marks: new THREE.Group(), ruler: new THREE.Group(), guides: new THREE.Group(), references: new THREE.Group(), scale: new THREE.Group() };
   private readonly clip = new THREE.Plane(new THREE.Vector3(0, 1, 0), 0);
   private readonly resize: ResizeObserver;
   private picture: Picture | null = null;
   private frame = 0;
   private centre = new THREE.Vector3(0, 0, 0.25);
   private reach = 0.35;
+  /** How far from the middle the figure for scale goes. */
+  private beside = 0;
   private dark = false;
   private units: UnitSystem = 'metric';
   private hands: ShapingHands | null = null;
@@ -88,7 +92,7 @@ export class PieceViewer {
     if (!box || box.width < 2 || box.height < 2) return;
     this.renderer.setSize(box.width, box.height, false);
     const aspect = box.width / box.height;
-    const half = this.reach * Math.max(1, 0.92 / aspect);
+    const half = Math.max(this.reach, this.beside / Math.max(1, aspect * 0.9), this.beside > this.reach ? this.beside * 0.8 : 0) * Math.max(1, 0.92 / aspect);
     this.camera.left = -half * aspect;
     this.camera.right = half * aspect;
     this.camera.top = half;
@@ -303,6 +307,58 @@ export class PieceViewer {
     this.draw();
   }
 
+  /** A hand or a person beside the piece; the view draws back to hold it. */
+  setScaleFigure(shown: boolean): void {
+    empty(this.groups.scale);
+    this.beside = 0;
+    const p = this.picture?.surface.positions;
+    if (shown && p && this.picture) {
+      let right = this.picture.armature.base.width / 2, top = 0;
+      for (let i = 0; i < p.length; i += 3) {
+        right = Math.max(right, p[i] as number);
+        top = Math.max(top, p[i + 2] as number);
+      }
+      const foot = -this.picture.armature.base.thickness;
+      const { points, width, name } = scaleFigure(top - foot);
+      const x = right + width * 0.7;
+      const colour = this.dark ? '#93a9b5' : '#41505a';
+      const line = new THREE.Line(new THREE.BufferGeometry().setFromPoints(points.map(([px, pz]) => new THREE.Vector3(x + px, 0, foot + pz))), new THREE.LineBasicMaterial({ color: colour }));
+      const high = Math.max(...points.map(([, z]) => z));
+      this.groups.scale.add(line, this.label(name, new THREE.Vector3(x, 0, foot + high + this.reach * 0.06), colour, 'right'));
+      this.beside = Math.max(x + width - this.centre.x, foot + high - this.centre.z) / 0.92;
+    }
+    this.fit();
+  }
+
+  /** Pictures and outlines behind the piece, upright, as large as they were marked. */
+  setReferences(references: readonly Reference[]): void {
+    empty(this.groups.references);
+    for (const r of references) {
+      const holder = new THREE.Group();
+      if (r.image) {
+        const texture = new THREE.TextureLoader().load(r.image, () => this.draw());
+        texture.colorSpace = THREE.SRGBColorSpace;
+        const plane = new THREE.Mesh(new THREE.PlaneGeometry(r.width, r.height), new THREE.MeshBasicMaterial({ map: texture, transparent: true, opacity: r.opacity, depthWrite: false }));
+        plane.position.set(r.width / 2 - r.mark[0], r.mark[1] - r.height / 2, 0);
+        plane.renderOrder = -2;
+        holder.add(plane);
+      }
+      for (const line of r.lines ?? []) {
+        const points: THREE.Vector3[] = [];
+        for (let i = 0; i + 1 < line.length; i += 2) points.push(new THREE.Vector3((line[i] as number) - r.mark[0], r.mark[1] - (line[i + 1] as number), 0));
+        const drawn = new THREE.Line(new THREE.BufferGeometry().setFromPoints(points), new THREE.LineBasicMaterial({ color: this.dark ? '#e98f77' : '#9e3d28', transparent: true, opacity: r.opacity, depthTest: false }));
+        drawn.renderOrder = 6;
+        holder.add(drawn);
+      }
+      holder.scale.setScalar(r.perPixel);
+      // Stood upright, facing the eye: from the front its right is +x; from the side, +y.
+      holder.rotation.set(Math.PI / 2, r.view === 'side' ? Math.PI / 2 : 0, 0);
+      holder.position.set(r.view === 'side' ? -this.reach : 0, r.view === 'front' ? this.reach : 0, r.above);
+      this.groups.references.add(holder);
+    }
+    this.draw();
+  }
+
   /** Lines of proportion across the form, each with its name. */
   setGuides(lines: readonly { readonly name: string; readonly ends: readonly [Vec3, Vec3]; readonly right?: boolean }[]): void {
     empty(this.groups.guides);
@@ -378,13 +434,15 @@ export class PieceViewer {
 
 function empty(group: THREE.Group): void {
   for (const child of [...group.children]) {
-    const mesh = child as THREE.Mesh;
-    mesh.geometry?.dispose();
-    for (const material of Array.isArray(mesh.material) ? mesh.material : [mesh.material]) {
-      if (!material) continue;
-      (material as THREE.SpriteMaterial).map?.dispose();
-      material.dispose();
-    }
+    child.traverse((part) => {
+      const mesh = part as THREE.Mesh;
+      mesh.geometry?.dispose();
+      for (const material of Array.isArray(mesh.material) ? mesh.material : [mesh.material]) {
+        if (!material) continue;
+        (material as THREE.SpriteMaterial).map?.dispose();
+        material.dispose();
+      }
+    });
     group.remove(child);
   }
 }

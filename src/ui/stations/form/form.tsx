@@ -9,7 +9,9 @@ import { ChoiceAt, NumberAt, YesNoAt } from '../../parts/fields';
 import { StationPanel } from '../../parts/judgement';
 import { SizeField } from '../brief/brief';
 import Meshes from './meshes';
+import References from './references';
 import Shaping from './shaping';
+import Size, { HeightField } from './size';
 
 function MeasureField({ name, measure }: { name: string; measure: Measure }) {
   const path = ['form', 'start', 'measures', name] as const;
@@ -69,12 +71,14 @@ export default function FormStation() {
     >
       <h3>Measures, at life size</h3>
       <p className="muted small mb-2">{form?.name}: {form?.when}</p>
-      <SizeField />
+      <div className="pairs"><SizeField /><HeightField /></div>
       <div className="pairs">
         {form && Object.entries(form.measures).map(([name, m]) => <MeasureField key={name} name={name} measure={m} />)}
       </div>
       <OtherStart />
       <Shaping />
+      <Size />
+      <References />
       <Meshes />
       {report && (
         <>
