@@ -138,3 +138,45 @@ test('cover: told by member, shown on the form, mended by a press', async ({ pag
   await remedy.getByRole('button').click();
   await expect(page.locator('.panel h2').first()).not.toHaveText(sentence ?? '');
 });
+
+test('references: an outline scaled by two marks hangs behind the piece; one with a script is refused', async ({ page }) => {
+  await startForm(page, 'bust', '100');
+  const give = (name: string, body: string, mimeType = 'image/svg+xml') => page.getByLabel('Reference file').setInputFiles({ name, mimeType, buffer: Buffer.from(body) });
+  const svg = (inside: string) => `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 100 200">\n${inside}\n</svg>`;
+  await give('bad.svg', svg('<script>document.title="x"</script>'));
+  await expect(page.getByText('Not taken: line 2: it holds a script')).toBeVisible();
+  await give('photo.png', 'not a picture at all', 'image/png');
+  await expect(page.getByText(/Not taken: it is no picture/)).toBeVisible();
+  await give('head.svg', svg('<g transform="translate(10 0)"><ellipse cx="40" cy="60" rx="30" ry="50"/></g>'));
+  const dialog = page.getByRole('dialog');
+  await dialog.getByLabel('They are apart').fill('nothing');
+  await dialog.getByRole('button', { name: 'Hang it behind the piece' }).click();
+  await expect(dialog).toContainText('Type how far apart');
+  await dialog.getByLabel('They are apart').fill('230 mm');
+  await dialog.getByLabel('Lower mark').focus();
+  await page.keyboard.press('ArrowUp');
+  await dialog.getByRole('button', { name: 'Hang it behind the piece' }).click();
+  await expect(dialog).toHaveCount(0);
+  await expect(page.getByLabel('head.svg, front')).toBeChecked();
+  await expect(page.getByRole('button', { name: 'Front' })).toHaveAttribute('aria-pressed', 'true');
+  await saved(page);
+  await page.getByRole('button', { name: 'Take head.svg away' }).click();
+  await page.getByRole('button', { name: /^Undo/ }).click();
+  await expect(page.getByLabel('head.svg, front')).toBeChecked();
+});
+
+test('size: what another would bring, by height, and set out from a study', async ({ page }) => {
+  await startForm(page, 'bust', '100');
+  await page.getByRole('button', { name: 'What would another size bring?' }).click();
+  const table = page.getByRole('table', { name: 'At other sizes' });
+  await expect(table.locator('tbody tr')).toHaveCount(5);
+  await expect(table).not.toContainText('working it out', { timeout: 20_000 });
+  await page.getByRole('button', { name: 'Make it 50 % of life' }).click();
+  await expect(page.getByLabel('Size, of life')).toHaveValue('50 %');
+  await setField(page, 'Or by its height', '400 mm');
+  await expect.poll(async () => figure(await page.getByLabel('Or by its height').inputValue())).toBeGreaterThan(390);
+  await page.getByRole('button', { name: 'Set it out from a small study' }).click();
+  await setField(page, 'The study is high', '100 mm');
+  await setField(page, 'reading 1', '12 mm');
+  await expect(page.getByRole('table', { name: 'Readings on the study' })).toContainText(/4[78](\.\d)? mm/);
+});

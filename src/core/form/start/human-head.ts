@@ -39,9 +39,9 @@ export function headLandmarks(m: HeadMeasures, chin: number, axis: number): Land
   const wide = m.headBreadth * 0.62;
   return [
     line('crown', 'crown', chin + m.headHeight, wide),
-    line('brow', 'brow and top of the ears', brow, wide),
+    line('brow', 'brow, tops of the ears', brow, wide),
     line('eyes', 'eyes, half way up', chin + m.headHeight / 2, wide),
-    line('nose', 'foot of the nose and of the ears', nose, wide),
+    line('nose', 'foot of nose and ears', nose, wide),
     line('mouth', 'mouth', nose - (nose - chin) / 3, m.headBreadth * 0.3),
     line('chin', 'chin', chin, wide),
   ];
