@@ -81,8 +81,8 @@ function Head({ ways, change, onKeys }: { ways: Ways; change: (w: Partial<Ways>)
       <span className="facts">{sensible(build.form.start.size * 100)} % of life · {clay}</span>
       <span className="grow" />
       <SaveLine />
-      <Button size="sm" variant="quiet" disabled={past.length === 0} onClick={() => controller.undo()} aria-label={past.length > 0 ? `Undo: ${past[past.length - 1]?.label ?? ''}` : 'Undo'} title={past[past.length - 1]?.label}><Undo2 size={16} /> Undo</Button>
-      <Button size="sm" variant="quiet" disabled={future.length === 0} onClick={() => controller.redo()} aria-label={future.length > 0 ? `Do again: ${future[0]?.label ?? ''}` : 'Do again'} title={future[0]?.label}><Redo2 size={16} /> Again</Button>
+      <Button size="sm" variant="quiet" disabled={past.length === 0} onClick={() => controller.undo()} aria-label={past.length > 0 ? `Undo: ${past[past.length - 1]?.label ?? ''}` : 'Undo'} title={past[past.length - 1]?.label}><Undo2 size={16} /> <span className="word">Undo</span></Button>
+      <Button size="sm" variant="quiet" disabled={future.length === 0} onClick={() => controller.redo()} aria-label={future.length > 0 ? `Do again: ${future[0]?.label ?? ''}` : 'Do again'} title={future[0]?.label}><Redo2 size={16} /> <span className="word">Again</span></Button>
       <Dropdown align="end">
         <Dropdown.Toggle size="sm" variant="quiet" id="ways">{units === 'metric' ? 'mm, kg' : 'in, lb'}</Dropdown.Toggle>
         <Dropdown.Menu>

@@ -38,7 +38,8 @@ export function ScaleBeam() {
     { name: 'Weight, wet', status: weightStatus, figure: weight(summary), aside: `dry ${formatMass(summary.dry, units)}`, was: moved(weight) },
     { name: 'Weakest member', status: statusOf(summary.utilisation), figure: weakest(summary), aside: summary.weakest, was: moved(weakest) },
     { name: 'Tips at', status: tip, figure: tips(summary), aside: `or ${formatForce(summary.push, units)} at the crown`, was: moved(tips) },
-    { name: 'Crack index', status: stationStatus(report, 'drying') === 'unknown' ? 'unknown' : statusOf(summary.crack, Math.min(0.6, brief.limits.crack * 0.6), brief.limits.crack), figure: crack(summary), aside: summary.crack > 0 ? summary.crackRegion : '', was: moved(crack) },
+    // A clay that is kept damp does not come to crack; what it would do if it dried is on Drying.
+    report.workableDays !== null ? { name: 'Crack index', status: 'unknown' as const, figure: '–', aside: 'kept damp', was: '' } : { name: 'Crack index', status: stationStatus(report, 'drying') === 'unknown' ? 'unknown' : statusOf(summary.crack, Math.min(0.6, brief.limits.crack * 0.6), brief.limits.crack), figure: crack(summary), aside: summary.crack > 0 ? summary.crackRegion : '', was: moved(crack) },
     { name: 'Ready', status: deadline, figure: ready(summary), aside: spread > 0 ? `${spread} night${spread === 1 ? '' : 's'} later at worst` : '', was: moved(ready) },
     { name: 'Clay to buy', status: stationStatus(report, 'clay'), figure: buy(summary), aside: `costs ${sensible(summary.cost, 3)} with wire`, was: moved(buy) },
   ];

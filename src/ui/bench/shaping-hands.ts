@@ -38,6 +38,7 @@ export class ShapingHands {
   private pressedAt: { x: number; y: number } | null = null;
   private dragging = false;
   private active = false;
+  private dark = false;
 
   constructor(
     private readonly scene: THREE.Scene, private readonly camera: THREE.OrthographicCamera, private readonly canvas: HTMLCanvasElement,
@@ -45,7 +46,7 @@ export class ShapingHands {
   ) {
     this.handle = new TransformControls(camera, canvas);
     this.handle.setSize(0.75);
-    this.handle.setColors('#b9801a', '#2e7566', '#41505a', '#9e3d28');
+    this.setTheme(false);
     this.handle.addEventListener('change', draw);
     this.handle.addEventListener('dragging-changed', (event) => {
       this.dragging = event.value === true;
@@ -57,6 +58,12 @@ export class ShapingHands {
     this.handle.enabled = false;
     canvas.addEventListener('pointerdown', this.press);
     canvas.addEventListener('pointerup', this.release);
+  }
+
+  setTheme(dark: boolean): void {
+    this.dark = dark;
+    if (dark) this.handle.setColors('#d9a441', '#7fc4b5', '#b9cbd5', '#e98f77');
+    else this.handle.setColors('#b9801a', '#2e7566', '#41505a', '#9e3d28');
   }
 
   dispose(): void {
@@ -87,7 +94,7 @@ export class ShapingHands {
       const on = picked?.kind === 'joint' && picked.id === joint.id;
       const mesh = new THREE.Mesh(
         new THREE.SphereGeometry(reach * (on ? 0.016 : 0.011), 14, 10),
-        new THREE.MeshBasicMaterial({ color: on ? '#9e3d28' : joint.ground ? '#2a2622' : '#41505a', depthTest: false, transparent: true, opacity: on ? 1 : 0.75 }),
+        new THREE.MeshBasicMaterial({ color: this.dark ? (on ? '#e98f77' : joint.ground ? '#ede6da' : '#93a9b5') : on ? '#9e3d28' : joint.ground ? '#2a2622' : '#41505a', depthTest: false, transparent: true, opacity: on ? 1 : 0.75 }),
       );
       mesh.position.set(...joint.at);
       mesh.renderOrder = 8;

@@ -214,6 +214,7 @@ export class PieceViewer {
   setShaping(shaping: { form: ResolvedForm; picked: Picked | null; grip: Grip } | null, gestures: Gestures): void {
     if (!shaping && !this.hands) return;
     this.hands ??= new ShapingHands(this.scene, this.camera, this.canvas, this.controls, () => this.draw(), gestures);
+    this.hands.setTheme(this.dark);
     const front = (this.groups.form.children[1] as THREE.Mesh | undefined) ?? null;
     this.hands.set(shaping?.form ?? null, shaping?.picked ?? null, shaping?.grip ?? 'move', this.reach, front, this.picture?.surface.owners ?? null);
   }

@@ -31,8 +31,12 @@ export interface BustLevels {
   readonly eyes: number;
 }
 
+/** From the point of the shoulder to the lowest the arm comes, metres. */
+const armReach: Readonly<Record<BustMeasures['arms'], number>> = { none: 0, upper: 0.22, whole: 0.73 };
+
 export function bustLevels(m: BustMeasures, size = 1): BustLevels {
-  const bottom = m.standHeight * size;
+  // Arms hang clear of the board: the upright grows for them.
+  const bottom = Math.max(m.standHeight, m.arms === 'none' ? 0 : armReach[m.arms] - m.chestHeight * 0.5) * size;
   const collar = bottom + m.chestHeight * size;
   const chin = collar + m.neckLength * size;
   const crown = chin + m.headHeight * size;
