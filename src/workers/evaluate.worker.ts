@@ -1,6 +1,6 @@
 import { bundleAcross, coverOnFace, sectionAcross } from '../core/armature';
 import { hashOf } from '../core/build';
-import { extractSurface } from '../core/form';
+import { extractSurface, thicknessField, voxelise } from '../core/form';
 import { Evaluator, type Piece } from '../core/verdict';
 import type { Answer, EvaluateRequest, FaceCover, Picture } from './protocol';
 
@@ -38,6 +38,20 @@ function pictureOf(piece: Piece, haveKey: string): Picture | null {
   return { key, surface, masses: piece.form.masses, armature: piece.armature, memberAcross };
 }
 
+let thickest: { readonly form: string; readonly found: FaceCover['thickest'] } | null = null;
+
+function thickestIn(piece: Piece, formKey: string): FaceCover['thickest'] {
+  if (thickest?.form === formKey) return thickest.found;
+  const { low, high } = piece.extent;
+  const whole = Math.max(high[0] - low[0], high[1] - low[1], high[2] - low[2]);
+  // A thin piece is measured finely already; a coarser grid is enough to find where it is thick.
+  const grid = voxelise(piece.field, { step: Math.max(piece.grid.step, whole / 70), depth: whole });
+  const field = thicknessField(grid, piece.field);
+  piece.field.at(...field.thickest.at, piece.field.all());
+  thickest = { form: formKey, found: { thickness: field.thickest.thickness, place: piece.form.masses[piece.field.owner]?.name ?? 'form' } };
+  return thickest.found;
+}
+
 let faceCover: FaceCover | null = null;
 
 function coverFor(piece: Piece): FaceCover {
@@ -49,7 +63,7 @@ function coverFor(piece: Piece): FaceCover {
     const size = piece.stockOf(m.stock)?.sizes.find((s) => s.id === m.size);
     return bundleAcross(size ? sectionAcross(size.section) : 0, m.strands);
   };
-  faceCover = { key, values: surface ? coverOnFace(surface.positions, piece.armature.members, across) : new Float32Array(0) };
+  faceCover = { key, values: surface ? coverOnFace(surface.positions, piece.armature.members, across) : new Float32Array(0), thickest: thickestIn(piece, formKey) };
   return faceCover;
 }
 

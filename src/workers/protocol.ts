@@ -29,6 +29,8 @@ export interface Picture {
 export interface FaceCover {
   readonly key: string;
   readonly values: Float32Array;
+  /** Where the largest ball fits in the form: metres through, and the mass it is in. */
+  readonly thickest: { readonly thickness: number; readonly place: string };
 }
 
 export type Answer =

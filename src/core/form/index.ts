@@ -13,3 +13,4 @@ export * from './silhouette';
 export * from './shaping';
 export * from './mesh';
 export * from './outline';
+export * from './thickness';

@@ -61,6 +61,7 @@ export default function FormStation() {
   const report = useBench((s) => s.report);
   const kind = useBench((s) => s.build.form.start.kind);
   const form = findStartForm(kind);
+  const thickest = useBench((s) => s.cover?.thickest);
   return (
     <StationPanel
       station="form" title="The form"
@@ -91,7 +92,7 @@ export default function FormStation() {
               ))}
             </tbody>
           </Table>
-          <p className="muted small mt-2 mb-0">Overall {formatLength(report.size.width, units)} wide, {formatLength(report.size.depth, units)} deep, {formatLength(report.size.height, units)} high from the board.</p>
+          <p className="muted small mt-2 mb-0">Overall {formatLength(report.size.width, units)} wide, {formatLength(report.size.depth, units)} deep, {formatLength(report.size.height, units)} high from the board.{thickest && thickest.thickness > 0 ? ` Thickest in the ${thickest.place}: ${formatLength(thickest.thickness, units)} through.` : ''}</p>
         </>
       )}
     </StationPanel>
