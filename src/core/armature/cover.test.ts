@@ -39,6 +39,7 @@ test('bundles are as thick as circles packed in a circle', () => {
   expect([1, 2, 3, 4, 7].map((n) => bundleAcross(1, n))).toEqual([1, 2, 2.155, 2.414, 3]);
   for (let n = 2; n <= 24; n++) expect(bundleAcross(1, n)).toBeGreaterThanOrEqual(bundleAcross(1, n - 1));
   expect(coverWanted(0.002, 0.03)).toBe(0.015);
+  expect(coverWanted(0.0213, 0.01)).toBe(0.016);
 });
 
 test('bent inward, it lies as deep as asked, and only where it did not', () => {

@@ -25,10 +25,14 @@ export function bundleAcross(across: number, strands: number): number {
   return across * (packed[strands] ?? Math.sqrt(strands / 0.75));
 }
 
-/** Cover should be twice the wire, half the clay and six millimetres at least. */
+/**
+ * Cover should be twice the wire, half the clay and six millimetres at least. The rule is one for wires: a pipe asks for
+ * no more than the thickest wire bent by hand does.
+ */
 export function coverWanted(across: number, clay: number): number {
-  return Math.max(2 * across, clay / 2, 0.006);
+  return Math.max(2 * Math.min(across, thickestWire), clay / 2, 0.006);
 }
+const thickestWire = 0.008;
 
 export interface CoverInputs {
   readonly members: readonly Member[];

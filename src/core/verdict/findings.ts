@@ -113,11 +113,11 @@ function coverFindings(piece: Piece, report: BareReport, units: UnitSystem): Bar
     const region = report.regions.find((r) => r.id === mass?.region);
     // Right over a rigid wire hardly any of the shrinkage is let go.
     const crack = region?.coats.reduce((most, k) => Math.max(most, rigidOver * k.crack.perRestraint + k.crack.differential), 0) ?? 0;
-    const splits = crack > 1 ? ` Over the wire the crack index is ${sensible(crack, 2)}.` : '';
+    const splits = crack > 1 ? ` Over it the crack index is ${sensible(crack, 2)}.` : '';
     return finding(
       'armature', `cover/${c.member}`, c.least < 0 ? 'fails' : 'watch', place,
       c.least < 0 ? `The ${c.name} stands out of the ${place} by ${formatLength(-c.least, units)}.` : `The ${c.name} has only ${formatLength(c.least, units)} over it in the ${place}.`,
-      `It should have ${formatLength(c.wanted, units)}: twice the wire, half the clay and 6 mm at least. ${formatLength(Math.max(c.short, 0.004), units)} of it has less.${splits}`,
+      `It should have ${formatLength(c.wanted, units)}: twice its wire (a pipe counts as 8 mm), half the clay and 6 mm at least. ${formatLength(Math.max(c.short, 0.004), units)} of it has less.${splits}`,
       { measured: c.least, limit: c.wanted, unit: 'metres', smallerIsWorse: true },
     );
   });
