@@ -19,6 +19,8 @@ export interface BenchState {
   /** Set when a save came too late: where this version was put. */
   readonly sibling: { readonly id: string; readonly name: string } | null;
   readonly report: Report | null;
+  /** Size of life the report was worked out at. */
+  readonly reportedSize: number;
   readonly reckoning: 'nominal' | 'ranges' | 'remedies' | 'done';
   readonly failure: Failure | null;
   /** The figures before the last change, for a few seconds. */
@@ -68,7 +70,7 @@ export class BenchController {
     this.revision = opened.revision;
     this.store = createStore<BenchState>(() => ({
       build: opened.build, history: readHistory(opened.history), save: 'saved', savedAt: null, saveMessage: '', sibling: null,
-      report: null, reckoning: 'nominal', failure: null, before: null, picture: null, cover: null, units, station: 'brief', moment: '',
+      report: null, reportedSize: opened.build.form.start.size, reckoning: 'nominal', failure: null, before: null, picture: null, cover: null, units, station: 'brief', moment: '',
       // Drying opens on today, for a piece that is under way.
       dryTime: Math.max(0, Date.now() / 1000 - secondsOf(opened.build.brief.startDate)), announcement: '', selected: null, view: 'turn',
     }));
@@ -141,7 +143,7 @@ export class BenchController {
     if (answer.kind === 'failed') this.store.setState({ failure: answer.why, reckoning: 'done' });
     else if (answer.kind === 'nominal') {
       const moment = answer.report.moments.some((m) => m.moment === this.state.moment) ? this.state.moment : 'clay-1';
-      this.store.setState({ report: answer.report, reckoning: 'ranges', failure: null, moment, ...(answer.picture ? { picture: answer.picture } : {}) });
+      this.store.setState({ report: answer.report, reportedSize: this.state.build.form.start.size, reckoning: 'ranges', failure: null, moment, ...(answer.picture ? { picture: answer.picture } : {}) });
     } else if (answer.kind === 'ranges') this.store.setState({ report: answer.report, reckoning: 'remedies', cover: answer.cover });
     else if (answer.kind === 'complete') this.store.setState({ report: answer.report, reckoning: 'done' });
   }

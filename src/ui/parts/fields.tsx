@@ -1,5 +1,5 @@
 'use client';
-import { useEffect, useId, useState, type ReactNode } from 'react';
+import { useEffect, useId, useRef, useState, type ReactNode } from 'react';
 import { Form } from 'react-bootstrap';
 import type { Build, Change } from '../../core/build';
 import {
@@ -57,10 +57,16 @@ export function QuantityInput({ label, value, kind, hint, optional, placeholder,
   const shown = value === null ? '' : showField(kind, value, units);
   const [text, setText] = useState(shown);
   const [wrong, setWrong] = useState<string | null>(null);
+  const before = useRef(shown);
   useEffect(() => {
-    setText(shown);
-    setWrong(null);
+    const was = before.current, mended = wrongNow.current;
+    before.current = shown;
+    // A figure that moves elsewhere does not take away what is being typed here.
+    setText((typed) => (typed === was || mended ? shown : typed));
+    if (mended) setWrong(null);
   }, [shown]);
+  const wrongNow = useRef(false);
+  wrongNow.current = wrong !== null;
   const commit = () => {
     if (text.trim() === shown) {
       setText(shown);

@@ -15,12 +15,13 @@ export function HeightField() {
   const controller = useController();
   const build = useBench((s) => s.build);
   const height = useBench((s) => s.report?.size.height ?? null);
+  const at = useBench((s) => s.reportedSize);
   return (
     <QuantityInput
       label="Or by its height" kind="length" value={height} hint="from the board to its highest place"
       onCommit={(wanted) => {
         if (wanted === null || height === null || !(height > 0)) return null;
-        const size = (build.form.start.size * wanted) / height;
+        const size = (at * wanted) / height;
         return size >= 0.05 && size <= 5 ? (controller.edit(resizeEdit(build, size))?.message ?? null) : `That is ${sensible(size * 100)} % of life: it must be between 5 and 500`;
       }}
     />
