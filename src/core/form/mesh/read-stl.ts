@@ -1,5 +1,5 @@
 import { failure, success, type Result } from '../../quantity';
-import { checkPoints, mostTriangles, tooMany, type Progress, type TriangleMesh } from './triangle-mesh';
+import { checkPoints, farthest, mostTriangles, notAPlace, tooMany, type Progress, type TriangleMesh } from './triangle-mesh';
 
 /** STL, both kinds: binary (80 bytes, a count, 50 bytes a triangle) and text. Normals in the file are not used. */
 export function readStl(bytes: Uint8Array, progress?: Progress): Result<TriangleMesh> {
@@ -16,19 +16,20 @@ export function readStl(bytes: Uint8Array, progress?: Progress): Result<Triangle
   if (claimed === 0) return failure('empty', 'the triangle count', 'it holds no triangles');
   if (claimed > mostTriangles) return tooMany(claimed);
   const positions = new Float32Array(claimed * 9);
-  // A triangle starts at an even byte that is no multiple of four: floats are read through one aligned copy.
-  const one = new Uint8Array(36);
-  const floats = new Float32Array(one.buffer);
-  const littleEndian = new Uint8Array(Uint16Array.of(1).buffer)[0] === 1;
-  for (let t = 0; t < claimed; t++) {
-    const at = 84 + t * 50 + 12;
-    if (littleEndian) {
-      one.set(bytes.subarray(at, at + 36));
-      positions.set(floats, t * 9);
-    } else for (let k = 0; k < 9; k++) positions[t * 9 + k] = view.getFloat32(at + k * 4, true);
+  const triangles = new Uint32Array(claimed * 3);
+  for (let t = 0, put = 0; t < claimed; t++) {
+    const from = 96 + t * 50;
+    for (let k = 0; k < 36; k += 4, put++) {
+      const v = view.getFloat32(from + k, true);
+      if (!(v > -farthest && v < farthest)) return failure('not-a-place', `triangle ${t + 1}`, notAPlace);
+      positions[put] = v;
+    }
+    triangles[t * 3] = t * 3;
+    triangles[t * 3 + 1] = t * 3 + 1;
+    triangles[t * 3 + 2] = t * 3 + 2;
     if ((t & 0xffff) === 0) progress?.(t / claimed);
   }
-  return checkPoints(positions, (p) => `triangle ${Math.floor(p / 3) + 1}`) ?? success({ positions, triangles: inOrder(claimed) });
+  return success({ positions, triangles });
 }
 
 function readTextStl(bytes: Uint8Array, progress?: Progress): Result<TriangleMesh> {

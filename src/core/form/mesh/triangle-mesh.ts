@@ -16,12 +16,15 @@ export function tooMany(count: number): Failure {
   return failure('too-large', 'the triangles', `it claims ${count} triangles; at most ${mostTriangles} are read`);
 }
 
+/** Beyond this a mesh is in no unit of length that people use. */
+export const farthest = 1e9;
+export const notAPlace = 'a coordinate there is not a number, or far too large';
+
 /** The first point that is no place, as a failure naming it; null when all are. */
 export function checkPoints(positions: Float32Array, what: (point: number) => string): Failure | null {
   for (let i = 0; i < positions.length; i++) {
     const v = positions[i] as number;
-    // Beyond this a mesh is in no unit of length that people use.
-    if (!(v > -1e9 && v < 1e9)) return failure('not-a-place', what(Math.floor(i / 3)), 'a coordinate there is not a number, or far too large');
+    if (!(v > -farthest && v < farthest)) return failure('not-a-place', what(Math.floor(i / 3)), notAPlace);
   }
   return null;
 }
