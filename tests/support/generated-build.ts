@@ -1,15 +1,5 @@
 import { newBust, type Build, type BuildEdit } from '../../src/core/build';
-
-/** Mulberry32: small, seeded, good enough to make test pieces with. */
-export function seeded(seed: number): () => number {
-  let a = seed >>> 0;
-  return () => {
-    a = (a + 0x6d2b79f5) | 0;
-    let t = Math.imul(a ^ (a >>> 15), 1 | a);
-    t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t;
-    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
-  };
-}
+import { seeded } from '../../src/core/form';
 
 /** A bust with a headdress: 60 masses and 200 members in all, in branching chains off the crown and the shoulders. */
 export function largeBuild(seed = 1, masses = 60, members = 200): Build {

@@ -28,7 +28,5 @@ export function tubeMesh(path: readonly Vec3[], diameter: number, sides = 12): {
     }
   }
   for (let k = 1; k < sides - 1; k++) triangles.push(0, k, k + 1, last * sides, last * sides + k + 1, last * sides + k);
-  // side x up points against the way, so faces as wound here look inward: turned.
-  for (let t = 0; t < triangles.length; t += 3) [triangles[t + 1], triangles[t + 2]] = [triangles[t + 2] as number, triangles[t + 1] as number];
   return { positions: Float32Array.from(positions), triangles: Uint32Array.from(triangles) };
 }

@@ -14,3 +14,4 @@ export * from './shaping';
 export * from './mesh';
 export * from './outline';
 export * from './thickness';
+export { seeded } from './seeded';

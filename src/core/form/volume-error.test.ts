@@ -1,6 +1,5 @@
-import { seeded } from '../../../tests/support/generated-build';
 import type { Mass, MassShape } from '../build';
-import { DistanceField, measureForm, sampleForm } from '.';
+import { DistanceField, measureForm, sampleForm, seeded } from '.';
 
 /** Shapes of known volume, apart from one another, so that the sum is exact. */
 function randomShape(random: () => number, size: number): { shape: MassShape; volume: number } {

@@ -17,7 +17,7 @@ export function findingsOf(piece: Piece, report: BareReport, units: UnitSystem):
     ...formFindings(report, units),
     ...armatureFindings(piece),
     ...coverFindings(piece, report, units),
-    ...proportionFindings(piece),
+    ...proportionFindings(piece, units),
     ...loadFindings(piece, report, units),
     ...clayFindings(piece, report, units),
     ...dryingFindings(piece, report, units),
@@ -134,11 +134,11 @@ const rigidOver = 0.9;
 const mostThinTold = 4;
 
 /** Masses and wires that leave the bounds of proportion: a loop wider than the skull, a jaw below the chin. */
-function proportionFindings(piece: Piece): BareFinding[] {
+function proportionFindings(piece: Piece, units: UnitSystem): BareFinding[] {
   return outsideEnvelopes(piece.form, piece.armature.members).map((o) => finding(
     o.member ? 'armature' : 'form', `proportion/${o.envelope}/${o.id}`, 'watch', o.name,
     o.member ? `The ${o.name} is wider than the ${o.envelopeName}.` : `The ${o.name} stands outside the ${o.envelopeName}.`,
-    `By ${formatLength(o.by)} at the most, measured against the proportions of the form. Leave it if it is meant.`,
+    `By ${formatLength(o.by, units)} at the most, measured against the proportions of the form. Leave it if it is meant.`,
     { measured: o.by, limit: 0, unit: 'metres' },
   ));
 }

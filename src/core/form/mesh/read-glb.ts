@@ -95,8 +95,6 @@ function accessor({ json, bin }: Glb, index: unknown, type: string, kinds: reado
   if (a['type'] !== type || !kinds.includes(kind)) throw new Refused(where, `${type} of a kind that is read is needed here`);
   const count = whole(a['count'], `${where}.count`);
   const view = item(json['bufferViews'], a['bufferView'], `${where}.bufferView`);
-  const buffer = item(json['buffers'], view['buffer'], `${where}.buffer`);
-  if (buffer['uri'] !== undefined) throw new Refused(`${where}.buffer`, 'its data lies outside the file', 'points-outside');
   if (whole(view['buffer'], where) !== 0) throw new Refused(`${where}.buffer`, 'its data lies outside the file', 'points-outside');
   const size = componentSize[kind] as number, width = type === 'VEC3' ? 3 : 1;
   const stride = whole(view['byteStride'], `${where}.byteStride`, size * width);

@@ -12,7 +12,7 @@ interface Element { readonly name: string; readonly count: number; readonly prop
 interface Header { readonly format: string; readonly elements: Element[]; readonly end: number }
 
 /** Reads values one after another; false when there are no more. */
-interface Source { readonly next: (type: string) => number; readonly ended: () => boolean; readonly at: () => string }
+interface Source { readonly next: (type: string) => number; readonly ended: () => boolean }
 
 function readHeader(bytes: Uint8Array): Result<Header> {
   const text = latin(bytes.subarray(0, 65536));
@@ -114,7 +114,7 @@ function textSource(text: string): Source {
       }
       return Number(found[0]);
     },
-    ended: () => over, at: () => `byte ${word.lastIndex}`,
+    ended: () => over,
   };
 }
 
@@ -145,6 +145,6 @@ function binarySource(bytes: Uint8Array, little: boolean): Source {
       at += size;
       return v;
     },
-    ended: () => over, at: () => `byte ${at}`,
+    ended: () => over,
   };
 }

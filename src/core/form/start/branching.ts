@@ -1,19 +1,9 @@
 import type { Mass } from '../../build';
 import type { Vec3 } from '../../quantity';
 import { angle, count, length, share } from '../measure';
+import { seeded } from '../seeded';
 import type { Joint } from '../skeleton';
 import { limb, startForm } from './start-form';
-
-/** Mulberry32: the same seed gives the same branches everywhere. */
-function seeded(seed: number): () => number {
-  let a = seed >>> 0;
-  return () => {
-    a = (a + 0x6d2b79f5) | 0;
-    let t = Math.imul(a ^ (a >>> 15), 1 | a);
-    t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t;
-    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
-  };
-}
 
 /** Each branch is divided by what it carries: its section is the sum of theirs, as in a tree. */
 export const branching = startForm({
