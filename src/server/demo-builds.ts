@@ -31,30 +31,55 @@ function started(name: string, startDate: string, kind: string, size: number, me
 
 const noted = (note: string, deadline: string | null, more: Partial<Build['brief']> = {}) => (b: Build): Build => ({ ...b, brief: { ...b.brief, note, deadline, ...more } });
 
-/** The rest of the Festa's pieces, as far as their forms: their armatures are the usual ones until a school of their own is picked. */
+/** A deliberately bad build: foil arms held out with no wire in them, and epoxy clay swapped in late for paper clay. */
+function netThatFailed(startDate: string, deadline: string): Build {
+  return started('The net that failed', startDate, 'figure', 0.3, {}, (b) => ({
+    ...noted('A fisherman holding up his net. The arms were foil alone, and then the paper clay was swapped for epoxy the night before: both came down. Kept to learn from.', deadline, { clay: 'epoxy-clay' })(b),
+    form: { ...b.form, pose: { 'shoulder-left': { turned: [-82, 0, 14] }, 'elbow-left': { turned: [-8, 0, 0] } } },
+    regions: { everywhere: { coats: [0.005] }, own: {} },
+    armature: { ...b.armature, removed: ['limb/wire-shoulder-left', 'limb/wire-shoulder-right'] },
+  }));
+}
+
+/** The rest of the Festa's pieces, each by the school it is really made by. */
 export function otherDemoBuilds(startDate: string, deadline: string): Build[] {
   return [
     started('Otter mask', startDate, 'mask', 1, { cover: 'full', muzzle: 0.06, muzzleBreadth: 0.105, brow: 0.014, cheeks: 0.022, ears: true, headGirth: 0.565 },
       noted('Master for a latex mask of the harbour otter, built out over a life form to the wearer’s girths. Kept damp until the mould is on.', null)),
     started('Walrus', startDate, 'long-neck', 1, { headLength: 1.05, headBreadth: 0.86, headHeight: 0.94, neckLength: 0.5, neckThick: 0.46, neckRise: 30, neckBend: 26, muzzle: 0.22, footHeight: 0.62 }, (b) => ({
-      ...noted('Head for the parade float, hung out in front of its frame. Oil-based clay over stacked foam under wire mesh.', deadline, { situation: 'moved' })(b),
+      ...noted('Head for the parade float, hung out in front of its frame. Oil-based clay over stacked foam under wire mesh.', deadline, {
+        situation: 'moved', travel: { ...b.brief.travel, doorWidth: 2.4, doorHeight: 2.2, vehicle: 'box-lorry', ramp: 8 },
+      })(b),
       form: { ...b.form, added: [
         { id: 'own/tusk-left', name: 'tusk, left', region: 'tusks', joint: 'head', at: [0.13, -1.36, 0.62], turn: [0, 0, 0], blend: 0.02, shape: { kind: 'round-cone', reach: [0.03, -0.1, -0.34], radiusFrom: 0.05, radiusTo: 0.018 } },
         { id: 'own/cheek-left', name: 'cheek with whiskers, left', region: 'muzzle', joint: 'head', at: [0.17, -1.34, 0.7], turn: [0, 0, 0], blend: 0.06, shape: { kind: 'ellipsoid', radii: [0.2, 0.17, 0.16] } },
       ] },
-      regions: { everywhere: { coats: [0.025] }, own: {} },
-      armature: { ...b.armature, school: { ...b.armature.school, parameters: { ...b.armature.school.parameters, wireSize: '50x3mm', boardWidth: 1.2, boardDepth: 2.6, ballast: 120 } } },
+      regions: { everywhere: { coats: [0.012] }, own: {} },
+      armature: { ...b.armature, school: { kind: 'board-foam-mesh', parameters: { standing: 'casters', boardSize: '24mm', beamSize: '50x3mm', beamStrands: 2, hoopSize: '8mm', screwDiameter: 0.01, screwLength: 0.024, ballast: 40, ballastBack: 0.5 } } },
     })),
     started('Whelk pauldron', startDate, 'worn-shell', 1, { sits: 'shoulder', breadth: 0.19, depth: 0.24, height: 0.12, ridges: 5, ridgeHeight: 0.008, spike: 0.07 },
-      noted('Shoulder piece of the whelk captain, worn for three hours. Epoxy clay over foil that is pulled out when it is hard.', deadline)),
-    started('Acrobat', startDate, 'figure', 0.18, { stance: 'balancing' },
-      noted('One of the class set of twenty-four: a figure balancing on the quay wall, wire and foil under paper clay.', deadline, { hoursPerWeek: 3 })),
+      (b) => ({
+        ...noted('Shoulder piece of the whelk captain, worn for three hours. Epoxy clay over foil that is pulled out when it is hard.', deadline)(b),
+        armature: { ...b.armature, mount: { kind: 'worn', where: 'shoulder', hours: 3, watchFrom: null, failsFrom: null, straps: [
+          { id: 'neck', name: 'strap to the neck', at: [-0.08, 0, 0.15] }, { id: 'front', name: 'strap across the chest', at: [0.02, -0.11, 0.13] },
+          { id: 'back', name: 'strap across the back', at: [0.02, 0.11, 0.13] },
+        ] } },
+      })),
+    started('Acrobat', startDate, 'figure', 0.18, { stance: 'balancing' }, (b) => ({
+      ...noted('One of the class set of twenty-four: a figure balancing on the quay wall, wire and foil in plaster gauze under paper clay.', deadline, { hoursPerWeek: 3 })(b),
+      armature: { ...b.armature, school: { kind: 'wire-figure', parameters: { wrap: 'gauze' } } },
+      regions: { everywhere: { coats: [0.0015, 0.0015] }, own: {} },
+    })),
     started('Coral candelabrum', startDate, 'branching', 1, { height: 0.62, trunk: 0.065, branches: 5, tips: 3, spread: 38, seed: 21 },
-      noted('Branching piece for the long table, dried in three sections.', deadline)),
+      (b) => ({
+        ...noted('Branching piece for the long table, dried in three sections.', deadline)(b),
+        armature: { ...b.armature, school: { kind: 'branching', parameters: { wireSize: '4mm' } } },
+      })),
     started('Harbour master', startDate, 'head', 1, { headForward: 0.01, nose: 0.03, ears: 0.065 }, (b) => ({
       ...noted('Head in foam-type clay over a foam form, to be lifted off and dried from both faces.', deadline, { clay: 'foam-air-dry' })(b),
       regions: { everywhere: { coats: [0.01] }, own: {} },
-      armature: { ...b.armature, school: { kind: 'on-a-form', parameters: { bulk: 'polystyrene-extruded', wrap: 'none' } } },
+      armature: { ...b.armature, school: { kind: 'shell', parameters: { bulk: 'polystyrene-extruded', wrap: 'none' } } },
     })),
+    netThatFailed(startDate, deadline),
   ];
 }

@@ -29,8 +29,8 @@ export function bundleAcross(across: number, strands: number): number {
  * Cover should be twice the wire, half the clay and six millimetres at least. The rule is one for wires: a pipe asks for
  * no more than the thickest wire bent by hand does.
  */
-export function coverWanted(across: number, clay: number): number {
-  return Math.max(2 * Math.min(across, thickestWire), clay / 2, 0.006);
+export function coverWanted(across: number, clay: number, least = 0.006): number {
+  return Math.max(2 * Math.min(across, thickestWire), clay / 2, least);
 }
 const thickestWire = 0.008;
 
@@ -43,6 +43,8 @@ export interface CoverInputs {
   /** Signed distance to the face near a place, out to `radius` from it. */
   readonly near: (centre: Vec3, radius: number) => FaceDistance;
   readonly clayOver: (mass: number) => number;
+  /** What there should be anywhere, metres; 6 mm unless said. */
+  readonly least?: number;
 }
 
 /** Signed distance to the face, and the mass that is nearest there. */
@@ -79,13 +81,13 @@ export function coverOf(input: CoverInputs): MemberCover[] {
     const bare = bareStretch(points, input.held, exact);
     let least = Infinity, short = 0;
     let at: Vec3 = points[0] ?? [0, 0, 0];
-    let mass = 0, wanted = coverWanted(strand, 0);
+    let mass = 0, wanted = coverWanted(strand, 0, input.least);
     const spacing = points.length > 1 ? distance(points[0] as Vec3, points[1] as Vec3) : 0;
     for (let i = bare.from; i < bare.to;) {
       const p = points[i] as Vec3;
       const { distance: d, mass: owner } = exact(p);
       const cover = -d - whole / 2;
-      const want = coverWanted(strand, input.clayOver(owner));
+      const want = coverWanted(strand, input.clayOver(owner), input.least);
       if (cover < want) short += spacing;
       if (cover < least) {
         least = cover;

@@ -8,6 +8,10 @@ export interface Cut {
   readonly name: string;
   readonly stock: string;
   readonly sizeLabel: string;
+  /** Stock and size by id: "mild-steel/6mm". */
+  readonly key: string;
+  /** Of a pair, which of the sculpture's sides it is for. */
+  readonly side: 'left' | 'right' | null;
   readonly pieces: number;
   /** Along the bend, one piece. */
   readonly netLength: number;
@@ -33,6 +37,10 @@ export function memberMass(member: Member, stock: Stock): number {
   return kept * sectionGeometry(size.section).area * stock.density * member.strands;
 }
 
+function sideOf(id: string): Cut['side'] {
+  return /(^|[-/])left($|[-/])/.test(id) ? 'left' : /(^|[-/])right($|[-/])/.test(id) ? 'right' : null;
+}
+
 export function cutList(members: readonly Member[], stocks: ReadonlyMap<string, Stock>): Cut[] {
   return members.map((member) => {
     const stock = stocks.get(member.stock);
@@ -41,7 +49,7 @@ export function cutList(members: readonly Member[], stocks: ReadonlyMap<string, 
     const netLength = pathLength(member.path);
     const before = netLength + member.allowances.reduce((sum, a) => sum + a.length, 0);
     return {
-      member: member.id, name: member.name, stock: stock.name, sizeLabel: size.label, pieces: member.strands,
+      member: member.id, name: member.name, stock: stock.name, sizeLabel: size.label, key: `${member.stock}/${member.size}`, side: sideOf(member.id), pieces: member.strands,
       netLength, allowances: [...member.allowances, { what: 'trim', length: before * trim }],
       cutLength: before * (1 + trim), mass: memberMass(member, stock),
     };

@@ -122,6 +122,21 @@ export class FactoredFrame {
     return success(this.recover(displacements, applied, onBeam, equivalent));
   }
 
+  /** Unknowns there are. */
+  get order(): number {
+    return this.matrix.pattern.order;
+  }
+
+  /** Rows of a beam's twelve freedoms among the unknowns, below zero where held. */
+  rowsOf(beam: number): Int32Array {
+    return Int32Array.from({ length: 12 }, (_, i) => this.plan.unknown[dofOf(this.beams[beam] as Beam, i)] as number);
+  }
+
+  /** Forces on the unknowns become their displacements, in place. */
+  solveRows(x: Float64Array): void {
+    this.matrix.solve(x);
+  }
+
   private recover(displacements: Float64Array, applied: Float64Array, onBeam: readonly (readonly BeamLoad[])[], equivalent: Float64Array): FrameSolution {
     const reactions = new Float64Array(displacements.length);
     const k = this.stiffness;

@@ -6,3 +6,6 @@ export * from './types';
 export * from './cut-list';
 export * from './cover';
 export * from './tube';
+export * from './buckling';
+export * from './nest';
+export * from './template';

@@ -101,6 +101,11 @@ export interface CompositeSection {
 }
 
 const clayStiffnessPerYield = 100;
+/** Pa, while it is plastic, from its yield stress. */
+export function clayStiffness(yieldStress: number): number {
+  return clayStiffnessPerYield * yieldStress;
+}
+
 const clayCreep = 1.5;
 const leastGrip = 0.4;
 const bondedShare = 0.7;
@@ -142,7 +147,7 @@ export function compositeSection(parts: CompositeParts): CompositeSection {
   }
   if (parts.clay && parts.clay.outer > parts.clay.core) {
     const { outer, core, yieldStress, grip } = parts.clay;
-    const E = clayStiffnessPerYield * yieldStress;
+    const E = clayStiffness(yieldStress);
     EA += (E * Math.PI * (outer ** 2 - core ** 2)) / 4;
     EI += (E * Math.PI * (outer ** 4 - core ** 4)) / 64;
     GJ += ((E / 3) * Math.PI * (outer ** 4 - core ** 4)) / 32;

@@ -18,6 +18,8 @@ export interface Bone {
   readonly masses: readonly string[];
   readonly joinFrom: JoinKindId;
   readonly joinTo: JoinKindId;
+  /** A tie only pulls: hinged at both ends, slack when it would be pushed. */
+  readonly tie?: boolean;
 }
 
 export interface Allowance {
@@ -39,20 +41,50 @@ export interface Member {
   readonly allowances: readonly Allowance[];
   /** Least depth under the finished face it is bent to, where the form allows. */
   readonly drawnIn?: number;
+  /** Meant to stand outside the form: an upright, a frame, a tie. */
+  readonly bare?: boolean;
 }
+
+/** How a board or frame meets the table or floor. */
+export const standings = ['flat', 'slats', 'feet', 'casters'] as const;
+export type Standing = (typeof standings)[number];
 
 export interface BaseBoard {
   readonly stock: string;
   readonly size: string;
+  /** Its middle, level. */
+  readonly at: readonly [number, number];
   readonly width: number;
   readonly depth: number;
   readonly thickness: number;
+  readonly standing: Standing;
   /** Foot of the upright on the board. */
   readonly flangeAt: Vec3;
   readonly flangeDiameter: number;
   readonly flangeMass: number;
   readonly screws: { readonly count: number; readonly diameter: number; readonly threadLength: number; readonly circle: number };
+  /** kg, and where it is fixed. */
   readonly ballast: number;
+  readonly ballastAt: readonly [number, number];
+}
+
+/** A part that comes away from the rest for carrying: its masses travel together. */
+export interface Section {
+  readonly id: string;
+  readonly name: string;
+  readonly masses: readonly string[];
+  /** How it is held to the rest. */
+  readonly heldBy: string;
+}
+
+/** A hole to be drilled: in the board, the post, a plate. Metres. */
+export interface Hole {
+  readonly what: string;
+  readonly count: number;
+  readonly diameter: number;
+  readonly depth: number;
+  /** On the board, from its middle; absent for holes elsewhere. */
+  readonly at?: readonly (readonly [number, number])[];
 }
 
 export interface Hardware {
@@ -71,4 +103,9 @@ export interface Armature {
   readonly hardware: readonly Hardware[];
   readonly bulk: string;
   readonly wrap: string;
+  /** What leaves the piece once the clay is hard: the bulk alone, or everything inside it. */
+  readonly comesOut?: 'bulk' | 'all';
+  /** Parts it is made in and carried in; none when it is one piece. */
+  readonly sections?: readonly Section[];
+  readonly holes?: readonly Hole[];
 }

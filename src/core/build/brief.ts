@@ -34,5 +34,15 @@ export const briefSchema = z.strictObject({
     /** Degrees it may lean before it tips. */
     tipAngle: z.number().min(1).max(45).default(15),
   }).prefault({}),
+  /** What it has to go through on its way. Metres; degrees of a ramp. */
+  travel: z.strictObject({
+    doorWidth: z.number().min(0.3).max(10).default(0.76),
+    doorHeight: z.number().min(0.3).max(10).default(1.98),
+    ramp: z.number().min(0).max(30).default(0),
+    /** One of the usual vehicles, "own" for one measured, or none. */
+    vehicle: z.string().max(30).default('none'),
+    /** Length, width and height inside, when it is one's own. */
+    inside: z.tuple([z.number().min(0.2).max(20), z.number().min(0.2).max(5), z.number().min(0.2).max(5)]).default([2, 1.2, 1.2]),
+  }).prefault({}),
 });
 export type Brief = z.infer<typeof briefSchema>;

@@ -10,7 +10,7 @@ import { finishSchema, regionsSchema, stagesSchema } from './regions';
 import { roomSchema } from './room';
 
 /** The build document: inputs only, SI units. Results are worked out from it, never kept in it. */
-export const schemaVersion = 2;
+export const schemaVersion = 3;
 
 export const buildSchema = z.strictObject({
   schemaVersion: z.literal(schemaVersion),

@@ -15,6 +15,9 @@ export const materialsSchema = z.strictObject({
     price: z.number().min(0).max(1e5),
   }).prefault({ mass: 1, price: 4.5 }),
   wirePricePerMetre: z.number().min(0).max(1e4).default(1.2),
+  /** By stock and size, as "mild-steel/6mm": the length it is bought in, and the lengths that are there already. */
+  sold: z.record(z.string().max(100), z.number().min(0.05).max(200)).default({}),
+  onHand: z.record(z.string().max(100), z.array(z.number().min(0.01).max(200)).max(40)).default({}),
   values: z.strictObject({
     clays: z.record(z.string().max(60), clayFamilySchema).default({}),
     bulks: z.record(z.string().max(60), bulkKindSchema).default({}),

@@ -12,7 +12,20 @@ type Loose = Record<string, unknown>;
 export const migrations: readonly Migration[] = [
   // Masses of one's own, and places and shapes set over made ones, stood at full scale; now they stand at life size.
   { from: 1, up: massesToLifeSize },
+  // Two schools were catch-alls; each form now has the school it was really made by. Parameters kept their names.
+  { from: 2, up: schoolsByName },
 ];
+
+const wornForms: Readonly<Record<string, string>> = { mask: 'head-form', 'worn-shell': 'shell' };
+
+function schoolsByName(document: Loose): Loose {
+  const armature = document['armature'] as Loose | undefined;
+  const school = armature?.['school'] as Loose | undefined;
+  const start = (document['form'] as { start?: { kind?: unknown } } | undefined)?.start?.kind;
+  const kinds: Readonly<Record<string, string>> = { 'limb-wire': 'wire-figure', 'on-a-form': wornForms[String(start)] ?? 'object-core' };
+  const kind = kinds[String(school?.['kind'])];
+  return kind === undefined ? document : { ...document, armature: { ...armature, school: { ...school, kind } } };
+}
 
 function massesToLifeSize(document: Loose): Loose {
   const form = document['form'];

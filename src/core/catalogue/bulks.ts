@@ -44,12 +44,23 @@ export const bulkList: readonly BulkKind[] = rows.map(
 
 export const bulks: ReadonlyMap<string, BulkKind> = new Map(bulkList.map((b) => [b.id, b]));
 
-/** What goes over the bulk before the clay: grip for the clay, and a layer that lets it move. */
+/**
+ * What goes over the bulk before the clay: grip for the clay, a layer that lets it move, or a hard undercoat. Weight is
+ * to the area it covers, laps included; a baked undercoat and set gauze carry too, until they break.
+ */
 export const wrapList: readonly Wrap[] = [
-  { id: 'none', name: 'nothing', restraintFactor: 1, grip: null, seals: false },
-  { id: 'tape', name: 'paper tape', restraintFactor: 0.8, grip: 0.7, seals: true },
-  { id: 'twine', name: 'twine, wound', restraintFactor: 0.6, grip: 1.4, seals: false },
-  { id: 'cloth', name: 'cloth strips', restraintFactor: 0.6, grip: 1.4, seals: false },
-  { id: 'mesh', name: 'wire mesh', restraintFactor: 1, grip: 2.5, seals: false },
+  { id: 'none', name: 'nothing', restraintFactor: 1, grip: null, seals: false, perArea: 0 },
+  { id: 'tape', name: 'paper tape', restraintFactor: 0.8, grip: 0.7, seals: true, perArea: 0.15 },
+  { id: 'twine', name: 'twine, wound', restraintFactor: 0.6, grip: 1.4, seals: false, perArea: 0.45 },
+  { id: 'cloth', name: 'cloth strips', restraintFactor: 0.6, grip: 1.4, seals: false, perArea: 0.25 },
+  { id: 'mesh', name: 'wire mesh', restraintFactor: 1, grip: 2.5, seals: false, perArea: 1.2 },
+  {
+    id: 'gauze', name: 'plaster gauze, two layers', restraintFactor: 1, restraint: 0.9, grip: 1, seals: false, perArea: 1.9,
+    skin: { thickness: 0.002, youngs: 1.5e9, strength: 2e6 },
+  },
+  {
+    id: 'undercoat', name: 'lightweight oven clay, baked', restraintFactor: 1, restraint: 0.9, grip: 0.8, seals: true, perArea: 2.4,
+    skin: { thickness: 0.003, youngs: 0.8e9, strength: 4e6 },
+  },
 ];
 export const wraps: ReadonlyMap<string, Wrap> = new Map(wrapList.map((w) => [w.id, w]));

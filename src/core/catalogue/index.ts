@@ -1,5 +1,7 @@
 export * from './schema';
 export * from './stock';
+export * from './stock-words';
+export * from './sold';
 export * from './bulks';
 export * from './clays';
 export * from './joins';

@@ -94,6 +94,12 @@ export const wrapSchema = z.strictObject({
   grip: z.number().min(0).max(3).nullable(),
   /** True where it closes the bulk's own pores. */
   seals: z.boolean(),
+  /** kg to a m2 of what it covers. */
+  perArea: z.number().min(0).max(50),
+  /** Takes the bulk's place as what holds the clay back, where it is hard. */
+  restraint: z.number().min(0).max(1).optional(),
+  /** A hard skin that carries, brittle: thickness in metres, Pa. */
+  skin: z.strictObject({ thickness: positive(0.1), youngs: positive(1e11), strength: positive(1e9) }).optional(),
 });
 export type Wrap = z.infer<typeof wrapSchema>;
 

@@ -25,7 +25,7 @@ export interface CoreFace {
 export function coreFace(bulk: BulkKind, wrap: Wrap): CoreFace {
   const solid = bulk.id === 'none';
   return {
-    restraint: Math.min(1, bulk.restraint * (solid ? 1 : wrap.restraintFactor)),
+    restraint: Math.min(1, solid ? bulk.restraint : (wrap.restraint ?? bulk.restraint * wrap.restraintFactor)),
     innerFace: wrap.seals ? 0 : bulk.innerFace,
     grip: solid ? bulk.grip : (wrap.grip ?? bulk.grip),
     solid,

@@ -22,6 +22,33 @@ export interface ResolvedForm {
   readonly lostEdits: readonly string[];
   /** Of a bust only: what schools made for busts set out from. */
   readonly bust: { readonly measures: BustMeasures; readonly levels: BustLevels } | null;
+  /** Of a bust or a head: what a head frame is set out from, metres at full size. */
+  readonly head: HeadSetting | null;
+}
+
+export interface HeadSetting {
+  readonly height: number;
+  readonly breadth: number;
+  readonly depth: number;
+  /** How far its axis lies in front of the upright. */
+  readonly forward: number;
+  /** Heights above the board: bottom of the piece, chin, middle of the skull, crown. */
+  readonly bottom: number;
+  readonly chin: number;
+  readonly skull: number;
+  readonly crown: number;
+}
+
+function headSetting(kind: string, given: unknown, size: number): HeadSetting | null {
+  if (kind !== 'bust' && kind !== 'head') return null;
+  const m = given as Pick<BustMeasures, 'headHeight' | 'headBreadth' | 'headDepth' | 'headForward' | 'neckLength' | 'standHeight'>;
+  const at = kind === 'bust' ? bustLevels(given as BustMeasures, size) : null;
+  const chin = at?.chin ?? (m.standHeight + m.neckLength) * size;
+  const crown = chin + m.headHeight * size;
+  return {
+    height: m.headHeight * size, breadth: m.headBreadth * size, depth: m.headDepth * size, forward: m.headForward * size,
+    bottom: at?.bottom ?? m.standHeight * size, chin, crown, skull: crown - m.headHeight * size * 0.37,
+  };
 }
 
 export function findStartForm(kind: string): AnyStartForm | undefined {
@@ -65,6 +92,7 @@ export function resolveForm(build: Build): Result<ResolvedForm> {
     envelopes: made.envelopes,
     lostEdits: [...Object.keys(edits).filter((id) => !ids.has(id)), ...Object.keys(pose).filter((id) => !jointIds.has(id))],
     bust: start.kind === 'bust' ? { measures: measures.data as unknown as BustMeasures, levels: bustLevels(measures.data as unknown as BustMeasures, start.size) } : null,
+    head: headSetting(start.kind, measures.data, start.size),
   });
 }
 

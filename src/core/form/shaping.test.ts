@@ -8,7 +8,7 @@ import {
 
 const start = (kind: string, measures: Build['form']['start']['measures'] = {}, size = 0.5): Build => {
   const read = readBuild({
-    schemaVersion: 2, name: 'b', brief: { startDate: '2026-12-01' }, form: { start: { kind, size, measures } }, armature: { school: { kind: 'limb-wire', parameters: {} } },
+    schemaVersion: 3, name: 'b', brief: { startDate: '2026-12-01' }, form: { start: { kind, size, measures } }, armature: { school: { kind: 'wire-figure', parameters: {} } },
   });
   if (!read.ok) throw new Error(read.message);
   return read.value;

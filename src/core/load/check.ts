@@ -1,8 +1,8 @@
 import {
-  capacityAt, compositeSection, factorFrame, freedoms, joinSpring, setShare,
-  type Armature, type Bone, type CompositeSection, type FactoredFrame, type FrameLoad, type FramePlan, type FrameSolution, type Freedom, type MetalPart, type SectionForces,
+  bucklingNear, bucklingOf, capacityAt, compositeSection, factorFrame, freedoms, joinSpring, setShare,
+  type Armature, type Bone, type CompositeSection, type FactoredFrame, type FrameLoad, type FrameMember, type FramePlan, type FrameSolution, type Freedom, type MetalPart, type SectionForces,
 } from '../armature';
-import { joinEfficiency, type BulkKind, type Stock } from '../catalogue';
+import { joinEfficiency, type BulkKind, type Stock, type Wrap } from '../catalogue';
 import { cross, distance, failure, success, type Result, type Vec3 } from '../quantity';
 import { amountIndex, stationAt, stationsPerBone, type HungLoad } from './hang';
 import type { Moment } from './moments';
@@ -32,8 +32,10 @@ export interface BoneCheck {
   readonly skinStrain: number;
   /** Share of the bend that stays when the load is taken off. */
   readonly set: number;
-  /** Utilisation in Euler buckling. */
+  /** Push over the push at which the frame bows out, safety factor included. */
   readonly buckling: number;
+  /** What does it: its own weight, braking. */
+  readonly cause: string;
 }
 
 export interface MomentCheck {
@@ -54,6 +56,9 @@ export interface CheckInputs {
   readonly load: HungLoad;
   readonly bulk: BulkKind;
   readonly bulkDensity: number;
+  /** kg to a m2 of what is wrapped, and the hard skin it makes, if it does. */
+  readonly wrapPerArea: number;
+  readonly skin?: Wrap['skin'];
   readonly clayYield: number;
   readonly grip: number;
   readonly stockOf: (id: string) => Stock | undefined;
@@ -89,12 +94,13 @@ interface Built {
 }
 
 /** kg/m3 (or 1 for metal, already kg) of each component at a moment. */
-function densities(load: HungLoad, moment: Moment, bulkDensity: number): Float64Array {
+function densities(load: HungLoad, moment: Moment, bulkDensity: number, wrapPerArea: number): Float64Array {
   const out = new Float64Array(load.components);
   moment.clayDensity.forEach((d, r) => {
     out[r] = d;
   });
-  out[load.components - 2] = moment.bulkOn ? bulkDensity : 0;
+  out[load.components - 3] = moment.bulkOn ? bulkDensity : 0;
+  out[load.components - 2] = moment.bulkOn ? wrapPerArea : 0;
   out[load.components - 1] = 1;
   return out;
 }
@@ -126,9 +132,9 @@ function stationMasses(load: HungLoad, density: Float64Array): StationMass[] {
 }
 
 /** What hangs on the frame at a moment, with its centre of gravity: for standing and for tests of conservation. */
-export function hungCentre(load: HungLoad, moment: Moment, bulkDensity: number): { mass: number; at: Vec3 } {
+export function hungCentre(load: HungLoad, moment: Moment, bulkDensity: number, wrapPerArea = 0): { mass: number; at: Vec3 } {
   let mass = 0, x = 0, y = 0, z = 0;
-  for (const s of stationMasses(load, densities(load, moment, bulkDensity))) {
+  for (const s of stationMasses(load, densities(load, moment, bulkDensity, wrapPerArea))) {
     const at = stationAt(load.ends[s.bone] as readonly [Vec3, Vec3], s.station);
     mass += s.mass;
     x += s.mass * at[0] + s.first[0];
@@ -167,9 +173,14 @@ export class LoadCheck {
   }
 
   private sectionsAt(moment: Moment): CompositeSection[] {
-    const { armature, load, bulk, clayYield: yieldStress, grip } = this.input;
+    const { armature, load, bulk, clayYield: yieldStress, grip, skin } = this.input;
+    const hard = (i: number): MetalPart[] => {
+      const across = load.coreDiameter[i] as number;
+      if (!skin || !moment.bulkOn || across < 4 * skin.thickness) return [];
+      return [{ section: { shape: 'tube', diameter: across, wall: skin.thickness }, youngs: skin.youngs, strength: skin.strength, brittle: true, strands: 1, bonded: false }];
+    };
     return armature.bones.map((bone, i) => compositeSection({
-      metal: this.metal.get(bone.id) ?? [],
+      metal: [...(this.metal.get(bone.id) ?? []), ...hard(i)],
       bulk: moment.bulkOn && bulk.crushing > 0
         ? { diameter: load.coreDiameter[i] as number, stiffness: bulk.stiffness, crushing: bulk.crushing } : null,
       clay: moment.clayDensity.length > 0
@@ -177,14 +188,14 @@ export class LoadCheck {
     }));
   }
 
-  private build(moment: Moment, props: ReadonlySet<string>): Result<Built> {
-    const key = `${moment.bulkOn} ${moment.clayDensity.length > 0} ${[...props].join()}`;
+  private build(moment: Moment, props: ReadonlySet<string>, slack: ReadonlySet<string>): Result<Built> {
+    const key = `${moment.bulkOn} ${moment.clayDensity.length > 0} ${[...props].join()} ${[...slack].join()}`;
     const kept = this.built.get(key);
     if (kept) return success(kept);
     const { armature, load } = this.input;
     const sections = this.sectionsAt(moment);
     if (this.alike) {
-      const stiff = this.alike.build(moment, props);
+      const stiff = this.alike.build(moment, props, slack);
       if (!stiff.ok) return stiff;
       const built = { sections, frame: stiff.value.frame };
       this.built.set(key, built);
@@ -201,6 +212,7 @@ export class LoadCheck {
       )),
       members: armature.bones.map((b, i) => {
         const s = sections[i] as CompositeSection;
+        if (b.tie) return tieBeam(b, slack.has(b.id) ? 0 : s.EA, s.EI);
         const EI = s.EI + floor.EI;
         // Unit moduli: the composite's EA, EI and GJ stand for areas and inertias.
         return {
@@ -223,25 +235,43 @@ export class LoadCheck {
     for (const node of input.armature.nodes) {
       if (!node.at.every(Number.isFinite)) return failure('not-finite', `nodes.${node.id}`, `joint "${node.id}" has no place`);
     }
-    const masses = stationMasses(input.load, densities(input.load, moment, input.bulkDensity));
+    const masses = stationMasses(input.load, densities(input.load, moment, input.bulkDensity, input.wrapPerArea));
     const standing = new Set(input.props.filter((p) => moment.propped === 'all' || (moment.propped === 'lasting' && p.lasting)).map((p) => p.node));
+    const slack = new Set<string>();
     for (;;) {
-      const built = this.build(moment, standing);
+      const built = this.build(moment, standing, slack);
       if (!built.ok) return built;
       let worst: MomentCheck | null = null;
-      let pulled: string | undefined;
-      for (const a of moment.accelerations) {
+      let pulled: string | undefined, pushed: string | undefined;
+      let slender = { ratio: slenderFrom, solution: null as FrameSolution | null };
+      for (const [i, a] of moment.accelerations.entries()) {
         const solved = built.value.frame.solve(loadsOf(input, masses, a));
         if (!solved.ok) return solved;
         const pushes = propPushes(built.value.frame, solved.value, standing);
         pulled ??= Object.entries(pushes).find(([, push]) => push < -1e-9)?.[0];
-        const check = readCase(input, moment, built.value, masses, solved.value, pushes, this.outward);
+        pushed ??= input.armature.bones.find((b, i) => b.tie && !slack.has(b.id) && pushedAt(solved.value.forces[i] ?? []) > 1e-6)?.id;
+        const check = readCase(input, moment, built.value, masses, solved.value, pushes, this.outward, moment.causes[i] ?? '');
+        const ratio = slenderness(input, built.value.sections, solved.value, this.outward);
+        if (ratio > slender.ratio) slender = { ratio, solution: solved.value };
         worst = worst === null ? check : worseOf(worst, check);
       }
       if (pulled !== undefined) standing.delete(pulled);
-      else return worst ? success(worst) : failure('no-case', 'moment', 'nothing to check');
+      else if (pushed !== undefined) slack.add(pushed);
+      else if (!worst) return failure('no-case', 'moment', 'nothing to check');
+      else return success(slender.solution ? bowed(worst, built.value.frame, slender.solution, input.armature, moment.safety) : worst);
     }
   }
+}
+
+/** Hinged at both ends; loose, it is there only so that the numbering stays. */
+function tieBeam(b: Bone, EA: number, EI: number): FrameMember {
+  const bend = Math.max(EI, floor.EI);
+  return { id: b.id, from: b.from, to: b.to, E: 1, G: 1, A: EA > 0 ? EA : floor.EA * 1e-6, Iy: bend, Iz: bend, J: floor.GJ * 1e-3, springFrom: 0, springTo: 0 };
+}
+
+/** N of push along a bone, largest; forces are those on the cut's left part, so a push is above zero. */
+function pushedAt(stations: readonly SectionForces[]): number {
+  return stations.reduce((m, s) => Math.max(m, s.axial), -Infinity);
 }
 
 function propPushes(frame: FactoredFrame, solution: FrameSolution, props: ReadonlySet<string>): Record<string, number> {
@@ -264,7 +294,7 @@ function worseOf(a: MomentCheck, b: MomentCheck): MomentCheck {
 
 function readCase(
   input: CheckInputs, moment: Moment, { sections, frame }: Built, masses: readonly StationMass[],
-  solution: FrameSolution, props: Record<string, number>, outward: ReadonlyMap<string, number>,
+  solution: FrameSolution, props: Record<string, number>, outward: ReadonlyMap<string, number>, cause: string,
 ): MomentCheck {
   const { armature, load } = input;
   const moves: Record<string, Vec3> = {};
@@ -281,24 +311,55 @@ function readCase(
   for (const m of masses) (carries[m.bone] as number) += m.mass;
   const bones = armature.bones.map((bone, i) => checkBone(
     bone, sections[i] as CompositeSection, solution.forces[i] ?? [], moment, distance(...(load.ends[i] as readonly [Vec3, Vec3])),
-    load.outerDiameter[i] as number, carries[i] as number, moves, outward,
+    load.outerDiameter[i] as number, carries[i] as number, moves, outward, cause,
   ));
   return { moment: moment.id, name: moment.name, bones, moves, footMoment, footForce, props };
 }
 
+/** Share of a bow's work from which a bone counts as one of those that bow. */
+const bowsWith = 0.25;
+/** A frame this far from bowing is not looked at more closely. */
+const worthSaying = 0.15;
+/** Below this share of its cautious Euler load nothing is near bowing, and it is not worked out. */
+const slenderFrom = 0.1;
+
+/**
+ * Largest push over a cautious Euler load: as though the whole way from what holds a bone were one free-standing column
+ * of its section.
+ */
+function slenderness(input: CheckInputs, sections: readonly CompositeSection[], solution: FrameSolution, outward: ReadonlyMap<string, number>): number {
+  return input.armature.bones.reduce((most, b, i) => {
+    if (b.tie) return most;
+    const away = Math.max(outward.get(b.to) ?? 0, outward.get(b.from) ?? 0, distance(...(input.load.ends[i] as readonly [Vec3, Vec3])));
+    return Math.max(most, (pushedAt(solution.forces[i] ?? []) * (2 * away) ** 2) / (Math.PI ** 2 * ((sections[i] as CompositeSection).EI + floor.EI)));
+  }, 0);
+}
+
+/** The bones that bow, when the frame is pushed as in `solution`, get their push over the push at which it does. */
+function bowed(check: MomentCheck, frame: FactoredFrame, solution: FrameSolution, armature: Armature, safety: number): MomentCheck {
+  const pulls = armature.bones.map((b, i) => {
+    const all = solution.forces[i] ?? [];
+    // Forces are those on a cut's left part, so a push is above zero there.
+    return b.tie || all.length === 0 ? 0 : -all.reduce((sum, s) => sum + s.axial, 0) / all.length;
+  });
+  if (bucklingNear(frame, pulls) * safety < worthSaying) return check;
+  const found = bucklingOf(frame.model, pulls);
+  if (!found.ok || !Number.isFinite(found.value.factor)) return check;
+  const { factor, shares } = found.value;
+  return { ...check, bones: check.bones.map((b, i) => ((shares[i] ?? 0) >= bowsWith ? { ...b, buckling: Math.min(steepest, safety / factor) } : b)) };
+}
+
 function checkBone(
   bone: Bone, section: CompositeSection, stations: readonly SectionForces[], moment: Moment, length: number,
-  diameter: number, carries: number, moves: Readonly<Record<string, Vec3>>, outward: ReadonlyMap<string, number>,
+  diameter: number, carries: number, moves: Readonly<Record<string, Vec3>>, outward: ReadonlyMap<string, number>, cause: string,
 ): BoneCheck {
   const efficiencies = { from: joinEfficiency(bone.joinFrom), to: joinEfficiency(bone.joinTo) };
-  let utilisation = 0, demand = 0, capacity = Infinity, over = 0, curvature = 0, efficiency = 1, axial = 0, compression = 0;
+  let utilisation = 0, demand = 0, capacity = Infinity, over = 0, curvature = 0, efficiency = 1, axial = 0;
   for (const s of stations) {
     axial = Math.max(axial, Math.abs(s.axial));
-    // Forces are those on the cut's left part: pushing it along the beam is compression.
-    compression = Math.max(compression, s.axial);
     const e = s.at <= 1e-9 ? efficiencies.from : s.at >= length - 1e-9 ? efficiencies.to : 1;
     const limit = capacityAt(section, e);
-    const m = Math.sqrt(s.momentY ** 2 + s.momentZ ** 2 + 0.75 * s.torsion ** 2);
+    const m = bone.tie ? 0 : Math.sqrt(s.momentY ** 2 + s.momentZ ** 2 + 0.75 * s.torsion ** 2);
     const share = ratio(Math.abs(s.axial), limit.axial) + ratio(m, limit.moment);
     curvature = Math.max(curvature, Math.sqrt(s.momentY * s.momentY + s.momentZ * s.momentZ) / (section.EI + floor.EI));
     if (share >= utilisation) {
@@ -309,7 +370,6 @@ function checkBone(
       efficiency = e;
     }
   }
-  const euler = (Math.PI ** 2 * (section.EI + floor.EI)) / (2 * length) ** 2;
   const to = moves[bone.to] ?? [0, 0, 0];
   const sag = Math.hypot(to[0], to[1], to[2]);
   return {
@@ -320,7 +380,7 @@ function checkBone(
     sag, sagShare: sag / Math.max(outward.get(bone.to) ?? length, 1e-6),
     skinStrain: moment.clayDensity.length > 0 ? curvature * (diameter / 2) : 0,
     set: section.metalMoment > 0 ? Math.min(steepest, setShare(over)) : 0,
-    buckling: Math.min(steepest, (compression * moment.safety) / euler),
+    buckling: 0, cause,
   };
 }
 

@@ -11,12 +11,12 @@ const { ceil, floor, max, min, sqrt } = Math;
  */
 export const stationsPerBone = 6;
 
-/** Components: clay by region (0..regions-1), then bulk, then metal in kg. */
+/** Components: clay by region (0..regions-1), then bulk, then the area that is wrapped, then metal in kg. */
 export interface HungLoad {
   readonly bones: readonly Bone[];
   readonly ends: readonly (readonly [Vec3, Vec3])[];
   readonly components: number;
-  /** [bone][station][component][amount, first moment x, y, z], flat. Volumes in m3, metal in kg. */
+  /** [bone][station][component][amount, first moment x, y, z], flat. Volumes in m3, area in m2, metal in kg. */
   readonly amounts: Float64Array;
   /** Equivalent diameters of what stands round each bone, metres. */
   readonly outerDiameter: Float64Array;
@@ -38,37 +38,63 @@ function projection(p: Vec3, a: Vec3, b: Vec3): { share: number; away: number } 
   return { share, away: distance(p, mix(a, b, share)) };
 }
 
-/** Index and place of the nearest of `candidates`. */
-function nearestBone(p: Vec3, ends: readonly (readonly [Vec3, Vec3])[], candidates: readonly number[]): { bone: number; share: number } {
-  let bone = candidates[0] as number;
-  let share = 0;
-  let away = Infinity;
-  for (const c of candidates) {
-    const [a, b] = ends[c] as readonly [Vec3, Vec3];
-    const at = projection(p, a, b);
-    if (at.away < away) {
-      away = at.away;
-      bone = c;
-      share = at.share;
-    }
+/** Finds the nearest of some bones to a place; nothing is made on the way, since it is asked for every parcel there is. */
+class NearestBone {
+  private readonly ends: Float64Array;
+  bone = 0;
+  share = 0;
+
+  constructor(ends: readonly (readonly [Vec3, Vec3])[]) {
+    this.ends = new Float64Array(ends.length * 7);
+    ends.forEach(([a, b], i) => {
+      const d = subtract(b, a);
+      const l2 = dot(d, d);
+      this.ends.set([a[0], a[1], a[2], d[0], d[1], d[2], l2 > 0 ? 1 / l2 : 0], i * 7);
+    });
   }
-  return { bone, share };
+
+  find(px: number, py: number, pz: number, candidates: Int32Array): void {
+    const { ends } = this;
+    let best = Infinity, bone = candidates[0] as number, at = 0;
+    for (let c = 0; c < candidates.length; c++) {
+      const o = (candidates[c] as number) * 7;
+      const rx = px - (ends[o] as number), ry = py - (ends[o + 1] as number), rz = pz - (ends[o + 2] as number);
+      const dx = ends[o + 3] as number, dy = ends[o + 4] as number, dz = ends[o + 5] as number;
+      let t = (rx * dx + ry * dy + rz * dz) * (ends[o + 6] as number);
+      if (t < 0) t = 0;
+      else if (t > 1) t = 1;
+      const ex = rx - t * dx, ey = ry - t * dy, ez = rz - t * dz;
+      const away = ex * ex + ey * ey + ez * ez;
+      if (away < best) {
+        best = away;
+        bone = candidates[c] as number;
+        at = t;
+      }
+    }
+    this.bone = bone;
+    this.share = at;
+  }
 }
 
 export function hangLoad(
   parcels: Parcels, regionOfMass: readonly number[], regionCount: number, massIds: readonly string[],
   nodes: readonly ArmatureNode[], bones: readonly Bone[], members: readonly Member[], massOf: (m: Member) => number,
+  /** m2 of each mass that is wrapped. */
+  wrapped: readonly number[] = [],
 ): HungLoad {
   const place = new Map(nodes.map((n) => [n.id, n.at]));
   const ends = bones.map((b): readonly [Vec3, Vec3] => [place.get(b.from) as Vec3, place.get(b.to) as Vec3]);
-  const components = regionCount + 2;
+  const components = regionCount + 3;
   const amounts = new Float64Array(bones.length * stationsPerBone * components * 4);
   const load = { components, ends };
   const everyBone = bones.map((_, i) => i);
   const forMass = massIds.map((id) => {
-    const own = everyBone.filter((i) => bones[i]?.masses.includes(id));
-    return own.length > 0 ? own : everyBone;
+    const own = everyBone.filter((i) => bones[i]?.masses.includes(id) && !bones[i]?.tie);
+    return Int32Array.from(own.length > 0 ? own : everyBone);
   });
+  const nearest = new NearestBone(ends);
+  const clayOf = new Float64Array(massIds.length);
+  for (let p = 0; p < parcels.count; p++) (clayOf[parcels.mass[p] as number] as number) += parcels.clayVolume[p] as number;
   const spread = new RoundBones(bones.length);
   const put = (bone: number, share: number, component: number, amount: number, at: Vec3) => {
     const station = min(stationsPerBone - 1, floor(share * stationsPerBone));
@@ -84,26 +110,29 @@ export function hangLoad(
     const clayAt = triple(parcels.clayCentre, p);
     const bulkAt = triple(parcels.bulkCentre, p);
     const middle = mix(clayAt, bulkAt, bulk / (clay + bulk));
-    const { bone } = nearestBone(middle, ends, forMass[mass] as number[]);
+    nearest.find(middle[0], middle[1], middle[2], forMass[mass] as Int32Array);
+    const { bone } = nearest;
     const [a, b] = ends[bone] as readonly [Vec3, Vec3];
     if (clay > 0) put(bone, projection(clayAt, a, b).share, regionOfMass[mass] as number, clay, clayAt);
     if (bulk > 0) put(bone, projection(bulkAt, a, b).share, regionCount, bulk, bulkAt);
+    const wrap = clay > 0 ? ((wrapped[mass] ?? 0) * clay) / (clayOf[mass] as number) : 0;
+    if (wrap > 0) put(bone, projection(clayAt, a, b).share, regionCount + 1, wrap, clayAt);
     spread.add(bone, clay + bulk, bulk, middle, a, b);
   }
-  hangMembers(members, bones, ends, everyBone, massOf, (bone, share, amount, at) => put(bone, share, regionCount + 1, amount, at));
+  hangMembers(members, bones, nearest, Int32Array.from(everyBone), massOf, (bone, share, amount, at) => put(bone, share, regionCount + 2, amount, at));
   const { outer, core } = spread.diameters(ends);
   return { bones, ends, components, amounts, outerDiameter: outer, coreDiameter: core };
 }
 
 /** A member's weight, piece by piece along its path, on the bones it runs along (or the nearest). */
 function hangMembers(
-  members: readonly Member[], bones: readonly Bone[], ends: readonly (readonly [Vec3, Vec3])[], everyBone: readonly number[],
+  members: readonly Member[], bones: readonly Bone[], nearest: NearestBone, everyBone: Int32Array,
   massOf: (m: Member) => number, put: (bone: number, share: number, amount: number, at: Vec3) => void,
 ): void {
   const indexOf = new Map(bones.map((b, i) => [b.id, i]));
   for (const member of members) {
     const own = [...new Set(member.bones)].map((id) => indexOf.get(id)).filter((i): i is number => i !== undefined);
-    const candidates = own.length > 0 ? own : everyBone;
+    const candidates = own.length > 0 ? Int32Array.from(own) : everyBone;
     const lengths = member.path.slice(1).map((b, i) => distance(member.path[i] as Vec3, b));
     const total = lengths.reduce((sum, l) => sum + l, 0);
     const mass = massOf(member);
@@ -112,8 +141,8 @@ function hangMembers(
       const pieces = max(1, ceil(length / 0.03));
       for (let k = 0; k < pieces; k++) {
         const at = mix(member.path[i] as Vec3, member.path[i + 1] as Vec3, (k + 0.5) / pieces);
-        const { bone, share } = nearestBone(at, ends, candidates);
-        put(bone, share, (mass * length) / total / pieces, at);
+        nearest.find(at[0], at[1], at[2], candidates);
+        put(nearest.bone, nearest.share, (mass * length) / total / pieces, at);
       }
     });
   }

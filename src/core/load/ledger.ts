@@ -6,7 +6,7 @@ import { add, distance, mix, scale, type Vec3 } from '../quantity';
 export interface LedgerItem {
   readonly id: string;
   readonly name: string;
-  readonly kind: 'clay' | 'bulk' | 'member' | 'hardware' | 'base' | 'ballast';
+  readonly kind: 'clay' | 'bulk' | 'wrap' | 'member' | 'hardware' | 'base' | 'ballast';
   /** kg at its wettest, all coats on and wet. */
   readonly wet: number;
   readonly dry: number;
@@ -67,8 +67,8 @@ export function armatureItems(armature: Armature, stockOf: (id: string) => Stock
   }
   const { base } = armature;
   const board = base.width * base.depth * base.thickness * (stockOf(base.stock)?.density ?? 640);
-  const under: Vec3 = [0, 0, -base.thickness / 2];
+  const under: Vec3 = [base.at[0], base.at[1], -base.thickness / 2];
   items.push({ id: 'base/board', name: 'base board', kind: 'base', wet: board, dry: board, at: under });
-  if (base.ballast > 0) items.push({ id: 'base/ballast', name: 'ballast', kind: 'ballast', wet: base.ballast, dry: base.ballast, at: under });
+  if (base.ballast > 0) items.push({ id: 'base/ballast', name: 'ballast', kind: 'ballast', wet: base.ballast, dry: base.ballast, at: [base.ballastAt[0], base.ballastAt[1], -base.thickness / 2] });
   return items;
 }

@@ -1,7 +1,7 @@
-import { ballastFor, boardCorners, centreOf, checkBase, convexHull, lifeMoments, pathCentre, screwAllowedShare, screwWithdrawal, stanceOn } from '.';
+import { centreOf, checkBase, contactsOf, counterweightAt, counterweightPlace, convexHull, lifeMoments, pathCentre, screwAllowedShare, screwWithdrawal, stanceOn, edgeOfTable, fitsIn, groundUnder, hangFrom, liftOf, rampPush, recommendedWeight, throughDoor, upwardShares, uprightThroughDoor, usualWornLimits, vehicles, wallPull, wearOn } from '.';
 
 describe('standing up', () => {
-  const board = boardCorners({ width: 0.4, depth: 0.3 } as never);
+  const board = contactsOf({ width: 0.4, depth: 0.3, at: [0, 0], standing: 'flat' } as never);
   test('a weight in the middle tips over the nearer edge at atan(d/h)', () => {
     const s = stanceOn(board, 10, [0, 0, 0.3], 0, 0.6);
     expect(s.tipAngle).toBeCloseTo((Math.atan(0.15 / 0.3) * 180) / Math.PI, 9);
@@ -12,10 +12,27 @@ describe('standing up', () => {
   test('to the sculpture’s own left', () => expect(stanceOn(board, 5, [0.17, 0, 0.3], 0, 0.5).towards).toBe('left'));
   test('ballast brings the lean to what was asked', () => {
     const s = stanceOn(board, 8, [0, -0.11, 0.5], 0, 0.6);
-    const m = ballastFor(s, 0, 0.15, 20);
+    const m = counterweightAt(s, 0, [0, 0, 0], 20);
     const together = centreOf([{ mass: 8, at: [0, -0.11, 0.5] }, { mass: m, at: [0, 0, 0] }]);
     expect(stanceOn(board, together.mass, together.at, 0, 0.6).tipAngle).toBeCloseTo(20, 6);
-    expect(ballastFor(stanceOn(board, 8, [0, 0, 0.1], 0, 0.6), 0, 0.15, 20)).toBe(0);
+    expect(counterweightAt(stanceOn(board, 8, [0, 0, 0.1], 0, 0.6), 0, [0, 0, 0], 20)).toBe(0);
+  });
+  test('a counterweight for a place, and a place for a weight, agree; both balance about the edge', () => {
+    const s = stanceOn(board, 8, [0, -0.12, 0.5], 0, 0.6);
+    const at = [0, 0.14, 0.02] as const;
+    const kg = counterweightAt(s, 0, at, 12);
+    const together = centreOf([{ mass: 8, at: [0, -0.12, 0.5] }, { mass: kg, at }]);
+    expect(stanceOn(board, together.mass, together.at, 0, 0.6).tipAngle).toBeCloseTo(12, 6);
+    // The front edge lies at y = -0.15: the weight is 0.29 m in from it.
+    expect(counterweightPlace(s, 0, kg, 0.02, 12)).toBeCloseTo(0.29, 9);
+    expect(counterweightAt(s, 0, [0, -0.2, 0], 12)).toBe(Infinity);
+  });
+  test('feet and casters stand in from the edge; one point of contact holds nothing up', () => {
+    const base = { width: 0.4, depth: 0.3, thickness: 0.018, at: [0, 0.1], standing: 'casters' } as never;
+    expect(contactsOf(base)[0]?.map((v) => Math.round(v * 1e6) / 1e6)).toEqual([-0.15, 0]);
+    expect(groundUnder(base)).toBeCloseTo(-0.108, 9);
+    expect(stanceOn([[0, 0]], 1, [0.01, 0, 0.2], 0, 0.3).tipAngle).toBeLessThan(0);
+    expect(edgeOfTable(base, stanceOn(contactsOf(base), 10, [0, 0.1, 0.2], groundUnder(base), 0.4), 10).slidesAt).toBeCloseTo(0.03 * 10 * 9.81, 9);
   });
   test('hull of scattered feet', () => {
     expect(convexHull([[0, 0], [1, 0], [1, 1], [0, 1], [0.5, 0.5], [0.2, 0.9]])).toHaveLength(4);
@@ -52,4 +69,70 @@ test('the middle of a bent wire is by length, not by corner', () => {
   expect(x).toBeCloseTo(4 / 3, 12);
   expect(y).toBeCloseTo(1 / 6, 12);
   expect(pathCentre([[1, 1, 1], [1, 1, 1]])).toEqual([1, 1, 1]);
+});
+
+describe('hanging, wall and worn, by statics', () => {
+  test('one point: it turns until its weight hangs below', () => {
+    const h = hangFrom([[0, 0, 1]], 4, [0.1, 0, 0.9]);
+    expect(h.pulls).toEqual([4 * 9.81]);
+    expect(h.tilt).toBeCloseTo(45, 9);
+  });
+  test('two points share as a lever does, and it swings about the line through them', () => {
+    const h = hangFrom([[0.3, 0, 1], [-0.1, 0, 1]], 10, [0, 0.05, 0.95]);
+    expect(h.pulls[0]).toBeCloseTo(98.1 * 0.25, 3);
+    expect(h.pulls[1]).toBeCloseTo(98.1 * 0.75, 3);
+    expect(h.tilt).toBeCloseTo(45, 6);
+    expect(h.slack).toBe(false);
+    expect(hangFrom([[0.3, 0, 1], [0.1, 0, 1]], 10, [0, 0, 0.9]).slack).toBe(true);
+  });
+  test('three points balance force and both moments; points in a row still share out', () => {
+    const points = [[0.2, 0.1, 0], [-0.25, 0.05, 0], [0.03, -0.3, 0]] as const;
+    const centre = [0.01, -0.02, 0.4] as const;
+    const s = upwardShares(points, centre);
+    expect(s.reduce((a, b) => a + b, 0)).toBeCloseTo(1, 9);
+    for (const k of [0, 1] as const) expect(s.reduce((sum, v, i) => sum + v * ((points[i] as readonly number[])[k] as number), 0)).toBeCloseTo(centre[k], 6);
+    expect(upwardShares([[0, 0, 0], [0, 0, 0]], [0, 0, 1])).toEqual([0.5, 0.5]);
+  });
+  test('a wall plate: weight times how far it stands out, over its height, in the upper screws', () => {
+    const w = wallPull(6, 0.2, 0.3, 4);
+    expect(w.tension).toBeCloseTo((6 * 9.81 * 0.2) / 0.3 / 2, 9);
+    expect(w.shear).toBeCloseTo((6 * 9.81) / 4, 9);
+  });
+  test('worn: the user’s own limits go before the usual ones; leverage is weight times arm', () => {
+    const straps = [{ id: 'a', name: 'a', at: [0.1, 0, 0.2] as [number, number, number] }, { id: 'b', name: 'b', at: [-0.1, 0, 0.2] as [number, number, number] }];
+    const own = wearOn({ kind: 'worn', where: 'shoulder', hours: 3, watchFrom: null, failsFrom: 2.5, straps }, 1.2, [0.05, 0, 0.2], [0, 0, 0]);
+    expect(own).toMatchObject({ watchFrom: usualWornLimits.shoulder.watchFrom, failsFrom: 2.5, towards: 'left' });
+    expect(own.leverage).toBeCloseTo(1.2 * 9.81 * 0.05, 9);
+    expect(own.straps.map((x) => x.share)).toEqual([expect.closeTo(0.75, 9), expect.closeTo(0.25, 9)]);
+  });
+});
+
+describe('lifting and moving', () => {
+  test('the equation as NIOSH works it: 23 kg at its best, less as the hands go out', () => {
+    expect(recommendedWeight({ hold: 0.25, from: 0.75, rise: 0.25, coupling: 1 })).toBeCloseTo(23, 9);
+    // HM 25/40, VM 1 - 0.003 x 35, DM 0.82 + 4.5/70, CM 0.95, by hand.
+    expect(recommendedWeight({ hold: 0.4, from: 0.4, rise: 0.7 })).toBeCloseTo(23 * 0.625 * 0.895 * (0.82 + 4.5 / 70) * 0.95, 9);
+    expect(recommendedWeight({ hold: 0.7, from: 0.75, rise: 0.5 })).toBe(0);
+  });
+  test('people by share of the limit, and past four a hoist', () => {
+    const size = { width: 0.4, depth: 0.3, height: 0.6 };
+    expect(liftOf({ mass: 5, ...size }).people).toBe(1);
+    expect(liftOf({ mass: 30, ...size }).people).toBeGreaterThan(1);
+    expect(liftOf({ mass: 400, ...size }).people).toBe(Infinity);
+  });
+  test('doors: turned any way, or kept upright', () => {
+    const plank = { mass: 1, width: 0.5, depth: 0.6, height: 2.2 };
+    const door = { width: 0.76, height: 1.98 };
+    expect(throughDoor(plank, door)).toBe(true);
+    expect(uprightThroughDoor(plank, door)).toBe(false);
+    expect(throughDoor({ ...plank, width: 0.9, depth: 0.9 }, door)).toBe(false);
+  });
+  test('vehicles grow, and what fits a smaller one fits a larger', () => {
+    for (let h = 0.2; h < 2; h += 0.1) {
+      const piece = { mass: 1, width: 0.5 * h, depth: 0.6 * h, height: h };
+      const fits = vehicles.map((v) => fitsIn(piece, v));
+      expect([...fits].sort()).toEqual(fits);
+    }
+  });
+  test('a ramp pushes back with its slope', () => expect(rampPush(100, 10)).toBeCloseTo(981 * (Math.sin(Math.PI / 18) + 0.03 * Math.cos(Math.PI / 18)), 6));
 });

@@ -1,20 +1,33 @@
-import type { Armature, Member } from '../armature';
-import { describeIssue, type Build, type MemberEdit } from '../build';
+import type { Armature } from '../armature';
+import { describeIssue, type Build } from '../build';
 import { resolveForm, type ResolvedForm } from '../form';
 import { failure, success, type Result } from '../quantity';
+import { bentPipe } from './bent-pipe';
+import { boardFoamMesh } from './board-foam-mesh';
+import { branching } from './branching';
+import { dense } from './dense';
+import { dowelAndBall } from './dowel-and-ball';
+import { foilOnly } from './foil-only';
+import { layHandChanges } from './hand-changes';
+import { headForm } from './head-form';
+import { jointed } from './jointed';
+import { objectCore } from './object-core';
 import type { School, SchoolContext } from './school';
-import { limbWire } from './limb-wire';
-import { onAForm } from './on-a-form';
+import { shell } from './shell';
+import { steelMeshFoam } from './steel-mesh-foam';
 import { stuffed } from './stuffed';
+import { undercoat } from './undercoat';
+import { wireFigure } from './wire-figure';
 
-export type { School, SchoolContext } from './school';
-export { stuffed, type StuffedParameters } from './stuffed';
-export { limbWire, type LimbWireParameters } from './limb-wire';
-export { onAForm, type OnAFormParameters } from './on-a-form';
+export type { School, SchoolContext, SchoolField, SchoolTraits } from './school';
 export { startBuild } from './start-build';
+export * from './edit-armature';
+export { chainsOf, mainChain, standingJoints } from './limbs';
 
 /** Every school there is; a new one is a file and a line here. */
-export const schools: readonly School<never>[] = [stuffed, limbWire, onAForm] as unknown as readonly School<never>[];
+export const schools: readonly School<never>[] = [
+  stuffed, dense, bentPipe, dowelAndBall, wireFigure, jointed, branching, foilOnly, undercoat, objectCore, shell, headForm, boardFoamMesh, steelMeshFoam,
+] as unknown as readonly School<never>[];
 
 export interface ResolvedArmature {
   readonly armature: Armature;
@@ -44,35 +57,11 @@ export function checkParts(build: Build): Result<null> {
 
 /** The armature of a build: its school's, with the user's edits and additions laid over. */
 export function resolveArmature(build: Build, form: ResolvedForm, context: Omit<SchoolContext, 'form'>): Result<ResolvedArmature> {
-  const { edits, added } = build.armature;
   const chosen = schoolOf(build, form);
   if (!chosen.ok) return chosen;
   const { school, parameters } = chosen.value;
   const made = school.make({ ...context, form }, parameters);
-  const ids = new Set([...made.members, ...made.bones, ...added.members, ...added.bones].map((x) => x.id));
-  const nodes = [...made.nodes, ...added.nodes];
-  const known = new Set(nodes.map((n) => n.id));
-  for (const [i, bone] of added.bones.entries()) {
-    for (const end of ['from', 'to'] as const) {
-      if (!known.has(bone[end])) return failure('unknown-node', `armature.added.bones.[${i}].${end}`, `no joint is called "${bone[end]}"`);
-    }
-  }
-  return success({
-    armature: {
-      ...made, nodes,
-      bones: [...made.bones, ...added.bones].map((b) => ({ ...b, ...pick(edits[b.id], ['joinFrom', 'joinTo']) })),
-      members: [...made.members, ...added.members].map((m): Member => ({ ...m, ...pick(edits[m.id], ['stock', 'size', 'strands', 'bonded', 'drawnIn']) })),
-    },
-    parameters: parameters as Record<string, unknown>,
-    lostEdits: Object.keys(edits).filter((id) => !ids.has(id)),
-  });
-}
-
-function pick<K extends keyof MemberEdit>(edit: MemberEdit | undefined, keys: readonly K[]): { [P in K]?: NonNullable<MemberEdit[P]> } {
-  const out: { [P in K]?: NonNullable<MemberEdit[P]> } = {};
-  for (const key of keys) {
-    const value = edit?.[key];
-    if (value !== undefined) out[key] = value as NonNullable<MemberEdit[K]>;
-  }
-  return out;
+  const changed = layHandChanges(made, build.armature);
+  if (!changed.ok) return changed;
+  return success({ ...changed.value, parameters: parameters as Record<string, unknown> });
 }

@@ -1,26 +1,15 @@
-import { stocks } from '../catalogue';
 import { resolveForm } from '../form';
-import { limbWire, onAForm, resolveArmature, schools, startBuild } from '.';
-import { chainsOf, standingJoints } from './limb-wire';
+import { setOut, setOutWell } from '../../../tests/support/set-out';
+import { chainsOf, schools, standingJoints, startBuild } from '.';
 
-const across = (stock: string, size: string) => {
-  const s = stocks.get(stock)?.sizes.find((x) => x.id === size)?.section;
-  return s === undefined ? 0 : 'diameter' in s ? s.diameter : 'height' in s ? s.height : s.width;
-};
-const sizesOf = (stock: string) => stocks.get(stock)?.sizes.map((s) => s.id).filter((id) => id.endsWith('mm')) ?? [];
 function made(kind: string, measures: Record<string, string | number> = {}, size = 0.2) {
   const build = startBuild('x', '2026-12-01', kind, size);
   if (!build.ok) throw new Error(build.message);
-  const posed = { ...build.value, form: { ...build.value.form, start: { ...build.value.form.start, measures } } };
-  const form = resolveForm(posed);
-  if (!form.ok) throw new Error(form.message);
-  const a = resolveArmature(posed, form.value, { clayOver: () => 0.005, across, sizesOf });
-  if (!a.ok) throw new Error(a.message);
-  return { form: form.value, armature: a.value.armature };
+  return setOutWell({ ...build.value, form: { ...build.value.form, start: { ...build.value.form.start, measures } } });
 }
 
 describe.each(['figure', 'four-legged', 'bird-like', 'branching', 'long-neck', 'head', 'free', 'mask', 'worn-shell', 'found-object'])('%s', (kind) => {
-  const { armature, form } = made(kind);
+  const { armature, form } = made(kind, {}, kind === 'long-neck' ? 1 : 0.2);
   test('every bone joins two joints, carries a member, and leads to what is held', () => {
     const reached = new Set(armature.nodes.filter((n) => n.held).map((n) => n.id));
     expect(reached.size).toBeGreaterThan(0);
@@ -63,8 +52,8 @@ test('a stuffed frame does not suit a figure, and says so', () => {
   const form = resolveForm(build.value);
   if (!form.ok) throw new Error(form.message);
   const wrong = { ...build.value, armature: { ...build.value.armature, school: { kind: 'stuffed', parameters: {} } } };
-  expect(resolveArmature(wrong, form.value, { clayOver: () => 0.005, across, sizesOf })).toMatchObject({ ok: false, code: 'school-does-not-fit' });
-  expect(schools.filter((s) => s.fits(form.value)).map((s) => s.kind)).toEqual([limbWire.kind, onAForm.kind]);
+  expect(setOut(wrong).made).toMatchObject({ ok: false, code: 'school-does-not-fit' });
+  expect(schools.filter((s) => s.fits(form.value)).map((s) => s.kind)).toEqual(['wire-figure', 'jointed', 'foil-only', 'undercoat', 'object-core']);
 });
 
 test('a form or a size there is not is refused', () => {

@@ -1,20 +1,10 @@
 import { cutList, memberMass, pathLength } from '../armature';
 import { bulkList, stocks } from '../catalogue';
 import { newBust, type Build } from '../build';
-import { DistanceField, resolveForm } from '../form';
-import { resolveArmature, stuffed } from '.';
+import { DistanceField } from '../form';
+import { setOutWell as made } from '../../../tests/support/set-out';
+import { stuffed } from './stuffed';
 
-const across = (stock: string, size: string) => {
-  const s = stocks.get(stock)?.sizes.find((x) => x.id === size)?.section;
-  return s === undefined ? 0 : 'diameter' in s ? s.diameter : 'height' in s ? s.height : s.width;
-};
-function made(build: Build) {
-  const form = resolveForm(build);
-  if (!form.ok) throw new Error(form.message);
-  const a = resolveArmature(build, form.value, { clayOver: () => 0.01 * build.form.start.size, across, sizesOf: () => [] });
-  if (!a.ok) throw new Error(a.message);
-  return { form: form.value, ...a.value };
-}
 const withParameters = (parameters: Record<string, string | number>, size = 1): Build => {
   const b = newBust('b', '2026-12-01', size);
   return { ...b, armature: { ...b.armature, school: { kind: 'stuffed', parameters: { ...b.armature.school.parameters, ...parameters } } } };

@@ -1,7 +1,7 @@
 import type { z } from 'zod';
 import type { Armature } from '../armature';
 import { massBox, type ResolvedForm } from '../form';
-import type { Vec3 } from '../quantity';
+import { add, scale, type Vec3 } from '../quantity';
 
 /** A way of making an armature: one file each. A pure function of the form, the clay over it and its parameters. */
 export interface School<P> {
@@ -9,10 +9,32 @@ export interface School<P> {
   readonly name: string;
   /** When a maker would pick it. */
   readonly when: string;
+  /** How it is set out, in a sentence or two. */
+  readonly how: string;
+  /** What is added to the bend when its stock is cut. */
+  readonly cuts: string;
+  readonly traits: SchoolTraits;
   readonly parameters: z.ZodType<P>;
+  /** What a maker may set, in order. */
+  readonly fields: readonly SchoolField[];
   readonly fits: (form: ResolvedForm) => boolean;
   readonly make: (context: SchoolContext, parameters: P) => Armature;
 }
+
+/** What cannot be weighed, but is weighed up. */
+export interface SchoolTraits {
+  readonly posedLater: 'yes' | 'until the clay is on' | 'no';
+  readonly reused: 'all of it' | 'the upright' | 'little' | 'nothing';
+}
+
+/** A figure of a school as the station shows it. `key` and `size` name parameters. */
+export type SchoolField =
+  | { readonly kind: 'heading'; readonly label: string }
+  | { readonly kind: 'bulk' | 'wrap' | 'join'; readonly key: string; readonly label: string }
+  | { readonly kind: 'stock'; readonly key: string; readonly size: string; readonly label: string; readonly from: 'wire' | 'bar' | 'upright' | 'board' }
+  | { readonly kind: 'number' | 'length' | 'mass' | 'angle'; readonly key: string; readonly label: string; readonly hint?: string }
+  | { readonly kind: 'yes-no'; readonly key: string; readonly label: string }
+  | { readonly kind: 'choice'; readonly key: string; readonly label: string; readonly choices: readonly { readonly id: string; readonly name: string }[] };
 
 export interface SchoolContext {
   readonly form: ResolvedForm;
@@ -22,6 +44,8 @@ export interface SchoolContext {
   readonly across: (stock: string, size: string) => number;
   /** Sizes a stock comes in, smallest first: ids. */
   readonly sizesOf: (stock: string) => readonly string[];
+  /** How deep a place lies under the finished face, metres; below zero outside. */
+  readonly depthAt: (p: Vec3) => number;
 }
 
 /** Box of the form from its masses, blends left out; metres. */
@@ -31,6 +55,16 @@ export function spanOfForm(form: ResolvedForm): { readonly low: Vec3; readonly h
   return { low: side('low', Math.min), high: side('high', Math.max) };
 }
 
+export function heightOf(form: ResolvedForm): number {
+  const { low, high } = spanOfForm(form);
+  return high[2] - low[2];
+}
+
+/** Masses that hang on any of these joints. */
+export function massesOn(form: ResolvedForm, joints: readonly string[]): string[] {
+  return form.masses.filter((m) => m.joint !== undefined && joints.includes(m.joint)).map((m) => m.id);
+}
+
 /** Points along an ellipse arc in the plane of `u` and `v`, angles in degrees from `u` towards `v`. */
 export function arc(centre: Vec3, u: Vec3, v: Vec3, from: number, to: number, steps: number): Vec3[] {
   return Array.from({ length: steps + 1 }, (_, i) => {
@@ -38,4 +72,24 @@ export function arc(centre: Vec3, u: Vec3, v: Vec3, from: number, to: number, st
     const c = Math.cos(a), s = Math.sin(a);
     return [centre[0] + u[0] * c + v[0] * s, centre[1] + u[1] * c + v[1] * s, centre[2] + u[2] * c + v[2] * s] as Vec3;
   });
+}
+
+/** How far one can go from `from` along the unit vector `way` before less than `leave` lies over it; 0 when there is no room. */
+export function reachInside(context: SchoolContext, from: Vec3, way: Vec3, leave: number, most: number): number {
+  if (context.depthAt(from) < leave) return 0;
+  let far = 0;
+  for (let i = 0; i < 60 && far < most; i++) {
+    const room = context.depthAt(add(from, scale(way, far))) - leave;
+    if (room < 0) break;
+    // Depth changes no faster than one goes on, so this step cannot overshoot.
+    far += Math.max(room, most * 0.002);
+  }
+  let low = Math.max(0, far - most * 0.004), high = Math.min(far, most);
+  if (context.depthAt(add(from, scale(way, low))) < leave) low = 0;
+  for (let i = 0; i < 24; i++) {
+    const middle = (low + high) / 2;
+    if (context.depthAt(add(from, scale(way, middle))) >= leave) low = middle;
+    else high = middle;
+  }
+  return low;
 }

@@ -13,16 +13,16 @@ interface Usual {
 }
 
 const usual: Readonly<Record<string, Usual>> = {
-  head: { clay: 'paper-clay', coat: 0.008, school: 'limb-wire', parameters: { wireStock: 'mild-steel', wireSize: '8mm', strands: 1, bulk: 'paper-firm' } },
-  mask: { clay: 'water-based', coat: 0.012, school: 'on-a-form', parameters: { bulk: 'plaster-set' } },
-  figure: { clay: 'paper-clay', coat: 0.006, school: 'limb-wire' },
-  'four-legged': { clay: 'paper-clay', coat: 0.006, school: 'limb-wire' },
-  'bird-like': { clay: 'paper-clay', coat: 0.005, school: 'limb-wire' },
-  branching: { clay: 'paper-clay', coat: 0.005, school: 'limb-wire' },
-  'long-neck': { clay: 'oil-medium', coat: 0.025, school: 'limb-wire', parameters: { wireStock: 'steel-square-tube', wireSize: '40x3mm', strands: 1, join: 'welded', bulk: 'polystyrene-extruded', wrap: 'mesh' } },
-  'worn-shell': { clay: 'epoxy-clay', coat: 0.004, school: 'on-a-form', situation: 'worn', parameters: { bulk: 'foil-loose' } },
-  'found-object': { clay: 'paper-clay', coat: 0.006, school: 'on-a-form', parameters: { bulk: 'bottle-plastic' } },
-  free: { clay: 'paper-clay', coat: 0.008, school: 'limb-wire' },
+  head: { clay: 'paper-clay', coat: 0.008, school: 'stuffed' },
+  mask: { clay: 'water-based', coat: 0.012, school: 'head-form' },
+  figure: { clay: 'paper-clay', coat: 0.006, school: 'wire-figure' },
+  'four-legged': { clay: 'paper-clay', coat: 0.006, school: 'wire-figure' },
+  'bird-like': { clay: 'paper-clay', coat: 0.005, school: 'wire-figure' },
+  branching: { clay: 'paper-clay', coat: 0.005, school: 'branching' },
+  'long-neck': { clay: 'oil-medium', coat: 0.025, school: 'board-foam-mesh' },
+  'worn-shell': { clay: 'epoxy-clay', coat: 0.004, school: 'shell', situation: 'worn' },
+  'found-object': { clay: 'paper-clay', coat: 0.006, school: 'object-core', parameters: { bulk: 'bottle-plastic' } },
+  free: { clay: 'paper-clay', coat: 0.008, school: 'wire-figure' },
 };
 
 /** A new build of any start form, with sensible beginnings for the rest. Fails on a form or a figure there is not. */

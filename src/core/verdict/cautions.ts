@@ -1,3 +1,4 @@
+import type { Build } from '../build';
 import type { Piece } from './piece';
 
 /** The usual cautions that stand beside the results, by what the piece is made of. Local rules come first. */
@@ -20,4 +21,11 @@ export function liftingCaution(kilograms: number): string | null {
   if (kilograms > 23) return 'Over 23 kg: two people or a hoist, a clear path, and someone at the door.';
   if (kilograms > 12) return 'Over 12 kg: lift it close to the body, or ask for a second pair of hands.';
   return null;
+}
+
+/** Where these figures stop being enough; null where they do not. */
+export function engineerDecides(build: Build, report: { readonly size: { readonly height: number }; readonly handling: { readonly whole: { readonly mass: number } } }): string | null {
+  const { mount } = build.armature;
+  const why = mount.kind === 'hangs' || mount.kind === 'wall' ? 'It hangs where people pass' : build.brief.situation === 'worn' ? 'It is worn or stands above people' : report.size.height > 2 ? 'It stands over 2 m high' : null;
+  return why === null ? null : `${why}: a licensed engineer or rigger and the local rules decide; what is worked out here is a sketch for that talk.`;
 }

@@ -1,14 +1,19 @@
-import { cutList } from '../armature';
+import { clayStiffness, cutList } from '../armature';
 import { buildHash, type Build } from '../build';
 import { clayToBuy } from '../clay';
 import { placingRate, planBatches, type BatchPlan } from '../cure';
 import { combineDepartures, nightsOf, success, type Range, type Result, type UnitSystem } from '../quantity';
 import { regionReports } from './drying-report';
-import { findingsOf, type BareFinding, type BareReport } from './findings';
+import { finishedParts, handlingOf, mountOf } from './carrying';
+import type { BareFinding, BareReport } from './finding';
+import { findingsOf, worstOf } from './findings';
+import { giveUnderTool } from './give';
+import { hoursFor } from './hours';
 import { letGo, loadReport, type LoadReport } from './load-report';
 import { Memory } from './memory';
 import { makePiece, type Piece } from './piece';
 import { remediesFor } from './remedies';
+import { strengthen, type StrengthenResult } from './strengthen';
 import type { EvaluateOptions, Finding, RegionReport, Report, Summary } from './report';
 
 /** Of findings alike (members, regions) the worst come first; mend those, and the rest are mended too or move up. */
@@ -53,7 +58,17 @@ export class Evaluator {
       if (wanted) tried.set(kind, before + 1);
       findings.push({ ...f, remedies: wanted ? yield* remediesFor(piece.value, f, bare.value, (b) => this.tryOut(b, units), units) : [] });
     }
-    return success({ ...bare.value, findings });
+    return success({ ...bare.value, findings, worst: worstOf(findings) });
+  }
+
+  /** The smallest set of changes that makes it hold; yields how many were tried. */
+  *strengthening(build: Build, units: UnitSystem = 'metric', stop: () => boolean = () => false): Generator<number, StrengthenResult | null> {
+    return yield* strengthen(build, (b) => this.memory.keep('strengthened', buildHash(b), () => {
+      const piece = makePiece(b, this.memory);
+      if (!piece.ok) return null;
+      const report = this.assess(piece.value, false);
+      return report.ok ? { piece: piece.value, report: report.value, findings: findingsOf(piece.value, report.value, units) } : null;
+    }), units, stop);
   }
 
   /** The piece itself, for pictures. */
@@ -143,6 +158,9 @@ function assemble(piece: Piece, regions: readonly RegionReport[], load: LoadRepo
   const { volumes, grid } = piece;
   const box = piece.extent;
   const spread = volumes.volumeError * piece.mixed.wetDensity;
+  const finished = finishedParts(piece, load.ledger);
+  const bulkVolume = regions.reduce((sum, r) => sum + r.bulkVolume, 0);
+  const thickest = Math.max(...piece.coats.map((c) => c.reduce((sum, t) => sum + t, 0)));
   return {
     summary,
     size: {
@@ -150,6 +168,9 @@ function assemble(piece: Piece, regions: readonly RegionReport[], load: LoadRepo
       area: volumes.perMass.reduce((sum, m) => sum + m.area, 0), step: grid.step, volumeError: volumes.volumeError,
     },
     ledger: load.ledger, moments: load.moments, stances: load.stances, stance: load.stance, base: load.base, members: load.members,
+    finished, mount: mountOf(piece, finished), handling: handlingOf(piece, load.ledger, load.stance, finished), situations: load.situations, baseMoment: load.baseMoment,
+    give: giveUnderTool({ youngs: clayStiffness(piece.clay.yieldStress), thickness: thickest }, piece.face.solid ? null : { youngs: piece.bulk.stiffness }),
+    hours: hoursFor(piece.armature, { bulk: piece.face.solid ? 0 : bulkVolume, wrapped: piece.face.solid || piece.wrap.id === 'none' ? 0 : volumes.perMass.reduce((sum, m) => sum + (m.clay > 0 ? m.area : 0), 0), clayMass: clay.onPiece }),
     letGo: letGo(piece, load, regions), cover: piece.cover, regions, clay, cure, cuts, wireCost,
     workableDays: piece.clay.setting === 'damp' ? Math.min(...regions.map((r) => (r.leatherHard ?? Infinity) / 86400)) : null,
     readyRange: readyRangeOf(regions, summary.readyAfter),

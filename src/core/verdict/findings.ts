@@ -1,12 +1,12 @@
 import { thicknessThatHangs } from '../clay';
+import { groundUnder } from '../load';
+import { finding, type BareFinding, type BareReport } from './finding';
+import { cutsToFree } from './off-the-armature';
+import { moveFindings } from './move-findings';
 import { outsideEnvelopes } from './proportion';
 import { formatDate, formatLength, formatMass, formatTemperature, isoDateOf, secondsOf, sensible, type UnitSystem } from '../quantity';
 import type { Piece } from './piece';
-import { statusOf, type Finding, type MemberReport, type RegionReport, type Report, type StationId, type Status } from './report';
-
-/** A finding before its remedies are tried. */
-export type BareFinding = Omit<Finding, 'remedies'>;
-export type BareReport = Omit<Report, 'findings'>;
+import { statusOf, type MemberReport, type RegionReport, type Status, type Worst } from './report';
 
 const day = 86400;
 
@@ -16,19 +16,27 @@ export function findingsOf(piece: Piece, report: BareReport, units: UnitSystem):
     ...briefFindings(piece, report, units),
     ...formFindings(report, units),
     ...armatureFindings(piece),
+    ...offFindings(piece, units),
     ...coverFindings(piece, report, units),
     ...proportionFindings(piece, units),
     ...loadFindings(piece, report, units),
     ...clayFindings(piece, report, units),
     ...dryingFindings(piece, report, units),
+    ...moveFindings(piece, report, units),
   ];
 }
 
-function finding(
-  station: StationId, id: string, status: Status, place: string, sentence: string, reason: string,
-  figure: Pick<Finding, 'measured' | 'limit' | 'unit'> & { range?: Finding['range']; smallerIsWorse?: boolean },
-): BareFinding {
-  return { station, id, status, place, sentence, reason, range: null, ...figure };
+/** The worst of what is judged on Load and Move: by verdict, then by how far over its limit it is. */
+export function worstOf(findings: readonly BareFinding[]): Worst | null {
+  const rank: Record<Status, number> = { fails: 3, watch: 2, unknown: 1, sound: 0 };
+  const over = (f: BareFinding) => (f.smallerIsWorse ? f.limit / Math.max(1e-9, f.measured) : f.measured / Math.max(1e-9, f.limit));
+  const all = findings.filter((f) => f.station === 'load' || f.station === 'move');
+  const worst = all.reduce<BareFinding | null>((w, f) => (w === null || rank[f.status] > rank[w.status] || (f.status === w.status && over(f) > over(w)) ? f : w), null);
+  if (!worst) return null;
+  const when = worst.moment ? `, ${momentPhrase(worst.moment)}` : '';
+  const why = worst.cause ? `, from ${worst.cause}` : '';
+  const figure = worst.status === 'sound' ? 'Nothing is near its limit; nearest is' : 'Worst of all';
+  return { finding: worst.id, status: worst.status, sentence: `${figure}: ${worst.place}${when}${why}. ${worst.sentence}` };
 }
 
 function briefFindings(piece: Piece, report: BareReport, units: UnitSystem): BareFinding[] {
@@ -151,7 +159,7 @@ function memberSentence(m: MemberReport, status: Status): string {
 }
 
 function memberReason(m: MemberReport, units: UnitSystem): string {
-  const parts = [['metal and timber', m.metalShare], ['bulk', m.bulkShare], ['the clay itself', m.clayShare]] as const;
+  const parts = [['metal, timber and hard skin', m.metalShare], ['bulk', m.bulkShare], ['the clay itself', m.clayShare]] as const;
   const main = parts.filter(([, v]) => v > 0).map(([k, v]) => `${k} ${sensible(v, 2)}`).join(', ');
   const sag = m.sag > 0.0005 ? ` Its outer joint moves ${formatLength(m.sag, units)}.` : '';
   const set = m.set > 0 ? (m.set >= 99 ? ' The wire folds.' : ` A soft wire would keep ${sensible(m.set * 100, 2)} % of that bend.`) : '';
@@ -160,8 +168,13 @@ function memberReason(m: MemberReport, units: UnitSystem): string {
 }
 
 function momentPhrase(name: string): string {
-  const phrases: Record<string, string> = { 'bare armature': 'while bare', dry: 'when dry', finished: 'when finished' };
+  const phrases: Record<string, string> = { 'bare armature': 'while bare', dry: 'when dry', finished: 'when finished', 'on the road': 'on the road', 'worn or overhead': 'worn or overhead' };
   return phrases[name] ?? `with ${name}`;
+}
+
+function tipMoment(report: BareReport): { moment?: string; cause?: string } {
+  const at = report.stances.find((x) => x.tipAngle === report.stance.tipAngle);
+  return at ? { moment: at.name, cause: `what hangs over its ${report.stance.towards}` } : {};
 }
 
 function loadFindings(piece: Piece, report: BareReport, units: UnitSystem): BareFinding[] {
@@ -169,7 +182,7 @@ function loadFindings(piece: Piece, report: BareReport, units: UnitSystem): Bare
   const worst = [...report.members].sort((a, b) => b.utilisation - a.utilisation);
   for (const m of worst.filter((x, i) => i === 0 || x.status !== 'sound').slice(0, 8)) {
     out.push(finding('load', `member/${m.id}`, m.status, m.name, memberSentence(m, m.status), memberReason(m, units), {
-      measured: m.utilisation, limit: 1, unit: 'ratio', range: m.utilisationRange,
+      measured: m.utilisation, limit: 1, unit: 'ratio', range: m.utilisationRange, moment: m.moment, cause: m.cause,
     }));
   }
   out.push(...sagFindings(piece, report, units));
@@ -180,8 +193,8 @@ function loadFindings(piece: Piece, report: BareReport, units: UnitSystem): Bare
     'load', 'tip', tipStatus, 'base',
     stance.tipAngle < 0 ? `It falls to the ${stance.towards} by itself.`
       : `It tips to the ${stance.towards} when leaned ${sensible(stance.tipAngle, 2)}°${tipStatus === 'sound' ? ', well clear of a knock' : `; you asked for ${sensible(target)}°`}.`,
-    `The centre of gravity is ${formatLength(stance.centre[2] + piece.armature.base.thickness, units)} above the table and ${formatLength(stance.edgeDistance, units)} inside the ${stance.towards} edge of the base; a level push of ${sensible(stance.push, 2)} N at the crown takes it over.`,
-    { measured: stance.tipAngle, limit: target, unit: 'degrees', smallerIsWorse: true },
+    `The centre of gravity is ${formatLength(stance.centre[2] - groundUnder(piece.armature.base), units)} above the table and ${formatLength(stance.edgeDistance, units)} inside the ${stance.towards} edge of the base; a level push of ${sensible(stance.push, 2)} N at the crown takes it over.`,
+    { measured: stance.tipAngle, limit: target, unit: 'degrees', smallerIsWorse: true, ...tipMoment(report) },
   ));
   const { base } = report;
   const u = Math.max(base.screwUtilisation, base.boardUtilisation);
@@ -192,9 +205,22 @@ function loadFindings(piece: Piece, report: BareReport, units: UnitSystem): Bare
       : screws ? 'The flange screws hold.' : 'The board holds the flange.',
     screws ? `The hardest-pulled screw takes ${sensible(base.screwPull, 2)} N; a fifth of what this board would hold it with is ${sensible(base.screwAllowed, 2)} N.`
       : `A strip of board round the flange bends with ${sensible(u, 2)} of what it may.`,
-    { measured: u, limit: 1, unit: 'ratio' },
+    { measured: u, limit: 1, unit: 'ratio', moment: report.baseMoment, cause: 'the pull of the upright on its foot' },
   ));
   return out;
+}
+
+/** Clay kept damp: whether it lifts off its armature whole, or where it is cut. */
+function offFindings(piece: Piece, units: UnitSystem): BareFinding[] {
+  if (piece.clay.setting !== 'damp') return [];
+  const cuts = cutsToFree(piece);
+  const list = cuts.map((c, i) => `${i + 1}. the ${c.place} at ${formatLength(c.level, units)} over the board, to free the ${c.members.join(' and the ')}`).join('; ');
+  return [finding(
+    'armature', 'off', cuts.length === 0 ? 'sound' : 'watch', 'whole piece',
+    cuts.length === 0 ? 'It lifts off its armature whole.' : `To come off its armature it is cut in ${cuts.length + 1} pieces.`,
+    cuts.length === 0 ? 'Nothing inside is wider than what it leaves through. Loosen it while the clay is leathery.' : `In this order: ${list}. Hollow it, score and slip the cuts together again while it is leathery; or mould it where it stands and leave it whole.`,
+    { measured: cuts.length, limit: 0, unit: 'count' },
+  )];
 }
 
 const sagLimit = 0.02;
@@ -203,11 +229,11 @@ function sagFindings(piece: Piece, report: BareReport, units: UnitSystem): BareF
   const out: BareFinding[] = [];
   const wet = report.moments.filter((m) => m.moment.startsWith('clay'));
   const nameOf = new Map(piece.armature.bones.map((b) => [b.id, b.name]));
-  let sag = { share: 0, metres: 0, bone: '' };
+  let sag = { share: 0, metres: 0, bone: '', moment: '' };
   let skin = { strain: 0, bone: '' };
   for (const m of wet) {
     for (const b of m.bones) {
-      if (b.sagShare > sag.share) sag = { share: b.sagShare, metres: b.sag, bone: b.bone };
+      if (b.sagShare > sag.share) sag = { share: b.sagShare, metres: b.sag, bone: b.bone, moment: m.name };
       if (b.skinStrain > skin.strain) skin = { strain: b.skinStrain, bone: b.bone };
     }
   }
@@ -217,7 +243,7 @@ function sagFindings(piece: Piece, report: BareReport, units: UnitSystem): BareF
       'load', 'sag', sag.share > sagLimit ? 'fails' : 'watch', name,
       `The ${name} ${sag.share > sagLimit ? 'will sag' : 'gives'} ${formatLength(sag.metres, units)} when the clay goes on.`,
       `That is ${sensible(sag.share * 100, 2)} % of its way from the base; past 2 % the pose is lost.`,
-      { measured: sag.share, limit: sagLimit, unit: 'share' },
+      { measured: sag.share, limit: sagLimit, unit: 'share', moment: sag.moment, cause: 'the weight of the wet clay' },
     ));
   }
   const capacity = piece.mixed.drying?.capacityWet ?? 0.1;

@@ -2,6 +2,8 @@ export * from './report';
 export * from './evaluate';
 export * from './cautions';
 export { resizeEdit } from './remedies';
+export { compareSchool, schoolsFor, underSchool, type SchoolRow } from './compare-schools';
+export type { Strengthening, StrengthenResult } from './strengthen';
 export { clayMassAt } from './load-report';
 export { dryShareInRoom } from './drying-report';
 export type { Piece } from './piece';

@@ -1,13 +1,13 @@
 import { moistureAt } from '../drying';
 import {
-  armatureItems, boardCorners, centreOf, checkBase, hungCentre, lifeMoments, LoadCheck, stanceOn, sumLedger,
+  armatureItems, centreOf, contactsOf, groundUnder, checkBase, hungCentre, lifeMoments, LoadCheck, situationMoments, stanceOn, sumLedger,
   type BaseCheck, type CheckInputs, type Ledger, type LedgerItem, type Moment, type MomentCheck, type Stance,
 } from '../load';
 import { spanOf, success, type Range, type Result } from '../quantity';
 import { dryShareInRoom } from './drying-report';
 import type { Memory } from './memory';
 import type { Piece } from './piece';
-import { statusOf, type LetGo, type MemberReport, type RegionReport } from './report';
+import { statusOf, type LetGo, type MemberReport, type RegionReport, type SituationReport } from './report';
 
 export type MomentStance = Stance & { readonly moment: string; readonly name: string };
 
@@ -19,6 +19,9 @@ export interface LoadReport {
   readonly stances: readonly MomentStance[];
   readonly stance: Stance;
   readonly base: BaseCheck;
+  /** Which moment asks most of the base. */
+  readonly baseMoment: string;
+  readonly situations: readonly SituationReport[] | null;
 }
 
 export function momentsOf(piece: Piece): Moment[] {
@@ -32,6 +35,7 @@ export function momentsOf(piece: Piece): Moment[] {
 function inputsOf(piece: Piece, props: CheckInputs['props'], yieldFactor = 1, strength: 'low' | 'nominal' | 'high' = 'nominal'): CheckInputs {
   return {
     armature: piece.armature, load: piece.load, bulk: piece.bulk, bulkDensity: piece.face.solid ? 0 : piece.bulk.density,
+    wrapPerArea: piece.wrapPerArea, ...(piece.wrap.skin && !piece.face.solid ? { skin: piece.wrap.skin } : {}),
     clayYield: piece.clay.yieldStress * yieldFactor, grip: piece.face.grip, props,
     stockOf: strength === 'nominal' ? piece.stockOf : (id) => {
       const s = piece.stockOf(id);
@@ -52,7 +56,7 @@ export function loadReport(piece: Piece, memory: Memory, regions: readonly Regio
     const found = check.at(moment);
     if (!found.ok) return found;
     checks.push(found.value);
-    const alone = moment.propped === 'none' ? found : bare.at(moment);
+    const alone = moment.propped === 'none' || bare === check ? found : bare.at(moment);
     if (!alone.ok) return alone;
     unpropped.push(alone.value);
   }
@@ -61,9 +65,11 @@ export function loadReport(piece: Piece, memory: Memory, regions: readonly Regio
   const ledger = ledgerOf(piece, regions);
   const stances = moments.map((m) => stanceAt(piece, m, ledger));
   const stance = stances.reduce((worst, s) => (s.tipAngle < worst.tipAngle ? s : worst));
+  const base = baseOf(piece, moments, checks);
   return success({
+    situations: ranges ? situationsOf(piece, bare) : null, baseMoment: base.moment,
     moments: checks, unpropped, members: memberReports(piece, checks, pushed), ledger, stances, stance,
-    base: baseOf(piece, moments, checks),
+    base: base.check,
   });
 }
 
@@ -78,29 +84,43 @@ function ledgerOf(piece: Piece, regions: readonly RegionReport[]): Ledger {
       const mass = bulk.mass * piece.bulk.density;
       items.push({ id: `bulk/${r.id}`, name: `${piece.bulk.name}, ${r.name}`, kind: 'bulk', wet: mass, dry: mass, at: bulk.at });
     }
+    const wrap = centreOf(parts.map((v) => ({ mass: piece.wrapPerArea * (v.clay > 0 ? v.area : 0), at: v.clayCentre })));
+    if (wrap.mass > 0) items.push({ id: `wrap/${r.id}`, name: `${piece.wrap.name}, ${r.name}`, kind: 'wrap', wet: wrap.mass, dry: wrap.mass, at: wrap.at });
   });
   items.push(...armatureItems(piece.armature, piece.stockOf));
   return sumLedger(items);
 }
 
 function stanceAt(piece: Piece, moment: Moment, ledger: Ledger): MomentStance {
-  const hung = hungCentre(piece.load, moment, piece.face.solid ? 0 : piece.bulk.density);
+  const hung = hungCentre(piece.load, moment, piece.face.solid ? 0 : piece.bulk.density, piece.wrapPerArea);
   const rest = ledger.items.filter((i) => i.kind === 'hardware' || i.kind === 'base' || i.kind === 'ballast').map((i) => ({ mass: i.wet, at: i.at }));
   const whole = centreOf([...rest, hung]);
   const { base } = piece.armature;
   const top = piece.armature.nodes.reduce((z, n) => Math.max(z, n.at[2]), 0);
-  return { ...stanceOn(boardCorners(base), whole.mass, whole.at, -base.thickness, top), moment: moment.id, name: moment.name };
+  return { ...stanceOn(contactsOf(base), whole.mass, whole.at, groundUnder(base), top), moment: moment.id, name: moment.name };
 }
 
-function baseOf(piece: Piece, moments: readonly Moment[], checks: readonly MomentCheck[]): BaseCheck {
+function baseOf(piece: Piece, moments: readonly Moment[], checks: readonly MomentCheck[]): { check: BaseCheck; moment: string } {
   const { base } = piece.armature;
   const stock = piece.stockOf(base.stock);
-  let worst: BaseCheck | null = null;
-  checks.forEach((c, i) => {
-    const b = checkBase(base, c.footMoment, moments[i]?.safety ?? 1.5, stock?.density ?? 640, (stock?.strength.nominal ?? 40e6) * (stock?.allowed ?? 1 / 3));
-    if (!worst || Math.max(b.screwUtilisation, b.boardUtilisation) > Math.max(worst.screwUtilisation, worst.boardUtilisation)) worst = b;
+  const against = (moment: number, safety: number) => checkBase(base, moment, safety, stock?.density ?? 640, (stock?.strength.nominal ?? 40e6) * (stock?.allowed ?? 1 / 3));
+  const most = (b: BaseCheck) => Math.max(b.screwUtilisation, b.boardUtilisation);
+  return checks.reduce((worst, c, i) => {
+    const check = against(c.footMoment, moments[i]?.safety ?? 1.5);
+    return most(check) > most(worst.check) ? { check, moment: c.name } : worst;
+  }, { check: against(0, 1.5), moment: checks[0]?.name ?? '' });
+}
+
+/** Finished, without props, in each situation there is: what it would come through beyond what it is meant for. */
+function situationsOf(piece: Piece, check: LoadCheck): SituationReport[] {
+  const nameOf = new Map(piece.armature.bones.map((b) => [b.id, b.name]));
+  return situationMoments({ coats: piece.coats, dryDensity: piece.mixed.wetDensity * dryShareInRoom(piece) }).flatMap((m): SituationReport[] => {
+    const found = check.at(m);
+    if (!found.ok) return [];
+    const worst = found.value.bones.reduce((w, b) => (Math.max(b.utilisation, b.buckling) > Math.max(w.utilisation, w.buckling) ? b : w));
+    const utilisation = Math.max(worst.utilisation, worst.buckling);
+    return [{ id: m.id as SituationReport['id'], name: m.name, utilisation, bone: nameOf.get(worst.bone) ?? worst.bone, cause: worst.cause, status: statusOf(utilisation) }];
   });
-  return worst ?? checkBase(base, 0, 1.5, 640, 1e7);
 }
 
 interface Pushed {
@@ -152,10 +172,10 @@ function memberReports(piece: Piece, checks: readonly MomentCheck[], pushed: Pus
     }
     if (!worst) throw new Error(`bone ${bone.id} was not checked`);
     const utilisation = Math.max(worst.utilisation, worst.buckling);
-    const { demand, capacity, metalShare, bulkShare, clayShare, carries, sag, sagShare, buckling, set } = worst;
+    const { demand, capacity, metalShare, bulkShare, clayShare, carries, sag, sagShare, buckling, set, cause } = worst;
     return {
       id: bone.id, name: bone.name, moment: name, utilisation, utilisationRange: pushed?.byBone.get(bone.id) ?? null,
-      status: statusOf(utilisation), demand, capacity, metalShare, bulkShare, clayShare, carries, sag, sagShare, buckling, set,
+      status: statusOf(utilisation), demand, capacity, metalShare, bulkShare, clayShare, carries, sag, sagShare, buckling, set, cause,
     };
   });
 }

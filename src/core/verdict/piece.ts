@@ -20,6 +20,8 @@ export interface Piece {
   readonly mixed: MixedClay;
   readonly bulk: BulkKind;
   readonly wrap: Wrap;
+  /** kg to a m2 of core that the wrap adds; a skin takes the place of as much bulk. */
+  readonly wrapPerArea: number;
   readonly face: CoreFace;
   readonly coats: readonly (readonly number[])[];
   readonly grid: VoxelGrid;
@@ -35,6 +37,9 @@ export interface Piece {
   readonly stockOf: (id: string) => Stock | undefined;
 }
 
+/** Clay that is kept damp, cut and hollowed wants nothing rigid close under its face. */
+const coverInDamp = 0.015;
+
 /** Distances are kept this finely deep, so that a small change of thickness does not sample the form anew. */
 const depthStep = 0.005;
 
@@ -49,7 +54,16 @@ export function makePiece(build: Build, memory: Memory): Result<Piece> {
     return found ? sectionAcross(found.section) : 0;
   };
   const sizesOf = (stock: string): string[] => stockOf(stock)?.sizes.filter((s) => s.id.endsWith('mm')).map((s) => s.id) ?? [];
-  const made = resolveArmature(build, form.value, { clayOver: (r) => clayOver(build, r), across, sizesOf });
+  const { masses, regions } = form.value;
+  const clayOn = Float64Array.from(masses, (m) => (m.role === 'bare' ? 0 : clayOver(build, m.region)));
+  // Clay over an object stands outside it, and a shell is as thick as its clay: only then does the face follow the coats.
+  const outward = masses.some((m) => m.role === 'core' || m.shape.kind === 'shell');
+  const formKey = outward ? `${partHash(build.form)}:${clayOn.join(',')}` : partHash(build.form);
+  const field = memory.keep('field', formKey, () => new DistanceField(masses, clayOn));
+  const everyone = field.all();
+  const depthAt = (p: Vec3): number => -field.at(p[0], p[1], p[2], everyone);
+  const armatureKey = `${formKey}:${partHash(build.armature)}:${clayOn.join(',')}:${partHash(build.materials.values)}`;
+  const made = memory.keep('schooled', armatureKey, () => resolveArmature(build, form.value, { clayOver: (r) => clayOver(build, r), across, sizesOf, depthAt }));
   if (!made.ok) return made;
   const schooled = made.value.armature;
   const bulk = findBulk(build, schooled.bulk);
@@ -59,21 +73,14 @@ export function makePiece(build: Build, memory: Memory): Result<Piece> {
   const stock = checkStock(schooled, stockOf);
   if (!stock.ok) return stock;
 
-  const { masses, regions } = form.value;
   const regionOfMass = masses.map((m) => regions.indexOf(m.region));
   const face = coreFace(bulk.value, wrap.value);
   const coats = regions.map((r) => coatsOf(build, r));
-  const clayOn = Float64Array.from(masses, (m) => (m.role === 'bare' ? 0 : clayOver(build, m.region)));
   const thickness = Float64Array.from(masses, (m, i) => coreDepth(m, clayOn[i] as number, face.solid));
   const depth = thickness.reduce((most, t) => (t < Infinity ? Math.max(most, t) : most), 0);
-  // Clay over an object stands outside it, and a shell is as thick as its clay: only then does the face follow the coats.
-  const outward = masses.some((m) => m.role === 'core' || m.shape.kind === 'shell');
-  const formKey = outward ? `${partHash(build.form)}:${clayOn.join(',')}` : partHash(build.form);
-  const field = memory.keep('field', formKey, () => new DistanceField(masses, clayOn));
   const held = schooled.nodes.filter((n) => n.held).map((n) => n.at);
   const near = nearFace(field);
   const drawn = (m: Member): Member => (m.drawnIn ? { ...m, path: drawnPath(m.path, m.drawnIn, held, near) } : m);
-  const armatureKey = `${formKey}:${partHash(build.armature)}:${clayOn.join(',')}:${partHash(build.materials.values)}`;
   const armature = memory.keep('armature', armatureKey, () => ({ ...schooled, members: schooled.members.map(drawn) }));
   const grid = memory.keep('grid', `${formKey}:${Math.ceil(depth / depthStep)}`, () => sampleForm(field, Math.ceil(depth / depthStep) * depthStep));
   const extent = memory.keep('extent', formKey, () => solidExtent(grid));
@@ -84,8 +91,9 @@ export function makePiece(build: Build, memory: Memory): Result<Piece> {
   const hungKey = `${volumeKey}:${partHash(build.armature)}:${hashOf(coats)}:${partHash(build.materials.values)}`;
   const load = memory.keep('load', hungKey, () => hangLoad(
     volumes.parcels, regionOfMass, regions.length, masses.map((m) => m.id), armature.nodes, armature.bones, armature.members, massOf,
+    volumes.perMass.map((m) => (face.solid || m.clay <= 0 ? 0 : m.area)),
   ));
-  const cover = memory.keep('cover', armatureKey, () => coverOf({
+  const cover = memory.keep('cover', `${armatureKey}:${clay.value.setting === 'damp'}`, () => coverOf({
       members: armature.members,
       acrossOf: (m) => {
         const strand = across(m.stock, m.size);
@@ -94,11 +102,12 @@ export function makePiece(build: Build, memory: Memory): Result<Piece> {
       held,
       near,
       clayOver: (m) => clayOn[m] ?? 0,
+      ...(clay.value.setting === 'damp' ? { least: coverInDamp } : {}),
   }));
   return success({
     cover, field, coreDepths: thickness,
     build, form: form.value, regions, regionOfMass, armature, lostEdits: [...form.value.lostEdits, ...made.value.lostEdits],
-    clay: clay.value, mixed: mixClay(clay.value, build.materials.waterWorkedIn), bulk: bulk.value, wrap: wrap.value, face, coats,
+    clay: clay.value, mixed: mixClay(clay.value, build.materials.waterWorkedIn), bulk: bulk.value, wrap: wrap.value, wrapPerArea: face.solid ? 0 : Math.max(0, wrap.value.perArea - (wrap.value.skin ? wrap.value.skin.thickness * bulk.value.density : 0)), face, coats,
     grid, extent, volumes, load, stockOf,
   });
 }

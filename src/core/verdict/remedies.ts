@@ -2,11 +2,11 @@ import { applyEdit, type Build, type BuildEdit, type Change } from '../build';
 import { bundleAcross, sectionAcross } from '../armature';
 import { clays } from '../catalogue';
 import { coatsOf } from '../clay';
-import { ballastFor } from '../load';
-import { formatLength, formatMass, sensible, type UnitSystem } from '../quantity';
-import type { BareFinding } from './findings';
+import { counterweightAt, groundUnder } from '../load';
+import { formatLength, formatMass, sensible, type UnitSystem, type Vec3 } from '../quantity';
+import type { BareFinding, BareReport } from './finding';
 import type { Piece } from './piece';
-import type { Remedy, Report, Status } from './report';
+import type { Remedy, Status } from './report';
 
 /** Something a maker could do about a finding; its effect is found by doing it to a copy. */
 interface Proposal {
@@ -15,12 +15,12 @@ interface Proposal {
   readonly note: string;
 }
 
-type Assess = (build: Build) => { report: Omit<Report, 'findings'>; findings: readonly BareFinding[] } | null;
+type Assess = (build: Build) => { report: BareReport; findings: readonly BareFinding[] } | null;
 
 const leastGain = 0.02;
 const mostRemedies = 5;
 
-function parameter(label: string, values: Readonly<Record<string, unknown>>): BuildEdit {
+export function parameter(label: string, values: Readonly<Record<string, unknown>>): BuildEdit {
   return { label, changes: Object.entries(values).map(([k, value]): Change => ({ path: ['armature', 'school', 'parameters', k], value })) };
 }
 
@@ -28,7 +28,7 @@ function setCoats(label: string, region: string, coats: readonly number[]): Buil
   return { label, changes: [{ path: ['regions', 'own', region], value: { coats: [...coats] } }] };
 }
 
-function allThinner(piece: Piece, factor: number, label: string): BuildEdit {
+export function allThinner(piece: Piece, factor: number, label: string): BuildEdit {
   const thin = (coats: readonly number[]) => ({ coats: coats.map((t) => Math.max(0.0005, Math.round(t * factor * 1e4) / 1e4)) });
   const { regions } = piece.build;
   return {
@@ -143,19 +143,23 @@ function coverProposals(piece: Piece, finding: BareFinding, units: UnitSystem): 
   return out;
 }
 
-function tipProposals(piece: Piece, report: Omit<Report, 'findings'>, units: UnitSystem): Proposal[] {
+function tipProposals(piece: Piece, report: BareReport, units: UnitSystem): Proposal[] {
   const { base } = piece.armature;
   const target = piece.build.brief.limits.tipAngle + 0.5;
   const { stance } = report;
-  const toEdge = Math.min(base.depth, base.width) / 2;
-  const ballast = Math.ceil((base.ballast + ballastFor(stance, -base.thickness, toEdge, target)) * 10) / 10;
+  // On the far side of the board from where it tips, flat on it.
+  const back = 0.42 * base.depth;
+  const behind = stance.towards === 'front' ? back : stance.towards === 'back' ? -back : 0;
+  const at: Vec3 = [base.at[0], base.at[1] + behind, -base.thickness / 2];
+  const without = base.ballast > 0 && base.ballastAt[1] !== at[1] ? Infinity : base.ballast;
+  const ballast = Math.ceil((without + counterweightAt(stance, groundUnder(base), at, target)) * 10) / 10;
   const wider = (x: number) => Math.ceil(x * 1.25 * 100) / 100;
   const out: Proposal[] = [{
     id: 'wider-base', edit: parameter('A wider base board', { boardWidth: wider(base.width), boardDepth: wider(base.depth) }),
     note: `${formatLength(wider(base.width), units)} by ${formatLength(wider(base.depth), units)}`,
   }];
   if (Number.isFinite(ballast) && ballast > base.ballast && ballast < 500) {
-    out.push({ id: 'ballast', edit: parameter(`Fix ${formatMass(ballast, units)} under the board`, { ballast }), note: 'steel plate or a bag of sand' });
+    out.push({ id: 'ballast', edit: parameter(`Fix ${formatMass(ballast, units)} ${behind > 0 ? 'at the back of' : behind < 0 ? 'at the front of' : 'under'} the board`, { ballast, ballastBack: behind }), note: 'steel plate or bags of sand' });
   }
   return out;
 }
@@ -207,7 +211,7 @@ function clayStationProposals(piece: Piece, finding: BareFinding): Proposal[] {
   return out;
 }
 
-function proposalsFor(piece: Piece, finding: BareFinding, report: Omit<Report, 'findings'>, units: UnitSystem): Proposal[] {
+function proposalsFor(piece: Piece, finding: BareFinding, report: BareReport, units: UnitSystem): Proposal[] {
   if (finding.id.startsWith('crack/')) return crackProposals(piece, finding, units);
   if (finding.id.startsWith('member/') || finding.id.startsWith('no-metal/') || finding.id === 'sag' || finding.id === 'skin') return memberProposals(piece, finding);
   if (finding.id.startsWith('lost-edit/')) {
@@ -230,7 +234,7 @@ function proposalsFor(piece: Piece, finding: BareFinding, report: Omit<Report, '
  * the report of the copy, so pressing it gives exactly that.
  */
 export function* remediesFor(
-  piece: Piece, finding: BareFinding, report: Omit<Report, 'findings'>, assess: Assess, units: UnitSystem,
+  piece: Piece, finding: BareFinding, report: BareReport, assess: Assess, units: UnitSystem,
 ): Generator<void, Remedy[]> {
   const out: Remedy[] = [];
   for (const p of proposalsFor(piece, finding, report, units)) {
@@ -251,13 +255,13 @@ export function* remediesFor(
 }
 
 /** One that is not raised by itself any more is sound, but for a wire that others have since come before. */
-function goneStatus(finding: BareFinding, report: Omit<Report, 'findings'>): Status {
+function goneStatus(finding: BareFinding, report: BareReport): Status {
   const cover = finding.id.startsWith('cover/') ? report.cover.find((c) => c.member === finding.id.slice('cover/'.length)) : undefined;
   return !cover || cover.least >= cover.wanted ? 'sound' : cover.least < 0 ? 'fails' : 'watch';
 }
 
 /** A finding that is not raised any more has its figure read from the report, or counts as nothing. */
-function goneMeasure(finding: BareFinding, report: Omit<Report, 'findings'>): number {
+function goneMeasure(finding: BareFinding, report: BareReport): number {
   if (finding.id.startsWith('cover/')) return report.cover.find((c) => c.member === finding.id.slice('cover/'.length))?.least ?? Infinity;
   if (finding.id.startsWith('member/')) return report.members.find((m) => m.id === finding.id.slice('member/'.length))?.utilisation ?? 0;
   if (finding.id.startsWith('crack/')) return report.regions.find((r) => r.id === finding.id.slice('crack/'.length))?.crack ?? 0;

@@ -3,11 +3,13 @@ import type { BuildEdit } from '../build';
 import type { ClayToBuy } from '../clay';
 import type { BatchPlan } from '../cure';
 import type { CrackIndex, DryingCourse, Geometry } from '../drying';
-import type { BaseCheck, Ledger, MomentCheck, Stance } from '../load';
-import type { Range, UnitSystem } from '../quantity';
+import type { SituationId } from '../build';
+import type { BaseCheck, Carry, HungShare, Ledger, LiftVerdict, MomentCheck, Stance, WornReport } from '../load';
+import type { Range, UnitSystem, Vec3 } from '../quantity';
+import type { Hours } from './hours';
 
 export type Status = 'sound' | 'watch' | 'fails' | 'unknown';
-export type StationId = 'brief' | 'form' | 'armature' | 'load' | 'clay' | 'drying' | 'log';
+export type StationId = 'brief' | 'form' | 'armature' | 'load' | 'clay' | 'drying' | 'move' | 'log';
 
 export interface EvaluateOptions {
   /** How sentences give their figures. */
@@ -63,6 +65,9 @@ export interface Finding {
   /** Larger is worse, unless this is set. */
   readonly smallerIsWorse?: boolean;
   readonly range: Range | null;
+  /** When it comes to that, and what does it. */
+  readonly moment?: string;
+  readonly cause?: string;
   readonly remedies: readonly Remedy[];
 }
 
@@ -116,6 +121,45 @@ export interface MemberReport {
   readonly sagShare: number;
   readonly buckling: number;
   readonly set: number;
+  readonly cause: string;
+}
+
+/** The finished piece in one of the three situations. */
+export interface SituationReport {
+  readonly id: SituationId;
+  readonly name: string;
+  readonly utilisation: number;
+  readonly bone: string;
+  readonly cause: string;
+  readonly status: Status;
+}
+
+/** How the finished piece meets the world, and what that asks. */
+export type MountReport =
+  | { readonly kind: 'stands' }
+  | ({ readonly kind: 'hangs' } & HungShare)
+  | { readonly kind: 'wall'; readonly tension: number; readonly shear: number; readonly pull: number; readonly standsOut: number }
+  | ({ readonly kind: 'worn' } & WornReport);
+
+/** One piece of it as it is carried. */
+export interface CarriedReport {
+  readonly name: string;
+  readonly heldBy: string;
+  readonly mass: number;
+  readonly size: Carry;
+  readonly lift: LiftVerdict;
+  readonly door: boolean;
+  /** Null when no vehicle is named. */
+  readonly vehicle: boolean | null;
+}
+
+export interface HandlingReport {
+  readonly parts: readonly CarriedReport[];
+  readonly whole: CarriedReport;
+  readonly rampPush: number;
+  readonly vehicleName: string | null;
+  readonly slidesAt: number;
+  readonly overhang: number;
 }
 
 export interface LetGo {
@@ -125,6 +169,12 @@ export interface LetGo {
   readonly after: number | null;
   readonly unproppedWet: number;
   readonly unproppedDry: number;
+}
+
+export interface Worst {
+  readonly finding: string;
+  readonly status: Status;
+  readonly sentence: string;
 }
 
 export interface Report {
@@ -138,8 +188,21 @@ export interface Report {
   readonly stances: readonly (Stance & { readonly moment: string; readonly name: string })[];
   readonly stance: Stance;
   readonly base: BaseCheck;
+  readonly baseMoment: string;
   readonly members: readonly MemberReport[];
   readonly letGo: LetGo;
+  /** Worked out with the ranges; null before. */
+  readonly situations: readonly SituationReport[] | null;
+  /** What is left when it is done: without the board of a piece that does not stand on it, without what came out. */
+  readonly finished: { readonly mass: number; readonly centre: Vec3 };
+  readonly mount: MountReport;
+  readonly handling: HandlingReport;
+  /** How far it gives under a tool, metres: what a thumb feels. */
+  readonly give: number;
+  /** Hours at the bench: making the armature and laying the clay. */
+  readonly hours: Hours;
+  /** The worst of all there is, in a sentence: place, moment, cause. */
+  readonly worst: Worst | null;
   readonly cover: readonly MemberCover[];
   readonly regions: readonly RegionReport[];
   readonly clay: ClayToBuy;

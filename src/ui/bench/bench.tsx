@@ -16,6 +16,7 @@ import ClayStation from '../stations/clay/clay';
 import DryingStation from '../stations/drying/drying';
 import FormStation from '../stations/form/form';
 import LoadStation from '../stations/load/load';
+import MoveStation from '../stations/move/move';
 import { BenchController, type OpenedBuild } from './controller';
 import { BenchProvider, useBench, useController } from './context';
 import PieceView from './piece-view';
@@ -28,7 +29,7 @@ const stations: readonly { id: StationId; name: string; panel: ComponentType }[]
   { id: 'brief', name: 'Brief', panel: BriefStation }, { id: 'form', name: 'Form', panel: FormStation },
   { id: 'armature', name: 'Armature', panel: ArmatureStation }, { id: 'load', name: 'Load', panel: LoadStation },
   { id: 'clay', name: 'Clay', panel: ClayStation }, { id: 'drying', name: 'Drying', panel: DryingStation },
-  { id: 'log', name: 'Bench log', panel: LogStation },
+  { id: 'move', name: 'Move', panel: MoveStation }, { id: 'log', name: 'Bench log', panel: LogStation },
 ];
 
 function Rail() {

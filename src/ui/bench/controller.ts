@@ -36,6 +36,8 @@ export interface BenchState {
   /** What is picked on the form. */
   readonly selected: Selected | null;
   readonly view: ViewFrom;
+  /** The armature's joint that is picked, on Armature. */
+  readonly pickedJoint: string | null;
 }
 
 export type ViewFrom = 'turn' | 'front' | 'side' | 'top';
@@ -72,7 +74,7 @@ export class BenchController {
       build: opened.build, history: readHistory(opened.history), save: 'saved', savedAt: null, saveMessage: '', sibling: null,
       report: null, reportedSize: opened.build.form.start.size, reckoning: 'nominal', failure: null, before: null, picture: null, cover: null, units, station: 'brief', moment: '',
       // Drying opens on today, for a piece that is under way.
-      dryTime: Math.max(0, Date.now() / 1000 - secondsOf(opened.build.brief.startDate)), announcement: '', selected: null, view: 'turn',
+      dryTime: Math.max(0, Date.now() / 1000 - secondsOf(opened.build.brief.startDate)), announcement: '', selected: null, view: 'turn', pickedJoint: null,
     }));
     this.client = new EvaluateClient((answer) => this.receive(answer));
   }
@@ -163,6 +165,10 @@ export class BenchController {
 
   select(selected: Selected | null): void {
     this.store.setState({ selected });
+  }
+
+  pickJoint(pickedJoint: string | null): void {
+    this.store.setState({ pickedJoint });
   }
 
   setMoment(moment: string): void {

@@ -7,6 +7,7 @@ import type { Picture } from '../../workers/protocol';
 import { moistureShare } from '../stations/drying/moisture';
 import { moveMass, poseJoint, resolveForm, stretchMass, turnMass } from '../../core/form';
 import type { BuildEdit } from '../../core/build';
+import { jointName, moveJoint } from '../../core/school';
 import type { BenchController } from './controller';
 import { useBench, useController } from './context';
 import type { Gestures, Grip } from './shaping-hands';
@@ -123,6 +124,7 @@ export default function PieceView({ dark }: { dark: boolean }) {
   const props = useBench((s) => s.build.armature.props);
   const build = useBench((s) => s.build);
   const selected = useBench((s) => s.selected);
+  const pickedJoint = useBench((s) => s.pickedJoint);
   const [grip, setGrip] = useState<Grip>('move');
   const [guides, setGuides] = useState(true);
   const [covered, setCovered] = useState(false);
@@ -172,7 +174,7 @@ export default function PieceView({ dark }: { dark: boolean }) {
     const at = new Map(picture.armature.nodes.map((n) => [n.id, n.at]));
     const stance = report.stances.find((s) => s.moment === moment) ?? report.stance;
     viewer.current?.setMarks({
-      centre: station === 'load' ? stance.centre : null,
+      centre: station === 'load' ? stance.centre : station === 'move' ? report.finished.centre : null,
       props: props.map((p) => at.get(p.node)).filter((p): p is Vec3 => p !== undefined),
       sagged: station === 'load' ? saggedShape(report, picture, moment).sagged : null,
     });
@@ -184,6 +186,21 @@ export default function PieceView({ dark }: { dark: boolean }) {
     viewer.current?.setShaping(form?.ok ? { form: form.value, picked: selected, grip } : null, gestures);
     viewer.current?.setGuides(form?.ok && guides ? form.value.landmarks : []);
   }, [ready, picture, station, build, selected, grip, gestures, guides, dark]);
+
+  const jointGestures = useMemo(() => ({
+    onPick: (id: string | null) => controller.pickJoint(id),
+    onMove: (id: string, by: Vec3) => {
+      const refused = controller.edit(moveJoint(controller.state.build, id, jointName(id), by));
+      if (refused) controller.announce(`Not done: ${refused.message}`);
+    },
+  }), [controller]);
+  useEffect(() => {
+    if (ready && picture) viewer.current?.setJoints(station === 'armature' ? picture.armature : null, pickedJoint, jointGestures);
+  }, [ready, picture, station, pickedJoint, jointGestures, dark]);
+  const mounted = station === 'move' ? build.armature.mount : null;
+  useEffect(() => {
+    if (ready && picture) viewer.current?.setMount(mounted, report?.finished.centre ?? null);
+  }, [ready, picture, report, mounted, dark]);
 
   const turnBy = (event: React.KeyboardEvent) => {
     const act: Record<string, () => void> = {

@@ -2,7 +2,7 @@
 import { Modal, Table } from 'react-bootstrap';
 
 export const shortcuts: readonly (readonly [string, string])[] = [
-  ['1 – 7', 'go to a station, in the order of the work'],
+  ['1 – 8', 'go to a station, in the order of the work'],
   ['Ctrl Z', 'undo'], ['Ctrl Shift Z', 'do it again'],
   ['M', 'next moment of the piece’s life, on Load'],
   ['W', 'weigh it: straight to the bench log'],

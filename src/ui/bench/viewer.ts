@@ -1,10 +1,14 @@
 import * as THREE from 'three';
 import { OrbitControls } from 'three/addons/controls/OrbitControls.js';
 import { formatLength, type UnitSystem, type Vec3 } from '../../core/quantity';
-import type { Reference } from '../../core/build';
+import type { Mount, Reference } from '../../core/build';
 import type { ResolvedForm } from '../../core/form';
 import type { Picture } from '../../workers/protocol';
+import type { Armature } from '../../core/armature';
+import { contactsOf, groundUnder } from '../../core/load';
+import { ArmatureHands, type JointGestures } from './armature-hands';
 import { scaleFigure } from './scale-figures';
+import { drawGuides, drawMount, drawReferences, empty, label, type Surroundings } from './surroundings';
 import { ShapingHands, type Gestures, type Grip, type Picked } from './shaping-hands';
 
 /**
@@ -35,7 +39,7 @@ export class PieceViewer {
   private readonly scene = new THREE.Scene();
   private readonly camera = new THREE.OrthographicCamera(-1, 1, 1, -1, -50, 50);
   private readonly controls: OrbitControls;
-  private readonly groups = { form: new THREE.Group(), armature: new THREE.Group(), base: new THREE.Group(), marks: new THREE.Group(), ruler: new THREE.Group(), guides: new THREE.Group(), references: new THREE.Group(), scale: new THREE.Group() };
+  private readonly groups = { form: new THREE.Group(), armature: new THREE.Group(), base: new THREE.Group(), marks: new THREE.Group(), ruler: new THREE.Group(), guides: new THREE.Group(), references: new THREE.Group(), scale: new THREE.Group(), mount: new THREE.Group() };
   private readonly clip = new THREE.Plane(new THREE.Vector3(0, 1, 0), 0);
   private readonly resize: ResizeObserver;
   private picture: Picture | null = null;
@@ -44,9 +48,11 @@ export class PieceViewer {
   private reach = 0.35;
   /** How far from the middle the figure for scale goes. */
   private beside = 0;
+  private besideMount = 0;
   private dark = false;
   private units: UnitSystem = 'metric';
   private hands: ShapingHands | null = null;
+  private jointHands: ArmatureHands | null = null;
 
   constructor(private readonly canvas: HTMLCanvasElement) {
     this.renderer = new THREE.WebGLRenderer({ canvas, antialias: true, alpha: true, preserveDrawingBuffer: false });
@@ -70,6 +76,7 @@ export class PieceViewer {
     cancelAnimationFrame(this.frame);
     this.resize.disconnect();
     this.hands?.dispose();
+    this.jointHands?.dispose();
     this.controls.dispose();
     for (const group of Object.values(this.groups)) empty(group);
     this.renderer.dispose();
@@ -92,7 +99,7 @@ export class PieceViewer {
     if (!box || box.width < 2 || box.height < 2) return;
     this.renderer.setSize(box.width, box.height, false);
     const aspect = box.width / box.height;
-    const half = Math.max(this.reach, this.beside / Math.max(1, aspect * 0.9), this.beside > this.reach ? this.beside * 0.8 : 0) * Math.max(1, 0.92 / aspect);
+    const half = Math.max(this.reach, this.besideMount, this.beside / Math.max(1, aspect * 0.9), this.beside > this.reach ? this.beside * 0.8 : 0) * Math.max(1, 0.92 / aspect);
     this.camera.left = -half * aspect;
     this.camera.right = half * aspect;
     this.camera.top = half;
@@ -143,7 +150,7 @@ export class PieceViewer {
     const p = picture.surface.positions;
     for (let i = 0; i < p.length; i += 3) bounds.expandByPoint(new THREE.Vector3(p[i], p[i + 1], p[i + 2]));
     for (const n of picture.armature.nodes) bounds.expandByPoint(new THREE.Vector3(...n.at));
-    bounds.min.z = Math.min(bounds.min.z, -picture.armature.base.thickness);
+    bounds.min.z = Math.min(bounds.min.z, groundUnder(picture.armature.base));
     const size = bounds.getSize(new THREE.Vector3());
     const reach = Math.max(size.z * 0.68, size.x * 0.7, size.y * 0.6, 0.02);
     const middle = bounds.getCenter(new THREE.Vector3());
@@ -198,16 +205,16 @@ export class PieceViewer {
     empty(this.groups.base);
     const { base } = picture.armature;
     const board = new THREE.Mesh(new THREE.BoxGeometry(base.width, base.depth, base.thickness), new THREE.MeshStandardMaterial({ color: '#cfae80', roughness: 0.9 }));
-    board.position.z = -base.thickness / 2;
+    board.position.set(base.at[0], base.at[1], -base.thickness / 2);
     const turntable = new THREE.Mesh(new THREE.CylinderGeometry(1, 1, 0.02, 72), new THREE.MeshStandardMaterial({ color: '#d8cdbb', roughness: 1, transparent: true, opacity: 0.65 }));
     const radius = Math.hypot(base.width, base.depth) * 0.62;
     turntable.scale.set(radius, 1, radius);
     turntable.rotation.x = Math.PI / 2;
-    turntable.position.z = -base.thickness - 0.0105;
+    turntable.position.set(base.at[0], base.at[1], groundUnder(base) - 0.0105);
     const flange = new THREE.Mesh(new THREE.CylinderGeometry(base.flangeDiameter / 2, base.flangeDiameter / 2, 0.008, 40), new THREE.MeshStandardMaterial({ color: ironByDay, roughness: 0.6 }));
     flange.rotation.x = Math.PI / 2;
     flange.position.set(base.flangeAt[0], base.flangeAt[1], 0.004);
-    this.groups.base.add(board, turntable, flange);
+    this.groups.base.add(board, turntable, flange, ...underBoard(base));
   }
 
   /** Hands on the form, on the Form station; null takes them off. */
@@ -219,7 +226,15 @@ export class PieceViewer {
     this.hands.set(shaping?.form ?? null, shaping?.picked ?? null, shaping?.grip ?? 'move', this.reach, front, this.picture?.surface.owners ?? null);
   }
 
+  /** Hands on the armature's joints, on Armature; null takes them off. */
+  setJoints(armature: Armature | null, picked: string | null, gestures: JointGestures): void {
+    if (!armature && !this.jointHands) return;
+    this.jointHands ??= new ArmatureHands(this.scene, this.camera, this.canvas, this.controls, () => this.draw(), gestures);
+    this.jointHands.set(armature, picked, this.reach, this.dark);
+  }
+
   nudge(right: number, up: number): boolean {
+    if (this.jointHands?.nudge(right * this.reach * 0.01, up * this.reach * 0.01)) return true;
     return this.hands?.nudge(right * this.reach * 0.01, up * this.reach * 0.01) ?? false;
   }
 
@@ -319,60 +334,42 @@ export class PieceViewer {
         right = Math.max(right, p[i] as number);
         top = Math.max(top, p[i + 2] as number);
       }
-      const foot = -this.picture.armature.base.thickness;
+      const foot = groundUnder(this.picture.armature.base);
       const { points, width, name } = scaleFigure(top - foot);
       const x = right + width * 0.7;
       const colour = this.dark ? '#93a9b5' : '#41505a';
       const line = new THREE.Line(new THREE.BufferGeometry().setFromPoints(points.map(([px, pz]) => new THREE.Vector3(x + px, 0, foot + pz))), new THREE.LineBasicMaterial({ color: colour }));
       const high = Math.max(...points.map(([, z]) => z));
-      this.groups.scale.add(line, this.label(name, new THREE.Vector3(x, 0, foot + high + this.reach * 0.06), colour, 'right'));
+      this.groups.scale.add(line, label(name, new THREE.Vector3(x, 0, foot + high + this.reach * 0.06), colour, this.reach, 'right'));
       this.beside = Math.max(x + width - this.centre.x, foot + high - this.centre.z) / 0.92;
     }
     this.fit();
   }
 
-  /** Pictures and outlines behind the piece, upright, as large as they were marked. */
   setReferences(references: readonly Reference[]): void {
-    empty(this.groups.references);
-    for (const r of references) {
-      const holder = new THREE.Group();
-      if (r.image) {
-        const texture = new THREE.TextureLoader().load(r.image, () => this.draw());
-        texture.colorSpace = THREE.SRGBColorSpace;
-        const plane = new THREE.Mesh(new THREE.PlaneGeometry(r.width, r.height), new THREE.MeshBasicMaterial({ map: texture, transparent: true, opacity: r.opacity, depthWrite: false }));
-        plane.position.set(r.width / 2 - r.mark[0], r.mark[1] - r.height / 2, 0);
-        plane.renderOrder = -2;
-        holder.add(plane);
-      }
-      for (const line of r.lines ?? []) {
-        const points: THREE.Vector3[] = [];
-        for (let i = 0; i + 1 < line.length; i += 2) points.push(new THREE.Vector3((line[i] as number) - r.mark[0], r.mark[1] - (line[i + 1] as number), 0));
-        const drawn = new THREE.Line(new THREE.BufferGeometry().setFromPoints(points), new THREE.LineBasicMaterial({ color: this.dark ? '#e98f77' : '#9e3d28', transparent: true, opacity: r.opacity, depthTest: false }));
-        drawn.renderOrder = 6;
-        holder.add(drawn);
-      }
-      holder.scale.setScalar(r.perPixel);
-      // Stood upright, facing the eye: from the front its right is +x; from the side, +y.
-      holder.rotation.set(Math.PI / 2, r.view === 'side' ? Math.PI / 2 : 0, 0);
-      holder.position.set(r.view === 'side' ? -this.reach : 0, r.view === 'front' ? this.reach : 0, r.above);
-      this.groups.references.add(holder);
-    }
+    drawReferences(this.groups.references, references, this.around);
     this.draw();
   }
 
-  /** Lines of proportion across the form, each with its name. */
-  setGuides(lines: readonly { readonly name: string; readonly ends: readonly [Vec3, Vec3]; readonly right?: boolean }[]): void {
-    empty(this.groups.guides);
-    const colour = this.dark ? '#7fc4b5' : '#2e7566';
-    for (const { name, ends, right } of lines) {
-      const points = ends.map((p) => new THREE.Vector3(...p));
-      const line = new THREE.Line(new THREE.BufferGeometry().setFromPoints(points), new THREE.LineDashedMaterial({ color: colour, dashSize: this.reach * 0.02, gapSize: this.reach * 0.012, depthTest: false }));
-      line.computeLineDistances();
-      line.renderOrder = 7;
-      const [from, to] = points as [THREE.Vector3, THREE.Vector3];
-      this.groups.guides.add(line, right ? this.label(name, to, colour, 'right') : this.label(name, from, colour));
-    }
+  setGuides(lines: Parameters<typeof drawGuides>[1]): void {
+    drawGuides(this.groups.guides, lines, this.around);
     this.draw();
+  }
+
+  /** How the finished piece meets the world; null takes it away. */
+  setMount(mount: Mount | null, centre: Vec3 | null): void {
+    // A piece that is worn or hung has left its board; what came out of it is gone.
+    const leaves = mount !== null && mount.kind !== 'stands';
+    this.groups.base.visible = !leaves;
+    this.groups.armature.visible = !leaves || this.picture?.armature.comesOut !== 'all';
+    empty(this.groups.mount);
+    const form = this.groups.form.children[0];
+    this.besideMount = mount && form ? drawMount(this.groups.mount, mount, new THREE.Box3().setFromObject(form), centre, this.around) : 0;
+    this.fit();
+  }
+
+  private get around(): Surroundings {
+    return { reach: this.reach, dark: this.dark, draw: () => this.draw() };
   }
 
   /** A rod of marks beside the piece, in the user's units. */
@@ -388,7 +385,7 @@ export class PieceViewer {
       left = Math.min(left, p[i] as number);
       top = Math.max(top, p[i + 2] as number);
     }
-    const foot = -base.thickness;
+    const foot = groundUnder(base);
     const x = left - this.reach * 0.12;
     const inch = 0.0254;
     const height = top - foot;
@@ -401,49 +398,42 @@ export class PieceViewer {
       const isMajor = Math.abs((i * minor) / major - Math.round((i * minor) / major)) < 1e-6;
       const half = this.reach * (isMajor ? 0.03 : 0.015);
       points.push(new THREE.Vector3(x - half, 0, z), new THREE.Vector3(x + half, 0, z));
-      if (isMajor) this.groups.ruler.add(this.label(formatLength(i * minor, this.units).replace(/ (mm|in)$/, i === 0 ? '' : ' $1'), new THREE.Vector3(x - this.reach * 0.04, 0, z), colour));
+      if (isMajor) this.groups.ruler.add(label(formatLength(i * minor, this.units).replace(/ (mm|in)$/, i === 0 ? '' : ' $1'), new THREE.Vector3(x - this.reach * 0.04, 0, z), colour, this.reach));
     }
     this.groups.ruler.add(new THREE.LineSegments(new THREE.BufferGeometry().setFromPoints(points), new THREE.LineBasicMaterial({ color: colour })));
   }
-
-  private label(text: string, at: THREE.Vector3, colour: string, side: 'left' | 'right' = 'left'): THREE.Sprite {
-    const canvas = document.createElement('canvas');
-    const context = canvas.getContext('2d');
-    const font = '34px "Atkinson Hyperlegible", sans-serif';
-    if (context) context.font = font;
-    canvas.width = Math.ceil(Math.max(60, context?.measureText(text).width ?? 240) + 12);
-    canvas.height = 64;
-    if (context) {
-      context.font = font;
-      context.fillStyle = colour;
-      context.textAlign = 'left';
-      context.textBaseline = 'middle';
-      context.fillText(text, 6, 34);
-    }
-    const texture = new THREE.CanvasTexture(canvas);
-    texture.colorSpace = THREE.SRGBColorSpace;
-    const sprite = new THREE.Sprite(new THREE.SpriteMaterial({ map: texture, transparent: true, depthTest: false }));
-    const height = this.reach * 0.085;
-    sprite.scale.set((height * canvas.width) / 64, height, 1);
-    // Text ends, or begins, at the place.
-    sprite.center.set(side === 'left' ? 1 : 0, 0.5);
-    sprite.position.copy(at);
-    sprite.renderOrder = 9;
-    return sprite;
-  }
 }
 
-function empty(group: THREE.Group): void {
-  for (const child of [...group.children]) {
-    child.traverse((part) => {
-      const mesh = part as THREE.Mesh;
-      mesh.geometry?.dispose();
-      for (const material of Array.isArray(mesh.material) ? mesh.material : [mesh.material]) {
-        if (!material) continue;
-        (material as THREE.SpriteMaterial).map?.dispose();
-        material.dispose();
-      }
-    });
-    group.remove(child);
+/** Slats, feet or casters under the board, and the weight fixed to it. */
+function underBoard(base: Armature['base']): THREE.Object3D[] {
+  const out: THREE.Object3D[] = [];
+  const wood = () => new THREE.MeshStandardMaterial({ color: '#b8935f', roughness: 0.9 });
+  const raised = -base.thickness - groundUnder(base);
+  const z = -base.thickness - raised / 2;
+  if (base.standing === 'slats') {
+    for (const side of [-1, 1]) {
+      const slat = new THREE.Mesh(new THREE.BoxGeometry(Math.min(0.045, base.width * 0.12), base.depth, raised), wood());
+      slat.position.set(base.at[0] + (side * base.width * 0.88) / 2, base.at[1], z);
+      out.push(slat);
+    }
+  } else if (base.standing !== 'flat') {
+    for (const [x, y] of contactsOf(base)) {
+      const foot = new THREE.Mesh(
+        base.standing === 'casters' ? new THREE.CylinderGeometry(raised / 2, raised / 2, raised * 0.4, 24) : new THREE.CylinderGeometry(0.012, 0.012, raised, 20),
+        new THREE.MeshStandardMaterial({ color: ironByDay, roughness: 0.6 }),
+      );
+      if (base.standing === 'casters') foot.rotation.z = Math.PI / 2;
+      else foot.rotation.x = Math.PI / 2;
+      foot.position.set(x, y, z);
+      out.push(foot);
+    }
   }
+  if (base.ballast > 0) {
+    // Steel plate of its weight, a quarter as high as it is wide.
+    const side = Math.cbrt((base.ballast / 7850) * 4);
+    const plate = new THREE.Mesh(new THREE.BoxGeometry(side, side, side / 4), new THREE.MeshStandardMaterial({ color: '#5b4a42', roughness: 0.7, metalness: 0.2 }));
+    plate.position.set(base.ballastAt[0], base.ballastAt[1], side / 8);
+    out.push(plate);
+  }
+  return out;
 }

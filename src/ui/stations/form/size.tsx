@@ -5,7 +5,7 @@ import { applyEdit, type Build } from '../../../core/build';
 import { placingHours } from '../../../core/cure';
 import { formatLength, formatMass, sensible } from '../../../core/quantity';
 import { resizeEdit, statusOf, type Summary } from '../../../core/verdict';
-import type { CompareAnswer } from '../../../workers/compare-protocol';
+import { CompareClient } from '../../../workers/compare-client';
 import { useBench, useController } from '../../bench/context';
 import { NumberAt, QuantityInput } from '../../parts/fields';
 import { Plumb } from '../../parts/plumb';
@@ -42,11 +42,11 @@ function OtherSizes() {
   const units = useBench((s) => s.units);
   const [rows, setRows] = useState<readonly Row[] | null>(null);
   const [of, setOf] = useState<Build | null>(null);
-  const worker = useRef<Worker | null>(null);
-  useEffect(() => () => worker.current?.terminate(), []);
+  const client = useRef<CompareClient | null>(null);
+  useEffect(() => () => client.current?.stop(), []);
   const stale = rows !== null && of !== build;
   const compare = () => {
-    worker.current?.terminate();
+    client.current?.stop();
     const sizes = sizesAbout(build.form.start.size);
     const builds = sizes.map((s) => {
       const made = applyEdit(build, resizeEdit(build, s));
@@ -54,13 +54,11 @@ function OtherSizes() {
     });
     setOf(build);
     setRows(sizes.map((size) => ({ size, summary: null, height: 0, clayOn: 0, problem: '' })));
-    worker.current = new Worker(new URL('../../../workers/compare.worker.ts', import.meta.url), { type: 'module' });
-    worker.current.onmessage = ({ data }: MessageEvent<CompareAnswer>) => {
+    client.current = new CompareClient((data) => {
       if (data.kind === 'row') setRows((all) => all?.map((r, i) => (i === data.index ? { ...r, summary: data.summary, height: data.height, clayOn: data.clayOn } : r)) ?? null);
-      if (data.kind === 'refused') setRows((all) => all?.map((r, i) => (i === data.index ? { ...r, problem: data.why.message } : r)) ?? null);
-    };
-    worker.current.onerror = () => setRows((all) => all?.map((r) => (r.summary ? r : { ...r, problem: 'could not be worked out' })) ?? null);
-    worker.current.postMessage({ seq: 1, builds });
+      if (data.kind === 'refused') setRows((all) => all?.map((r, i) => (i === data.index || (data.index < 0 && !r.summary) ? { ...r, problem: data.why.message } : r)) ?? null);
+    });
+    client.current.ask({ kind: 'builds', builds });
   };
   return (
     <>

@@ -2,10 +2,13 @@
 import { useState } from 'react';
 import { Button, ButtonGroup, Form, Table } from 'react-bootstrap';
 import { formatDuration, formatForce, formatLength, formatMass, sensible } from '../../../core/quantity';
-import { liftingCaution, type LetGo } from '../../../core/verdict';
+import { liftingCaution, statusOf, type LetGo } from '../../../core/verdict';
 import { useBench, useController } from '../../bench/context';
 import { StationPanel } from '../../parts/judgement';
 import { Plumb } from '../../parts/plumb';
+import { jointName } from '../../../core/school';
+import { Situations, StandingTables } from './standing';
+import { Strengthen } from './strengthen';
 
 export function MomentSwitch() {
   const controller = useController();
@@ -35,7 +38,7 @@ function Props() {
   const units = useBench((s) => s.units);
   const [node, setNode] = useState('');
   const free = (nodes ?? []).filter((n) => !n.held && !props.some((p) => p.node === n.id));
-  const nameOf = (id: string) => id.replace(/^stuffed\//, '').replaceAll('-', ' ');
+  const nameOf = jointName;
   const push = (id: string) => report?.moments.reduce((m, c) => Math.max(m, c.props[id] ?? 0), 0) ?? 0;
   return (
     <>
@@ -75,6 +78,8 @@ function Props() {
   );
 }
 
+const mostShown = 30;
+
 export default function LoadStation() {
   const report = useBench((s) => s.report);
   const moment = useBench((s) => s.moment);
@@ -82,6 +87,9 @@ export default function LoadStation() {
   const nodes = useBench((s) => s.picture?.armature);
   const check = report?.moments.find((m) => m.moment === moment);
   const nameOf = new Map(nodes?.bones.map((b) => [b.id, b.name]));
+  const [all, setAll] = useState(false);
+  // In a cage of hundreds the hardest-pressed stand first.
+  const shown = !check || all || check.bones.length <= mostShown ? (check?.bones ?? []) : [...check.bones].sort((a, b) => Math.max(b.utilisation, b.buckling) - Math.max(a.utilisation, a.buckling)).slice(0, mostShown);
   const caution = report ? liftingCaution(report.summary.wet) : null;
   return (
     <StationPanel
@@ -89,38 +97,35 @@ export default function LoadStation() {
       how={<>
         <p>The armature is solved as a frame in space: along each bone run wires, pipe, bulk and the clay round it, each with its stiffness and strength. Every small cube of clay and bulk hangs on the nearest bone of its mass, at the weight it has at the chosen moment. A member&rsquo;s figure is 1.5 times (2 on the road, 3 worn or overhead) what it carries over what it can bear in bending, twist and pull together; below 0.6 is sound, over 1 it fails.</p>
         <p>Joins let through part of the metal&rsquo;s strength and turn a little: a hose clamp 60 %, bound and glued 70 %. Clay counts with the strength it has when fresh, also once it is dry. Left out: knocks, wires bent back and forth, clay that was patched on.</p>
+        <p>A frame that is pushed is looked at for bowing out as a whole: the factor by which its pushes would have to grow, from its stiffness with and without them. Ties only pull, props only push; one that would do otherwise is let go.</p>
         <p className="mb-0">It tips when its centre of gravity passes the edge of the board. Sources: Przemieniecki, <em>Theory of Matrix Structural Analysis</em>; Roark&rsquo;s <em>Formulas for Stress and Strain</em>; USDA <em>Wood Handbook</em> for screws.</p>
       </>}
     >
+      {report?.worst && <p className={`worst status-${report.worst.status}`}>{report.worst.sentence}</p>}
       <h3>Members, moment by moment</h3>
       <MomentSwitch />
       {check && (
         <Table size="sm" aria-label={`Members, ${check.name}`}>
           <thead><tr><th>Member</th><th className="n">Carries</th><th className="n">Of what it bears</th><th className="n">Moves</th></tr></thead>
           <tbody>
-            {check.bones.map((b) => (
+            {shown.map((b) => (
               <tr key={b.bone}>
                 <td>{nameOf.get(b.bone) ?? b.bone}</td>
                 <td className="n">{formatMass(b.carries, units)}</td>
-                <td className="n"><Plumb status={b.utilisation > 1 ? 'fails' : b.utilisation >= 0.6 ? 'watch' : 'sound'} size={15} /> {sensible(b.utilisation, 2)}</td>
+                <td className="n"><Plumb status={statusOf(Math.max(b.utilisation, b.buckling))} size={15} /> {sensible(Math.max(b.utilisation, b.buckling), 2)}{b.buckling > b.utilisation ? <div className="small">bows out</div> : b.set > 0 ? <div className="small">{b.set >= 99 ? 'folds' : `keeps ${sensible(b.set * 100, 2)} % of the bend`}</div> : null}</td>
                 <td className="n">{b.sag < 0.00005 ? '0' : formatLength(b.sag, units)}</td>
               </tr>
             ))}
           </tbody>
         </Table>
       )}
+      {check && check.bones.length > mostShown && <Button size="sm" variant="quiet" onClick={() => setAll(!all)}>{all ? 'The hardest-pressed only' : `All ${check.bones.length} members`}</Button>}
       <Props />
+      <Strengthen />
       {report && (
         <>
-          <h3>Standing</h3>
-          <Table size="sm" aria-label="Standing, moment by moment">
-            <thead><tr><th>Moment</th><th className="n">Weight</th><th className="n">Tips at</th><th className="n">Push at the crown</th></tr></thead>
-            <tbody>
-              {report.stances.map((s) => (
-                <tr key={s.moment}><td>{s.name}</td><td className="n">{formatMass(s.mass, units)}</td><td className="n">{sensible(s.tipAngle, 2)}° {s.towards}</td><td className="n">{formatForce(s.push, units)}</td></tr>
-              ))}
-            </tbody>
-          </Table>
+          <StandingTables />
+          <Situations />
           <h3>Weight, part by part</h3>
           <Table size="sm" aria-label="Weight ledger">
             <thead><tr><th>Part</th><th className="n">Wet</th><th className="n">Dry</th></tr></thead>

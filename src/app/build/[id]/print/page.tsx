@@ -4,9 +4,10 @@ import Sheet from '../../../../ui/print/sheet';
 
 export const dynamic = 'force-dynamic';
 
-export default async function Page({ params }: { params: Promise<{ id: string }> }) {
-  const { id } = await params;
-  const [sheet, ways] = await Promise.all([openSheet(id), readSettings()]);
+export default async function Page({ params, searchParams }: { params: Promise<{ id: string }>; searchParams: Promise<{ copies?: string | string[] }> }) {
+  const [{ id }, { copies }] = await Promise.all([params, searchParams]);
+  const wanted = Number(copies);
+  const [sheet, ways] = await Promise.all([openSheet(id, wanted >= 1 ? wanted : 1), readSettings()]);
   if (!sheet.ok) {
     if (sheet.code === 'no-such-build') notFound();
     throw new Error(`${sheet.path}: ${sheet.message}`);

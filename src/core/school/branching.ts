@@ -1,0 +1,139 @@
+import { z } from 'zod';
+import { joinIds } from '../catalogue';
+import { massBox } from '../form';
+import { mix, type Vec3 } from '../quantity';
+import { boardFields, boardParameters, boardUnder } from './base';
+import { chainsOf, footBoard, lengthOf, nearestSize } from './limbs';
+import { spanOfForm, type School, type SchoolContext } from './school';
+import { SettingOut } from './setting-out';
+
+/**
+ * Branching: many wires in a drilled post, one for every tip, wrapped into a bundle that thins as the branches leave it.
+ * Bundles of an odd number of wires pack round; the piece is built and dried in sections.
+ */
+const parameters = z.strictObject({
+  bulk: z.string().default('foil-firm'),
+  wrap: z.string().default('tape'),
+  wireStock: z.string().default('aluminium-annealed'),
+  /** Empty lets the thinnest tip decide. */
+  wireSize: z.string().default(''),
+  postStock: z.string().default('hardwood-dowel'),
+  /** Empty lets the bundle decide. */
+  postSize: z.string().default(''),
+  /** Bundles are bound with wire, and glued or not. */
+  join: z.enum(joinIds).default('bound-glued'),
+  odd: z.boolean().default(true),
+  sections: z.number().int().min(1).max(7).default(3),
+  ...boardParameters,
+});
+export type BranchingParameters = z.infer<typeof parameters>;
+
+/** Root to every tip, through the joints between. */
+function waysToTips(context: SchoolContext): string[][] {
+  const { joints } = context.form.skeleton;
+  const parent = new Map(joints.map((j) => [j.id, j.parent]));
+  const inner = new Set(joints.map((j) => j.parent));
+  return joints.filter((j) => !inner.has(j.id)).map((tip) => {
+    const way: string[] = [];
+    for (let at: string | null = tip.id; at !== null; at = parent.get(at) ?? null) way.unshift(at);
+    return way;
+  }).filter((w) => w.length > 1);
+}
+
+/** Half the least breadth of anything there is: what the thinnest tip leaves for its wire. */
+function thinnest(context: SchoolContext): number {
+  return context.form.masses.reduce((least, m) => {
+    if (m.shape.kind === 'round-cone') return Math.min(least, m.shape.radiusFrom, m.shape.radiusTo);
+    const b = massBox(m);
+    return Math.min(least, (b.high[0] - b.low[0]) / 2, (b.high[1] - b.low[1]) / 2, (b.high[2] - b.low[2]) / 2);
+  }, Infinity);
+}
+
+function make(context: SchoolContext, p: BranchingParameters) {
+  const { form } = context;
+  const { joints } = form.skeleton;
+  const out = new SettingOut('branching');
+  const byId = new Map(joints.map((j) => [j.id, j]));
+  const place = (id: string): Vec3 => byId.get(id)?.at ?? [0, 0, 0];
+  const name = (id: string) => byId.get(id)?.name ?? id;
+  const ways = waysToTips(context);
+  const size = p.wireSize || nearestSize(context, p.wireStock, Math.min(0.004, thinnest(context) * 0.3));
+  const wire = context.across(p.wireStock, size);
+  const bundle = wire * Math.sqrt(ways.length / 0.75);
+  const postSize = p.postSize || (context.sizesOf(p.postStock).find((s) => context.across(p.postStock, s) >= 1.6 * bundle) ?? context.sizesOf(p.postStock).at(-1) ?? '');
+  const post = context.across(p.postStock, postSize);
+  for (const j of joints) out.node(j.id, j.at, j.parent === null);
+  for (const chain of chainsOf(joints)) {
+    chain.slice(1).forEach((id, i) => {
+      const from = chain[i] as string;
+      out.bone(id, `${name(from)} to ${name(id)}`, from, id, form.masses.filter((m) => m.joint === from || m.joint === id).map((m) => m.id), i === 0 && from !== ways[0]?.[0] ? { joinFrom: p.join } : {});
+    });
+  }
+  const root = ways[0]?.[0] ?? '', first = ways[0]?.[1] ?? '';
+  const sunk = 6 * wire;
+  const one = (id: string, what: string, way: readonly string[]) => out.member(id, what, {
+    stock: p.wireStock, size, path: way.map(place), bones: way.slice(1),
+    allowances: [{ what: 'glued into the post', length: sunk }, { what: 'end loop', length: 6 * wire }, { what: 'laid round the bundle', length: 0.04 * lengthOf(way.map(place)) }],
+  });
+  ways.forEach((way) => one(`wire-${way[way.length - 1] ?? ''}`, `wire to ${name(way[way.length - 1] ?? '')}`, way));
+  if (p.odd && ways.length % 2 === 0) one('wire-spare', 'spare wire that makes the bundle odd', [root, first]);
+  out.member('post', 'drilled post', {
+    stock: p.postStock, size: postSize, path: [place(root), mix(place(root), place(first), 0.6)], bones: [first],
+    allowances: [{ what: 'let into the board', length: context.across(p.boardStock, p.boardSize) }],
+  });
+  out.hole({ what: 'in the top of the post, one for each wire', count: ways.length + (p.odd && ways.length % 2 === 0 ? 1 : 0), diameter: wire + 0.0003, depth: sunk });
+  out.adopt(form.masses, first);
+  const plate = { diameter: Math.max(0.03, 2 * post), mass: 0, circle: Math.max(0.024, 1.6 * post), screws: 4 };
+  const base = boardUnder(context, p, place(root), footBoard(spanOfForm(form)), plate);
+  out.hole({ what: 'in the board, for the post', count: 1, diameter: post, depth: base.thickness, at: [[place(root)[0] - base.at[0], place(root)[1] - base.at[1]]] });
+  return out.finish(base, p, { sections: sectionsOf(context, p.sections) });
+}
+
+/** The trunk, and its branches shared out among the rest. */
+function sectionsOf(context: SchoolContext, wanted: number) {
+  const { joints } = context.form.skeleton;
+  const { masses } = context.form;
+  const trunk = new Set(chainsOf(joints)[0] ?? []);
+  const branches = chainsOf(joints).slice(1).filter((c) => trunk.has(c[0] as string));
+  if (wanted < 2 || branches.length < 1) return [];
+  const parent = new Map(joints.map((j) => [j.id, j.parent]));
+  const branchOf = (joint: string): number => {
+    for (let at: string | null | undefined = joint; at; at = parent.get(at)) {
+      const i = branches.findIndex((b) => b[1] === at);
+      if (i >= 0) return i;
+    }
+    return -1;
+  };
+  const groups = Math.min(wanted - 1, branches.length);
+  const part = (m: { readonly joint?: string | undefined; readonly id: string }) => (branches.findIndex((b) => m.joint === b[0] && m.id.startsWith('branch')) >= 0 ? -2 : branchOf(m.joint ?? ''));
+  const own = masses.map((m) => {
+    const i = part(m);
+    // A branch hangs on the fork it leaves: it belongs to what lies beyond.
+    return i === -2 ? branches.findIndex((b) => b[0] === m.joint) : i;
+  });
+  return Array.from({ length: groups + 1 }, (_, g) => ({
+    id: g === 0 ? 'trunk' : `branches-${g}`, name: g === 0 ? 'trunk' : `branches, part ${g}`, heldBy: g === 0 ? 'the post' : 'wires pushed into the bundle and glued',
+    masses: masses.filter((_, i) => (g === 0 ? own[i] === -1 : (own[i] as number) >= 0 && (own[i] as number) % groups === g - 1)).map((m) => m.id),
+  })).filter((s) => s.masses.length > 0);
+}
+
+export const branching: School<BranchingParameters> = {
+  kind: 'branching',
+  name: 'bundle of wires in a post',
+  when: 'Coral, antlers, trees, candelabra: a wire for every tip, so branches thin as they leave and none is stuck on.',
+  how: 'Every tip has its own wire, down through its branch to a hole in the post; they are bound into a bundle that thins as branches leave. An odd number packs round.',
+  cuts: 'six diameters glued into the post, six for an end loop, 4 % for lying round the bundle, and 5 % for trim',
+  traits: { posedLater: 'until the clay is on', reused: 'little' },
+  parameters,
+  fields: [
+    { kind: 'heading', label: 'Core' }, { kind: 'bulk', key: 'bulk', label: 'Filled with' }, { kind: 'wrap', key: 'wrap', label: 'Wrapped in' },
+    { kind: 'heading', label: 'Wires and post' }, { kind: 'stock', key: 'wireStock', size: 'wireSize', label: 'Wire', from: 'wire' },
+    { kind: 'stock', key: 'postStock', size: 'postSize', label: 'Post', from: 'bar' }, { kind: 'join', key: 'join', label: 'Branches joined by' },
+    { kind: 'yes-no', key: 'odd', label: 'An odd number of wires' }, { kind: 'number', key: 'sections', label: 'Built and dried in sections' }, ...boardFields,
+  ],
+  fits: (form) => {
+    const roots = form.skeleton.joints.filter((j) => j.parent === null);
+    return roots.length === 1 && roots[0]?.ground === true && form.skeleton.joints.length >= 6 && form.head === null;
+  },
+  make,
+};

@@ -1,0 +1,49 @@
+import { z } from 'zod';
+import type { Armature } from '../armature';
+import { joinIds, type JoinKindId } from '../catalogue';
+import type { Vec3 } from '../quantity';
+import { boardFields, boardParameters, boardUnder, type BoardParameters } from './base';
+import { spanOfForm, type SchoolContext, type SchoolField } from './school';
+import { SettingOut } from './setting-out';
+
+/** What carries the clay is there already and stands on a post: what object core, shell and head form share. */
+export const postParameters = {
+  postStock: z.string().default('hardwood-dowel'),
+  postSize: z.string().default('25mm'),
+  join: z.enum(joinIds).default('epoxied'),
+  ...boardParameters,
+};
+export interface PostFigures extends BoardParameters {
+  readonly bulk: string; readonly wrap: string; readonly postStock: string; readonly postSize: string; readonly join: JoinKindId;
+}
+export const postFields: readonly SchoolField[] = [
+  { kind: 'heading', label: 'Post' }, { kind: 'stock', key: 'postStock', size: 'postSize', label: 'Post', from: 'bar' },
+  { kind: 'join', key: 'join', label: 'Post fixed to the board by' }, ...boardFields,
+];
+export const postCuts = 'the depth let into the board, and 5 % for trim';
+
+/** The post up into the form, as far as six tenths of its height. */
+export function onAPost(context: SchoolContext, p: PostFigures, more: Pick<Armature, 'comesOut'> = {}): Armature {
+  const { form } = context;
+  const out = new SettingOut('form');
+  const span = spanOfForm(form);
+  const middle = (k: 0 | 1): number => (span.low[k] + span.high[k]) / 2;
+  const foot: Vec3 = [middle(0), middle(1), 0];
+  const high = span.high[2] - span.low[2];
+  const rim: Vec3 = [foot[0], foot[1], Math.max(0.01, span.low[2])];
+  const top: Vec3 = [foot[0], foot[1], rim[2] + 0.6 * high];
+  out.node('foot', foot, true);
+  out.node('rim', rim);
+  out.node('top', top);
+  out.bone('post', 'post under the form', 'foot', 'rim', [], { joinFrom: p.join });
+  out.bone('inside', 'post inside the form', 'rim', 'top', form.masses.map((m) => m.id));
+  const post = context.across(p.postStock, p.postSize);
+  out.member('post', 'post', {
+    stock: p.postStock, size: p.postSize, path: [foot, rim, top], bones: ['post', 'inside'], bare: true,
+    allowances: [{ what: 'let into the board', length: context.across(p.boardStock, p.boardSize) }],
+  });
+  const plate = Math.max(0.03, 2 * post);
+  const base = boardUnder(context, p, foot, { width: Math.max(0.12, (span.high[0] - span.low[0]) * 1.1), depth: Math.max(0.12, (span.high[1] - span.low[1]) * 1.1) }, { diameter: plate, mass: 0, circle: plate * 0.8, screws: 4 });
+  out.hole({ what: 'in the board, for the post', count: 1, diameter: post, depth: base.thickness, at: [[foot[0] - base.at[0], foot[1] - base.at[1]]] });
+  return out.finish(base, p, more);
+}

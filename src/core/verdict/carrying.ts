@@ -1,0 +1,82 @@
+import { centreOf, edgeOfTable, fitsIn, hangFrom, liftOf, rampPush, uprightThroughDoor, throughDoor, vehicles, wallPull, wearOn, type Carry, type Hold, type Ledger, type Stance } from '../load';
+import type { Box } from '../form';
+import { massBox } from '../form';
+import type { Vec3 } from '../quantity';
+import type { Piece } from './piece';
+import type { CarriedReport, HandlingReport, MountReport } from './report';
+
+/** The finished piece: what is left when its work is done, and how it meets the world and the way there. */
+
+/** What weighs once it is done. A piece that does not stand on its board leaves it; what comes out is gone. */
+export function finishedParts(piece: Piece, ledger: Ledger): { mass: number; centre: Vec3 } {
+  const { comesOut } = piece.armature;
+  const stands = piece.build.armature.mount.kind === 'stands' && comesOut !== 'all';
+  const left = ledger.items.filter((i) => {
+    if (i.kind === 'base' || i.kind === 'ballast') return stands;
+    if (i.kind === 'clay') return true;
+    if (i.kind === 'bulk' || i.kind === 'wrap') return comesOut === undefined;
+    return comesOut !== 'all' && (stands || !i.id.endsWith('/flange'));
+  });
+  const { mass, at } = centreOf(left.map((i) => ({ mass: i.dry, at: i.at })));
+  return { mass, centre: at };
+}
+
+export function mountOf(piece: Piece, finished: { readonly mass: number; readonly centre: Vec3 }): MountReport {
+  const { mount } = piece.build.armature;
+  if (mount.kind === 'stands') return { kind: 'stands' };
+  if (mount.kind === 'hangs') return { kind: 'hangs', ...hangFrom(mount.points, finished.mass, finished.centre) };
+  if (mount.kind === 'wall') {
+    // The plate lies behind everything there is.
+    const standsOut = piece.extent.high[1] - finished.centre[1];
+    return { kind: 'wall', ...wallPull(finished.mass, standsOut, mount.height, mount.screws), pull: mount.pull, standsOut };
+  }
+  return { kind: 'worn', ...wearOn(mount, finished.mass, finished.centre, seatOf(mount.where, piece.extent)) };
+}
+
+/** Middle of what it sits on: under a head or shoulder piece; the body's side of a breast or back plate. */
+function seatOf(where: string, box: Box): Vec3 {
+  const middle = (k: 0 | 1) => (box.low[k] + box.high[k]) / 2;
+  return [middle(0), where === 'chest' ? box.high[1] : where === 'back' ? box.low[1] : middle(1), box.low[2]];
+}
+
+export function handlingOf(piece: Piece, ledger: Ledger, stance: Stance, finished: { readonly mass: number }): HandlingReport {
+  const { travel, limits } = piece.build.brief;
+  const { base, comesOut } = piece.armature;
+  const alone = piece.build.armature.mount.kind !== 'stands' || comesOut === 'all';
+  const hold: Hold | undefined = travel.vehicle === 'own'
+    ? { id: 'own', name: 'your vehicle', inside: travel.inside, opening: [travel.inside[1], travel.inside[2]] } : vehicles.find((v) => v.id === travel.vehicle);
+  const judge = (name: string, heldBy: string, mass: number, size: Carry): CarriedReport => ({
+    name, heldBy, mass, size, lift: liftOf(size),
+    // On its board it stays upright; a part of one may be turned any way.
+    door: (heldBy === '' && !alone ? uprightThroughDoor : throughDoor)(size, { width: travel.doorWidth, height: travel.doorHeight }),
+    vehicle: hold ? fitsIn(size, hold) : null,
+  });
+  const size = (box: Box, mass: number): Carry => ({ mass, width: box.high[0] - box.low[0], depth: box.high[1] - box.low[1], height: box.high[2] - box.low[2] });
+  const own = size(piece.extent, finished.mass);
+  const whole = alone ? own : { ...own, width: Math.max(own.width, base.width), depth: Math.max(own.depth, base.depth), height: piece.extent.high[2] + base.thickness };
+  return {
+    whole: judge('whole piece', '', finished.mass, whole), parts: sectionsOf(piece, ledger).map((s) => judge(s.name, s.heldBy, s.mass, size(s.box, s.mass))),
+    rampPush: rampPush(finished.mass, travel.ramp), vehicleName: hold?.name ?? null,
+    ...edgeOfTable(base, stance, Math.min(10, limits.tipAngle)),
+  };
+}
+
+/** What each section weighs dry: the clay and bulk of its masses, and its share of everything else by volume. */
+function sectionsOf(piece: Piece, ledger: Ledger): { name: string; heldBy: string; mass: number; box: Box }[] {
+  const { sections = [] } = piece.armature;
+  if (sections.length < 2) return [];
+  const { perMass } = piece.volumes;
+  const index = new Map(piece.form.masses.map((m, i) => [m.id, i]));
+  const dryShare = ledger.clayWet > 0 ? ledger.clayDry / ledger.clayWet : 1;
+  const rest = ledger.items.filter((i) => i.kind === 'member' || i.kind === 'wrap').reduce((sum, i) => sum + i.dry, 0);
+  const total = perMass.reduce((sum, m) => sum + m.clay + m.bulk, 0);
+  return sections.flatMap((s) => {
+    const at = s.masses.map((id) => index.get(id)).filter((i): i is number => i !== undefined);
+    if (at.length === 0) return [];
+    const volume = at.reduce((sum, i) => sum + (perMass[i]?.clay ?? 0) + (perMass[i]?.bulk ?? 0), 0);
+    const own = at.reduce((sum, i) => sum + (perMass[i]?.clay ?? 0) * piece.mixed.wetDensity * dryShare + (piece.face.solid ? 0 : (perMass[i]?.bulk ?? 0) * piece.bulk.density), 0);
+    const boxes = at.map((i) => massBox(piece.form.masses[i] as (typeof piece.form.masses)[number]));
+    const side = (pick: 'low' | 'high', of: (...v: number[]) => number) => [0, 1, 2].map((k) => of(...boxes.map((b) => b[pick][k as 0 | 1 | 2]))) as unknown as Vec3;
+    return [{ name: s.name, heldBy: s.heldBy, mass: own + (total > 0 ? (rest * volume) / total : 0), box: { low: side('low', Math.min), high: side('high', Math.max) } }];
+  });
+}

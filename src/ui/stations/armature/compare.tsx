@@ -1,0 +1,113 @@
+'use client';
+import { useEffect, useRef, useState } from 'react';
+import { Button, Form, Table } from 'react-bootstrap';
+import type { Build, BuildEdit } from '../../../core/build';
+import { formatLength, formatMass, sensible, type UnitSystem } from '../../../core/quantity';
+import { schoolsFor, underSchool, type SchoolRow } from '../../../core/verdict';
+import { CompareClient } from '../../../workers/compare-client';
+import { useBench, useController } from '../../bench/context';
+import { Plumb, statusWord } from '../../parts/plumb';
+
+/** The form under another school, as an edit: the form stays, the old school's changes by hand go. */
+export function takeSchool(build: Build, kind: string): BuildEdit {
+  const name = schoolsFor(build).find((s) => s.kind === kind)?.name ?? kind;
+  const { armature } = underSchool(build, kind);
+  return { label: `School: ${name}`, changes: Object.entries(armature).map(([k, value]) => ({ path: ['armature', k], value })) };
+}
+
+type Cell = SchoolRow | string | null;
+interface Line { readonly name: string; readonly of: (r: SchoolRow, units: UnitSystem) => string; readonly best?: (r: SchoolRow) => number }
+
+/** Less is better in each, where there is a best. */
+const lines: readonly Line[] = [
+  { name: 'Clay that goes on', of: (r, u) => formatMass(r.clayOn, u), best: (r) => r.clayOn },
+  { name: 'Weight, wet', of: (r, u) => formatMass(r.summary.wet, u), best: (r) => r.summary.wet },
+  { name: 'Weight, dry', of: (r, u) => formatMass(r.summary.dry, u), best: (r) => r.summary.dry },
+  { name: 'Weakest member, of what it bears', of: (r) => `${sensible(r.summary.utilisation, 2)}, ${r.summary.weakest}`, best: (r) => r.summary.utilisation },
+  { name: 'Gives when the clay goes on', of: (r, u) => formatLength(r.sag, u), best: (r) => r.sag },
+  { name: 'Tips at', of: (r) => `${sensible(r.summary.tipAngle, 2)}°`, best: (r) => -r.summary.tipAngle },
+  { name: 'Nights', of: (r) => (r.summary.nights === null ? 'never dry' : String(r.summary.nights)), best: (r) => r.summary.nights ?? 1e9 },
+  { name: 'Crack risk', of: (r) => sensible(r.summary.crack, 2), best: (r) => r.summary.crack },
+  { name: 'Cost', of: (r) => sensible(r.summary.cost, 3), best: (r) => r.summary.cost },
+  { name: 'Hours at the bench', of: (r) => sensible(r.hours, 2), best: (r) => r.hours },
+  { name: 'Gives under the tool', of: (r, u) => formatLength(r.give, u), best: (r) => r.give },
+  { name: 'Can be posed later', of: (r) => r.traits.posedLater },
+  { name: 'Used again', of: (r) => r.traits.reused },
+];
+
+export function CompareSchools() {
+  const controller = useController();
+  const build = useBench((s) => s.build);
+  const units = useBench((s) => s.units);
+  const offered = schoolsFor(build);
+  const [chosen, setChosen] = useState<readonly string[] | null>(null);
+  const [cells, setCells] = useState<Readonly<Record<string, Cell>>>({});
+  const [of, setOf] = useState<Build | null>(null);
+  const [running, setRunning] = useState(false);
+  const client = useRef<CompareClient | null>(null);
+  useEffect(() => () => client.current?.stop(), []);
+  if (offered.length < 2) return null;
+  const kinds = (chosen ?? offered.slice(0, 4).map((s) => s.kind)).filter((k) => offered.some((s) => s.kind === k));
+  const stop = () => {
+    client.current?.stop();
+    setRunning(false);
+  };
+  const run = () => {
+    stop();
+    setOf(build);
+    setCells({});
+    setRunning(true);
+    client.current = new CompareClient((answer) => {
+      if (answer.kind === 'school') setCells((c) => ({ ...c, [answer.school]: answer.row }));
+      else if (answer.kind === 'refused') setCells((c) => ({ ...c, [answer.school]: answer.why.message }));
+      else if (answer.kind === 'done') setRunning(false);
+    });
+    client.current.ask({ kind: 'schools', build, schools: kinds });
+  };
+  const done = kinds.filter((k) => cells[k] !== undefined).length;
+  const rows = kinds.map((k) => cells[k] ?? null);
+  const worked = rows.filter((r): r is SchoolRow => r !== null && typeof r !== 'string');
+  return (
+    <details className="compare mb-2" onToggle={(e) => { if (e.currentTarget.open && of === null) run(); }}>
+      <summary>Compare schools on this form</summary>
+      <div className="d-flex flex-wrap gap-3 my-2" role="group" aria-label="Schools to compare">
+        {offered.map((s) => (
+          <Form.Check key={s.kind} id={`compare-${s.kind}`} type="checkbox" label={s.name} checked={kinds.includes(s.kind)} title={s.when}
+            onChange={(e) => setChosen(e.target.checked ? [...kinds, s.kind] : kinds.filter((k) => k !== s.kind))} />
+        ))}
+      </div>
+      <div className="d-flex gap-2 align-items-center">
+        <Button size="sm" variant="quiet" onClick={run} disabled={running || kinds.length === 0}>{of ? 'Work it out again' : 'Work it out'}</Button>
+        {running && <><progress max={kinds.length} value={done} aria-label="Schools worked out" /><Button size="sm" variant="quiet" onClick={stop}>Stop</Button></>}
+        {of !== null && of !== build && !running && <span className="muted">The build has changed since.</span>}
+      </div>
+      {of !== null && (
+        <div className={`wide mt-2${of !== build ? ' opacity-50' : ''}`}>
+          <Table size="sm" aria-label="Schools side by side" aria-busy={running}>
+            <thead><tr><th scope="col"><span className="visually-hidden">What</span></th>{kinds.map((k) => <th key={k} scope="col">{offered.find((s) => s.kind === k)?.name ?? k}{k === of.armature.school.kind ? ' (now)' : ''}</th>)}</tr></thead>
+            <tbody>
+              <tr>
+                <th scope="row">Holds</th>
+                {rows.map((r, i) => <td key={kinds[i]}>{r === null ? <span className="muted">{running ? 'working it out …' : '–'}</span> : typeof r === 'string' ? <span className="status-fails">{r}</span> : <span className={`status-${r.load}`}><Plumb status={r.load} size={16} label="" /> {statusWord[r.load]}</span>}</td>)}
+              </tr>
+              {lines.map((line) => {
+                const least = line.best && worked.length > 1 ? Math.min(...worked.map(line.best)) : NaN;
+                return (
+                  <tr key={line.name}>
+                    <th scope="row">{line.name}</th>
+                    {rows.map((r, i) => <td key={kinds[i]}>{r && typeof r !== 'string' ? (line.best && line.best(r) === least ? <strong title="the least of these, or the steadiest">{line.of(r, units)}</strong> : line.of(r, units)) : ''}</td>)}
+                  </tr>
+                );
+              })}
+              <tr>
+                <th scope="row"><span className="visually-hidden">Take it</span></th>
+                {kinds.map((k) => <td key={k}>{k === build.armature.school.kind ? 'in use' : <Button size="sm" variant="quiet" aria-label={`Take ${offered.find((s) => s.kind === k)?.name ?? k}`} onClick={() => controller.edit(takeSchool(build, k))}>Take it</Button>}</td>)}
+              </tr>
+            </tbody>
+          </Table>
+          <p className="hint">Each is set out with its usual figures; the one in use with yours. &ldquo;Gives under the tool&rdquo; is a firm press with a thumb-wide tool on the fresh clay.</p>
+        </div>
+      )}
+    </details>
+  );
+}

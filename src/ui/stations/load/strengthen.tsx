@@ -1,0 +1,146 @@
+'use client';
+import { useEffect, useRef, useState } from 'react';
+import { Button, Form, Table } from 'react-bootstrap';
+import { CartesianGrid, ResponsiveContainer, Scatter, ScatterChart, Tooltip, XAxis, YAxis } from 'recharts';
+import type { Build } from '../../../core/build';
+import { formatMass, sensible, type UnitSystem } from '../../../core/quantity';
+import type { StrengthenResult, Strengthening } from '../../../core/verdict';
+import { CompareClient } from '../../../workers/compare-client';
+import { useBench, useController } from '../../bench/context';
+
+/** A search for the smallest set of changes that makes everything on Load sound; every one is shown before it is taken. */
+type Rank = 'size' | 'weight' | 'cost' | 'effort';
+const ranks: readonly { id: Rank; name: string; of: (s: Strengthening) => number }[] = [
+  { id: 'size', name: 'Fewest changes', of: (s) => s.choices.length * 1e3 + s.weight }, { id: 'weight', name: 'Least weight', of: (s) => s.weight },
+  { id: 'cost', name: 'Least cost', of: (s) => s.cost }, { id: 'effort', name: 'Least work', of: (s) => s.effort },
+];
+
+const signed = (v: number, text: string) => (Math.abs(v) < 5e-4 ? 'no more' : `${v > 0 ? '+' : '−'}${text}`);
+const weightWords = (s: Strengthening, units: UnitSystem) => signed(s.weight, formatMass(Math.abs(s.weight), units));
+const hoursWords = (s: Strengthening) => (s.effort < 0.005 ? 'no more' : s.effort < 1 ? `${sensible(s.effort * 60, 2)} min` : `${sensible(s.effort, 2)} h`);
+
+function Front({ result, picked, onPick }: { result: StrengthenResult; picked: Strengthening | null; onPick: (s: Strengthening) => void }) {
+  const units = useBench((s) => s.units);
+  const perUnit = units === 'imperial' ? 1 / 0.45359237 : 1;
+  const point = (s: Strengthening) => ({ weight: s.weight * perUnit, effort: s.effort * 60, set: s });
+  const front = result.front.map((i) => result.sets[i] as Strengthening);
+  const others = result.sets.filter((s) => !front.includes(s));
+  const pick = (p: { payload?: { set?: Strengthening } }) => p.payload?.set && onPick(p.payload.set);
+  return (
+    <div className="chart" role="img" aria-label="Sets of changes by weight and work. The table says the same.">
+      <ResponsiveContainer width="100%" height={190}>
+        <ScatterChart margin={{ top: 8, right: 12, bottom: 22, left: 4 }}>
+          <CartesianGrid stroke="var(--hair)" />
+          <XAxis type="number" dataKey="weight" tick={{ fontSize: 12, fill: 'var(--ink)' }} tickFormatter={(v: number) => sensible(v, 2)} label={{ value: units === 'imperial' ? 'weight more, lb' : 'weight more, kg', position: 'insideBottom', offset: -12, fontSize: 12, fill: 'var(--ink)' }} />
+          <YAxis type="number" dataKey="effort" tick={{ fontSize: 12, fill: 'var(--ink)' }} width={44} label={{ value: 'work, min', angle: -90, position: 'insideLeft', fontSize: 12, fill: 'var(--ink)' }} />
+          <Tooltip cursor={false} content={({ payload }) => {
+            const set = (payload?.[0]?.payload as { set?: Strengthening } | undefined)?.set;
+            return set ? <div className="tip">{set.choices.map((c) => <div key={c.id}>{c.label}</div>)}</div> : null;
+          }} />
+          <Scatter name="others" data={others.map(point)} fill="var(--iron)" fillOpacity={0.35} shape="circle" onClick={pick} isAnimationActive={false} />
+          <Scatter name="front" data={front.filter((s) => s !== picked).map(point)} fill="var(--sound)" shape="diamond" onClick={pick} isAnimationActive={false} line={front.length > 1} />
+          {picked && <Scatter name="shown" data={[point(picked)]} fill="var(--watch)" shape="star" isAnimationActive={false} />}
+        </ScatterChart>
+      </ResponsiveContainer>
+      <p className="hint">Diamonds: nothing beats them in weight, cost and work together. Dots: others that hold. Star: the one shown.</p>
+    </div>
+  );
+}
+
+function Shown({ set, units }: { set: Strengthening; units: UnitSystem }) {
+  const controller = useController();
+  const now = useBench((s) => s.report?.summary);
+  return (
+    <div className="proposal">
+      <ul className="plain">{set.choices.map((c) => <li key={c.id}>{c.label}</li>)}</ul>
+      {now && (
+        <p className="effect mb-2">
+          Weakest {sensible(now.utilisation, 2)} → <strong>{sensible(set.promised.utilisation, 2)}</strong> · tips at {sensible(now.tipAngle, 2)}° → {sensible(set.promised.tipAngle, 2)}°
+          {' '}· wet {formatMass(now.wet, units)} → {formatMass(set.promised.wet, units)} · cracks {sensible(now.crack, 2)} → {sensible(set.promised.crack, 2)} · work {hoursWords(set)}
+        </p>
+      )}
+      <Button size="sm" variant="primary" onClick={() => controller.edit(set.edit)}>Do {set.choices.length === 1 ? 'it' : 'all of it'}</Button>
+    </div>
+  );
+}
+
+export function Strengthen() {
+  const build = useBench((s) => s.build);
+  const units = useBench((s) => s.units);
+  const wanting = useBench((s) => s.report?.findings.some((f) => f.station === 'load' && (f.status === 'fails' || f.status === 'watch')) ?? false);
+  const [result, setResult] = useState<StrengthenResult | null>(null);
+  const [of, setOf] = useState<Build | null>(null);
+  const [tried, setTried] = useState<number | null>(null);
+  const [problem, setProblem] = useState('');
+  const [rank, setRank] = useState<Rank>('size');
+  const [picked, setPicked] = useState<Strengthening | null>(null);
+  const client = useRef<CompareClient | null>(null);
+  useEffect(() => () => client.current?.stop(), []);
+  const run = () => {
+    client.current?.stop();
+    setOf(build);
+    setResult(null);
+    setPicked(null);
+    setProblem('');
+    setTried(0);
+    client.current = new CompareClient((answer) => {
+      if (answer.kind === 'tried') setTried(answer.sets);
+      else if (answer.kind === 'strengthened') {
+        setResult(answer.result);
+        setTried(null);
+      } else if (answer.kind === 'refused') {
+        setProblem(answer.why.message);
+        setTried(null);
+      }
+    });
+    client.current.ask({ kind: 'strengthen', build, units });
+  };
+  const stop = () => {
+    client.current?.stop();
+    setTried(null);
+  };
+  const order = ranks.find((r) => r.id === rank) ?? (ranks[0] as (typeof ranks)[number]);
+  const sets = result ? [...result.sets].sort((a, b) => order.of(a) - order.of(b)) : [];
+  const shown = picked ?? sets[0] ?? result?.nearest ?? null;
+  const stale = of !== null && of !== build;
+  return (
+    <>
+      <h3>Strengthen</h3>
+      <p className="muted mb-2">{wanting ? 'Searches real choices, next stock, one more strand, a splint, a prop, a lighter core, thinner clay, weight on the base, for the fewest that make everything here sound.' : 'Everything here is sound: there is nothing to strengthen.'}</p>
+      {wanting && (
+        <div className="d-flex gap-2 align-items-center mb-2">
+          <Button size="sm" variant="quiet" onClick={run} disabled={tried !== null}>{result ? 'Search again' : 'Find the smallest change'}</Button>
+          {tried !== null && <><span aria-live="polite">{tried} {tried === 1 ? 'set' : 'sets'} tried …</span><Button size="sm" variant="quiet" onClick={stop}>Stop</Button></>}
+        </div>
+      )}
+      {problem !== '' && <p className="wrong" role="alert">{problem}</p>}
+      {result && (stale ? <p className="muted">The build has changed since the search.</p> : (
+        <>
+          <p aria-live="polite">
+            {result.sets.length > 0 ? `${result.sets.length} ${result.sets.length === 1 ? 'set of changes makes' : 'sets of changes make'} it hold${result.exhaustive ? '; no smaller one does' : ''}.` : 'No set of up to four of these changes makes everything sound.'}
+            {' '}{result.tried} were tried.{result.nearest ? ` The nearest leaves ${result.nearest.left} to mend:` : ''}
+          </p>
+          {shown && <Shown set={shown} units={units} />}
+          {sets.length > 1 && (
+            <>
+              <Front result={result} picked={shown} onPick={setPicked} />
+              <div className="field"><label htmlFor="rank">In order of</label><Form.Select id="rank" size="sm" value={rank} onChange={(e) => { setRank(e.target.value as Rank); setPicked(null); }}>{ranks.map((r) => <option key={r.id} value={r.id}>{r.name}</option>)}</Form.Select></div>
+              <Table size="sm" aria-label="Sets of changes that hold">
+                <thead><tr><th>Changes</th><th className="n">Weight</th><th className="n">Cost</th><th className="n">Work</th><th><span className="visually-hidden">Show</span></th></tr></thead>
+                <tbody>
+                  {sets.slice(0, 14).map((s) => (
+                    <tr key={s.edit.label} aria-current={s === shown ? 'true' : undefined}>
+                      <td>{s.choices.map((c) => <div key={c.id}>{c.label}</div>)}</td><td className="n">{weightWords(s, units)}</td>
+                      <td className="n">{signed(s.cost, sensible(Math.abs(s.cost), 2))}</td><td className="n">{hoursWords(s)}</td>
+                      <td className="n"><Button size="sm" variant="quiet" aria-label={`Show: ${s.edit.label}`} onClick={() => setPicked(s)}>Show</Button></td>
+                    </tr>
+                  ))}
+                </tbody>
+              </Table>
+            </>
+          )}
+        </>
+      ))}
+    </>
+  );
+}
