@@ -60,6 +60,7 @@ function make(context: SchoolContext, p: BoardFoamMeshParameters) {
     prefix: 'cage', beam, hoops: p.hoops, around: p.around, under: clay + hoop * 1.5 + 0.01, stock: p.hoopStock, size: p.hoopSize,
     spokeEvery: Math.max(1, Math.round(p.around / 4)), masses: everything, most: widest,
   });
+  setOutStalks(context, p, out, hoop);
   const first = out.bones.findIndex((b) => b.id === out.id(bones[0] ?? ''));
   if (out.bones[first]) out.bones[first] = { ...(out.bones[first] as (typeof out.bones)[number]), joinFrom: p.beamJoin };
   out.member('beam', 'beam through the piece', {
@@ -74,6 +75,28 @@ function make(context: SchoolContext, p: BoardFoamMeshParameters) {
   // Upright and stay are bolted to bearers across the board, which share their pull over half a metre.
   const plate = { diameter: 0.5, mass: 2.4, circle: 0.44, screws: 12 };
   return out.finish(boardUnder(context, { ...p, boardBack, boardDepth: depth }, add(foot, [0, 0, 0]), { width, depth }, plate), p);
+}
+
+/** What stands out beyond the cage, a tusk or a horn, gets a bar of its own from the nearest joint of the cage to near its tip. */
+function setOutStalks(context: SchoolContext, p: BoardFoamMeshParameters, out: SettingOut, bar: number): void {
+  for (const mass of context.form.masses) {
+    if (mass.shape.kind !== 'round-cone') continue;
+    const from: Vec3 = mass.at, to = add(mass.at, mass.shape.reach);
+    const away = (at: Vec3) => out.nodes.reduce<{ id: string; d: number }>((best, n) => {
+      const d = norm(subtract(n.at, at));
+      return d < best.d ? { id: n.id, d } : best;
+    }, { id: '', d: Infinity });
+    const tip = mix(from, to, 0.85);
+    if (away(tip).d < 2.5 * Math.max(mass.shape.radiusFrom, mass.shape.radiusTo) || context.depthAt(tip) < bar) continue;
+    const root = away(from);
+    const id = `stalk-${mass.id.replaceAll('/', '-')}`;
+    out.node(id, from);
+    out.node(`${id}-tip`, tip);
+    out.bones.push({ id: out.id(`${id}-root`), name: `root of the bar in the ${mass.name}`, from: root.id, to: out.id(id), masses: [mass.id], joinFrom: 'welded', joinTo: 'welded' });
+    out.bone(id, `bar in the ${mass.name}`, id, `${id}-tip`, [mass.id]);
+    const start = out.nodes.find((n) => n.id === root.id)?.at ?? from;
+    out.member(id, `bar in the ${mass.name}`, { stock: p.hoopStock, size: p.hoopSize, path: [start, from, tip], bones: [`${id}-root`, id], allowances: [{ what: 'welded or bound to the cage', length: 0.08 }] });
+  }
 }
 
 export const boardFoamMesh: School<BoardFoamMeshParameters> = {

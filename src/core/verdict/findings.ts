@@ -26,11 +26,11 @@ export function findingsOf(piece: Piece, report: BareReport, units: UnitSystem):
   ];
 }
 
-/** The worst of what is judged on Load and Move: by verdict, then by how far over its limit it is. */
+/** The worst of what its load does to it, standing, hung or worn: by verdict, then by how far over its limit it is. */
 export function worstOf(findings: readonly BareFinding[]): Worst | null {
   const rank: Record<Status, number> = { fails: 3, watch: 2, unknown: 1, sound: 0 };
   const over = (f: BareFinding) => (f.smallerIsWorse ? f.limit / Math.max(1e-9, f.measured) : f.measured / Math.max(1e-9, f.limit));
-  const all = findings.filter((f) => f.station === 'load' || f.station === 'move');
+  const all = findings.filter((f) => f.station === 'load' || ['hanging', 'wall', 'worn', 'straps'].includes(f.id));
   const worst = all.reduce<BareFinding | null>((w, f) => (w === null || rank[f.status] > rank[w.status] || (f.status === w.status && over(f) > over(w)) ? f : w), null);
   if (!worst) return null;
   const when = worst.moment ? `, ${momentPhrase(worst.moment)}` : '';

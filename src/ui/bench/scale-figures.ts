@@ -18,20 +18,20 @@ export function scaleFigure(pieceHeight: number): { readonly name: string; reado
   return { name: 'a person, 1.72 m', width: 0.6, points: [...right, ...left] };
 }
 
-/** A wearer as level rings and outlines round head, neck and shoulders, metres; and where on it a piece sits. Ordinary adult measures. */
-export function bodyOutline(where: 'head' | 'shoulder' | 'chest' | 'back' | 'hand'): { readonly rings: readonly (readonly (readonly [number, number, number])[])[]; readonly seat: readonly [number, number, number] } {
-  // Height, half breadth, half depth, and how far forward its middle lies.
+type Ring = readonly (readonly [number, number, number])[];
+
+/** A wearer as level rings of trunk, head and arms, metres; and where on it a piece sits. Ordinary adult measures. */
+export function bodyOutline(where: 'head' | 'shoulder' | 'chest' | 'back' | 'hand'): { readonly rings: readonly Ring[]; readonly arms: readonly (readonly Ring[])[]; readonly seat: readonly [number, number, number] } {
+  // Height, half breadth, half depth, and how far back its middle lies.
   const levels: readonly (readonly [number, number, number, number])[] = [
-    [0.02, 0.155, 0.11, 0], [0.12, 0.16, 0.115, 0], [0.24, 0.175, 0.12, 0], [0.34, 0.19, 0.11, 0.005], [0.4, 0.2, 0.085, 0.008], [0.435, 0.13, 0.065, 0.008],
-    [0.46, 0.062, 0.058, 0.004], [0.52, 0.057, 0.06, -0.008], [0.555, 0.06, 0.085, -0.018], [0.61, 0.072, 0.096, -0.022], [0.67, 0.077, 0.098, -0.015], [0.72, 0.062, 0.078, -0.008], [0.745, 0.025, 0.03, -0.004],
+    [0.02, 0.155, 0.11, 0], [0.12, 0.16, 0.115, 0], [0.24, 0.172, 0.12, 0], [0.32, 0.18, 0.112, 0.004], [0.37, 0.185, 0.095, 0.008], [0.4, 0.165, 0.08, 0.01], [0.43, 0.115, 0.068, 0.01],
+    [0.46, 0.066, 0.06, 0.004], [0.52, 0.058, 0.06, -0.008], [0.555, 0.06, 0.085, -0.018], [0.61, 0.072, 0.096, -0.022], [0.67, 0.077, 0.098, -0.015], [0.72, 0.062, 0.078, -0.008], [0.745, 0.025, 0.03, -0.004],
   ];
-  const ring = ([z, a, b, y]: readonly [number, number, number, number]) => Array.from({ length: 41 }, (_, i): [number, number, number] => {
+  const ring = ([z, a, b, y]: readonly [number, number, number, number], x = 0): Ring => Array.from({ length: 41 }, (_, i) => {
     const t = (2 * Math.PI * i) / 40;
-    return [a * Math.cos(t), y + b * Math.sin(t), z];
+    return [x + a * Math.cos(t), y + b * Math.sin(t), z] as const;
   });
-  const side = (sign: number) => levels.map(([z, a, , y]): [number, number, number] => [sign * a, y, z]);
-  const along = (sign: number) => levels.map(([z, , b, y]): [number, number, number] => [0, y + sign * b, z]);
-  const arm = (sign: number) => [[sign * 0.2, 0.008, 0.4], [sign * 0.225, 0.008, 0.33], [sign * 0.235, 0.008, 0.2], [sign * 0.232, 0, 0.02]] as [number, number, number][];
-  const seats = { head: [0, -0.015, 0.69], shoulder: [0.165, 0.006, 0.395], chest: [0, -0.115, 0.26], back: [0, 0.115, 0.28], hand: [0.235, 0, 0.02] } as const;
-  return { rings: [...levels.map(ring), side(1), side(-1), along(1), along(-1), arm(1), arm(-1)], seat: seats[where] };
+  const arm = (sign: number) => ([[0.4, 0.02, 0.03, 0.17], [0.385, 0.045, 0.05, 0.185], [0.34, 0.052, 0.058, 0.2], [0.2, 0.045, 0.052, 0.222], [0.02, 0.04, 0.046, 0.235]] as const).map(([z, a, b, x]) => ring([z, a, b, 0.008], sign * x));
+  const seats = { head: [0, -0.015, 0.69], shoulder: [0.19, 0.006, 0.37], chest: [0, -0.115, 0.26], back: [0, 0.115, 0.28], hand: [0.235, 0, 0.02] } as const;
+  return { rings: levels.map((l) => ring(l)), arms: [arm(1), arm(-1)], seat: seats[where] };
 }

@@ -111,17 +111,19 @@ export function drawMount(group: THREE.Group, mount: Mount, box: THREE.Box3, cen
     group.add(ball);
   };
   if (mount.kind === 'worn') {
-    const { rings, seat } = bodyOutline(mount.where);
-    // The body's own place for it comes under the middle of the piece.
-    const shift = new THREE.Vector3(middle.x - seat[0], middle.y - seat[1], (mount.where === 'chest' || mount.where === 'back' ? middle.z : box.min.z) - seat[2]);
-    for (const ring of rings) line(ring.map((p) => new THREE.Vector3(...p).add(shift)), colour);
+    const { rings, arms, seat } = bodyOutline(mount.where);
+    // A bowl sits over its seat, a breast plate against it.
+    const low = mount.where === 'chest' || mount.where === 'back' ? middle.z : box.min.z + 0.3 * (box.max.z - box.min.z);
+    const shift = new THREE.Vector3(middle.x - seat[0], middle.y - seat[1], low - seat[2]);
+    for (const part of [rings, ...arms]) group.add(...skinOf(part, shift, colour));
+    const size = new THREE.Box3().setFromObject(group);
+    const far = Math.max(size.max.x - middle.x, middle.x - size.min.x, middle.z - size.min.z, size.max.z - middle.z) * 0.92;
     for (const s of mount.straps) {
       const at = new THREE.Vector3(...s.at);
       dot(at, mark);
-      group.add(label(s.name, at.clone().add(new THREE.Vector3(reach * 0.03, 0, reach * 0.02)), mark, reach * 0.8, 'right'));
+      group.add(label(s.name, at.clone().add(new THREE.Vector3(far * 0.03, 0, far * 0.02)), mark, far * 0.75, 'right'));
     }
-    const all = new THREE.Box3().setFromObject(group);
-    return Math.max(all.max.x - middle.x, middle.x - all.min.x, (all.max.z - all.min.z) / 2);
+    return far;
   }
   if (mount.kind === 'hangs') {
     for (const p of mount.points) {
@@ -136,4 +138,27 @@ export function drawMount(group: THREE.Group, mount: Mount, box: THREE.Box3, cen
     line(corners.map(([x, dz]) => new THREE.Vector3(middle.x + x, y, z + dz)), mark);
   }
   return 0;
+}
+
+/** A body or an arm from level rings: a pale skin, and its rings. */
+function skinOf(rings: readonly (readonly (readonly [number, number, number])[])[], shift: THREE.Vector3, colour: string): THREE.Object3D[] {
+  const around = rings[0]?.length ?? 0;
+  const positions = new Float32Array(rings.flatMap((ring) => ring.flatMap(([x, y, z]) => [x + shift.x, y + shift.y, z + shift.z])));
+  const triangles: number[] = [];
+  for (let r = 0; r + 1 < rings.length; r++) {
+    for (let i = 0; i + 1 < around; i++) {
+      const a = r * around + i, b = a + around;
+      triangles.push(a, a + 1, b, a + 1, b + 1, b);
+    }
+  }
+  const geometry = new THREE.BufferGeometry();
+  geometry.setAttribute('position', new THREE.BufferAttribute(positions, 3));
+  geometry.setIndex(triangles);
+  geometry.computeVertexNormals();
+  const skin = new THREE.Mesh(geometry, new THREE.MeshStandardMaterial({ color: '#c9d0d2', transparent: true, opacity: 0.34, depthWrite: false, side: THREE.DoubleSide, roughness: 1 }));
+  skin.renderOrder = 0;
+  const lines = rings.map((ring) => new THREE.Line(
+    new THREE.BufferGeometry().setFromPoints(ring.map(([x, y, z]) => new THREE.Vector3(x, y, z).add(shift))), new THREE.LineBasicMaterial({ color: colour, transparent: true, opacity: 0.35 }),
+  ));
+  return [skin, ...lines];
 }

@@ -31,6 +31,8 @@ export interface Sagged {
 }
 
 const plaster = new THREE.Color('#e9dfcb');
+const timber = new THREE.Color('#a67f4f');
+const timbers: ReadonlySet<string> = new Set(['hardwood-dowel', 'bamboo', 'softwood-batten']);
 const ironByDay = new THREE.Color('#41505a');
 const ironByEvening = new THREE.Color('#93a9b5');
 
@@ -196,6 +198,7 @@ export class PieceViewer {
       const tube = new THREE.TubeGeometry(curve, Math.max(8, points.length * 4), radius, 10, false);
       const mesh = new THREE.Mesh(tube, new THREE.MeshStandardMaterial({ color: this.iron, roughness: 0.55, metalness: 0.25 }));
       mesh.userData['member'] = member.id;
+      mesh.userData['timber'] = timbers.has(member.stock);
       mesh.renderOrder = 2;
       this.groups.armature.add(mesh);
     }
@@ -214,7 +217,8 @@ export class PieceViewer {
     const flange = new THREE.Mesh(new THREE.CylinderGeometry(base.flangeDiameter / 2, base.flangeDiameter / 2, 0.008, 40), new THREE.MeshStandardMaterial({ color: ironByDay, roughness: 0.6 }));
     flange.rotation.x = Math.PI / 2;
     flange.position.set(base.flangeAt[0], base.flangeAt[1], 0.004);
-    this.groups.base.add(board, turntable, flange, ...underBoard(base));
+    // A timber frame is bolted to bearers, which are not a plate to look at.
+    this.groups.base.add(board, turntable, ...(base.flangeDiameter < 0.3 ? [flange] : []), ...underBoard(base));
   }
 
   /** Hands on the form, on the Form station; null takes them off. */
@@ -259,7 +263,7 @@ export class PieceViewer {
       const c = colours.members?.get(mesh.userData['member'] as string);
       const material = mesh.material as THREE.MeshStandardMaterial;
       if (c) material.color.setRGB(c[0], c[1], c[2], THREE.SRGBColorSpace);
-      else material.color.copy(this.iron);
+      else material.color.copy(mesh.userData['timber'] ? timber : this.iron);
       // Figures are read off the colour, so it is lit from within and shading cannot change it much.
       material.emissive.copy(material.color).multiplyScalar(c ? 0.45 : 0);
       material.metalness = c ? 0 : 0.25;
@@ -361,6 +365,7 @@ export class PieceViewer {
     // A piece that is worn or hung has left its board; what came out of it is gone.
     const leaves = mount !== null && mount.kind !== 'stands';
     this.groups.base.visible = !leaves;
+    this.groups.ruler.visible = mount?.kind !== 'worn';
     this.groups.armature.visible = !leaves || this.picture?.armature.comesOut !== 'all';
     empty(this.groups.mount);
     const form = this.groups.form.children[0];

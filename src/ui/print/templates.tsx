@@ -12,6 +12,29 @@ const margin = 0.012;
 /** Room under the drawing for name and ruler. */
 const foot = 0.024;
 
+/** As a wire bends: a curve through the points, drawn finely (centripetal Catmull-Rom, as on the turntable). */
+function smooth(points: Template['points']): Template['points'] {
+  if (points.length < 3) return points;
+  const fine = 8;
+  const knot = (a: readonly [number, number], b: readonly [number, number]) => Math.max(1e-6, Math.sqrt(Math.hypot(a[0] - b[0], a[1] - b[1])));
+  const out: (readonly [number, number])[] = [points[0] as readonly [number, number]];
+  for (let i = 0; i + 1 < points.length; i++) {
+    const p1 = points[i] as readonly [number, number], p2 = points[i + 1] as readonly [number, number];
+    const p0 = points[i - 1] ?? [2 * p1[0] - p2[0], 2 * p1[1] - p2[1]] as const, p3 = points[i + 2] ?? [2 * p2[0] - p1[0], 2 * p2[1] - p1[1]] as const;
+    const t1 = knot(p0, p1), t2 = t1 + knot(p1, p2), t3 = t2 + knot(p2, p3);
+    for (let k = 1; k <= fine; k++) {
+      const t = t1 + ((t2 - t1) * k) / fine;
+      out.push([0, 1].map((c) => {
+        const v = (p: readonly [number, number]) => p[c as 0 | 1];
+        const a1 = ((t1 - t) * v(p0) + t * v(p1)) / t1, a2 = ((t2 - t) * v(p1) + (t - t1) * v(p2)) / (t2 - t1), a3 = ((t3 - t) * v(p2) + (t - t2) * v(p3)) / (t3 - t2);
+        const b1 = ((t2 - t) * a1 + t * a2) / t2, b2 = ((t3 - t) * a2 + (t - t1) * a3) / (t3 - t1);
+        return ((t2 - t) * b1 + (t - t1) * b2) / (t2 - t1);
+      }) as unknown as readonly [number, number]);
+    }
+  }
+  return out;
+}
+
 const sheetName = (t: Tile) => `${String.fromCharCode(65 + t.row)}${t.column + 1}`;
 
 function Sheet({ template, tile, tiles, paper, across, units, page }: { template: Template; tile: Tile; tiles: readonly Tile[]; paper: (typeof papers)[number]; across: number; units: UnitSystem; page: string }) {
@@ -19,7 +42,7 @@ function Sheet({ template, tile, tiles, paper, across, units, page }: { template
   const w = paper.width * mm, h = (paper.height - foot) * mm;
   // Up on the paper is up on the piece: y is turned over.
   const at = ([x, y]: readonly [number, number]) => `${((x - tile.x) * mm).toFixed(2)} ${(h - (y - tile.y) * mm).toFixed(2)}`;
-  const path = template.points.map((p, i) => `${i === 0 ? 'M' : 'L'} ${at(p)}`).join(' ');
+  const path = smooth(template.points).map((p, i) => `${i === 0 ? 'M' : 'L'} ${at(p)}`).join(' ');
   const beside = (dc: number, dr: number) => tiles.find((t) => t.column === tile.column + dc && t.row === tile.row + dr);
   const lap = overlap * mm;
   const clip = `sheet-${template.member.replaceAll('/', '-')}-${sheetName(tile)}`;

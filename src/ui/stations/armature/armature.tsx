@@ -8,6 +8,7 @@ import { useForm } from '../form/shaping';
 import { CompareSchools, takeSchool } from './compare';
 import { Joints } from './joints';
 import { JoinsTable, MembersTable } from './members';
+import { OnHand } from './on-hand';
 import { SchoolFields } from './school-fields';
 
 /** Another school for the same form; its own figures start afresh, changes by hand to the old one go. */
@@ -44,6 +45,7 @@ export default function ArmatureStation() {
       <h3>Members</h3>
       <MembersTable />
       <JoinsTable />
+      <OnHand />
       <Joints />
       <p className="mt-3 mb-0 d-flex flex-wrap gap-2">
         <Link href={`/build/${controller.id}/print`} target="_blank" className="btn btn-quiet btn-sm">Cut list and kit, to print</Link>

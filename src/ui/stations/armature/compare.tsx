@@ -1,6 +1,6 @@
 'use client';
 import { useEffect, useRef, useState } from 'react';
-import { Button, Form, Table } from 'react-bootstrap';
+import { Button, Form, Modal, Table } from 'react-bootstrap';
 import type { Build, BuildEdit } from '../../../core/build';
 import { formatLength, formatMass, sensible, type UnitSystem } from '../../../core/quantity';
 import { schoolsFor, underSchool, type SchoolRow } from '../../../core/verdict';
@@ -44,6 +44,7 @@ export function CompareSchools() {
   const [cells, setCells] = useState<Readonly<Record<string, Cell>>>({});
   const [of, setOf] = useState<Build | null>(null);
   const [running, setRunning] = useState(false);
+  const [open, setOpen] = useState(false);
   const client = useRef<CompareClient | null>(null);
   useEffect(() => () => client.current?.stop(), []);
   if (offered.length < 2) return null;
@@ -68,9 +69,12 @@ export function CompareSchools() {
   const rows = kinds.map((k) => cells[k] ?? null);
   const worked = rows.filter((r): r is SchoolRow => r !== null && typeof r !== 'string');
   return (
-    <details className="compare mb-2" onToggle={(e) => { if (e.currentTarget.open && of === null) run(); }}>
-      <summary>Compare schools on this form</summary>
-      <div className="d-flex flex-wrap gap-3 my-2" role="group" aria-label="Schools to compare">
+    <>
+    <Button size="sm" variant="quiet" className="mb-2" onClick={() => { setOpen(true); if (of === null) run(); }}>Compare schools on this form …</Button>
+    <Modal show={open} onHide={() => { setOpen(false); stop(); }} size="xl" scrollable aria-labelledby="compare-title" className="compare">
+      <Modal.Header closeButton><Modal.Title id="compare-title" as="h2">Schools on this form, side by side</Modal.Title></Modal.Header>
+      <Modal.Body>
+      <div className="d-flex flex-wrap column-gap-3 row-gap-1 mb-2" role="group" aria-label="Schools to compare">
         {offered.map((s) => (
           <Form.Check key={s.kind} id={`compare-${s.kind}`} type="checkbox" label={s.name} checked={kinds.includes(s.kind)} title={s.when}
             onChange={(e) => setChosen(e.target.checked ? [...kinds, s.kind] : kinds.filter((k) => k !== s.kind))} />
@@ -101,13 +105,15 @@ export function CompareSchools() {
               })}
               <tr>
                 <th scope="row"><span className="visually-hidden">Take it</span></th>
-                {kinds.map((k) => <td key={k}>{k === build.armature.school.kind ? 'in use' : <Button size="sm" variant="quiet" aria-label={`Take ${offered.find((s) => s.kind === k)?.name ?? k}`} onClick={() => controller.edit(takeSchool(build, k))}>Take it</Button>}</td>)}
+                {kinds.map((k) => <td key={k}>{k === build.armature.school.kind ? 'in use' : <Button size="sm" variant="quiet" aria-label={`Take ${offered.find((s) => s.kind === k)?.name ?? k}`} onClick={() => { controller.edit(takeSchool(build, k)); setOpen(false); }}>Take it</Button>}</td>)}
               </tr>
             </tbody>
           </Table>
           <p className="hint">Each is set out with its usual figures; the one in use with yours. &ldquo;Gives under the tool&rdquo; is a firm press with a thumb-wide tool on the fresh clay.</p>
         </div>
       )}
-    </details>
+      </Modal.Body>
+    </Modal>
+    </>
   );
 }
