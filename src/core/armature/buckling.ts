@@ -68,17 +68,24 @@ function timesOf(parts: readonly Geometric[]): (x: Float64Array, out: Float64Arr
   };
 }
 
+/** Of the hardest-pressed member's push over its own Euler load: less than this and one beam is enough. */
+const splitFrom = 0.15;
+
 /** A pushed member is two beams, so that it can bow between its joints too. */
 function splitPushed(model: FrameModel, axial: readonly number[]): { model: FrameModel; axial: number[]; owner: number[] } {
   const place = new Map(model.nodes.map((n) => [n.id, n.at]));
   const nodes: FrameNode[] = [...model.nodes];
   const members: FrameMember[] = [], forces: number[] = [], owner: number[] = [];
+  const pressed = model.members.map((m, i) => {
+    const a = place.get(m.from), b = place.get(m.to);
+    return a && b ? (-(axial[i] as number) * distance(a, b) ** 2) / (Math.PI ** 2 * m.E * Math.min(m.Iy, m.Iz)) : 0;
+  });
+  const most = pressed.reduce((w, r) => Math.max(w, r), 0);
   model.members.forEach((m, i) => {
     const n = axial[i] as number;
     const a = place.get(m.from), b = place.get(m.to);
     if (!a || !b) return;
-    const euler = (Math.PI ** 2 * m.E * Math.min(m.Iy, m.Iz)) / distance(a, b) ** 2;
-    if (n >= -0.02 * euler) {
+    if ((pressed[i] as number) < splitFrom * most || n >= 0) {
       members.push(m);
       forces.push(n);
       owner.push(i);

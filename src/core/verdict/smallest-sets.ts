@@ -68,7 +68,10 @@ export function* smallestSets<C extends Choice, O extends Outcome>(search: Searc
   let last = good.length > 0 ? 1 : largest;
   for (let size = 2; size <= Math.min(largest, last + (further > 0 ? 1 : 0)) && !stopped; size++) {
     const beyond = good.length > 0;
-    const sets = setsOf(choices, effects, size, start.over, beyond ? further : Math.max(0, budget - tried), beyond ? good.map((g) => g.choices) : []);
+    // What is left is shared among the sizes still to come, so that larger sets get their turn.
+    const share = Math.ceil(Math.max(0, budget - tried) / (largest - size + 1));
+    const whole = setsOf(choices, effects, size, start.over, beyond ? further : Math.max(0, budget - tried), beyond ? good.map((g) => g.choices) : []);
+    const sets = whole.all || beyond ? whole : { list: whole.list.slice(0, share), all: false };
     if (!beyond) exhaustive &&= sets.all;
     for (const set of sets.list) {
       if ((stopped = stop())) break;

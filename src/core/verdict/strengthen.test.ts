@@ -1,0 +1,62 @@
+import { applyEdit, type Build } from '../build';
+import { otherDemoBuilds } from '../../server/demo-builds';
+import { startBuild } from '../school';
+import { Evaluator, type StrengthenResult } from '.';
+
+function strengthened(build: Build, evaluator = new Evaluator()): StrengthenResult {
+  const steps = evaluator.strengthening(build);
+  for (let s = steps.next(); ; s = steps.next()) {
+    if (!s.done) continue;
+    if (!s.value) throw new Error('the build cannot be worked out');
+    return s.value;
+  }
+}
+
+function unsound(build: Build): string[] {
+  const report = new Evaluator().evaluate(build);
+  if (!report.ok) throw new Error(report.message);
+  return report.value.findings.filter((f) => f.station === 'load' && (f.status === 'fails' || f.status === 'watch')).map((f) => f.id);
+}
+
+const applied = (build: Build, result: StrengthenResult, i: number): Build => {
+  const done = applyEdit(build, (result.sets[i] as StrengthenResult['sets'][number]).edit);
+  if (!done.ok) throw new Error(`${done.path}: ${done.message}`);
+  return done.value;
+};
+
+test('the net that failed: its arms come down, and every set proposed makes everything sound', () => {
+  const net = otherDemoBuilds('2026-12-01', '2026-12-24').find((b) => b.name.includes('net')) as Build;
+  expect(unsound(net).length).toBeGreaterThan(3);
+  const result = strengthened(net);
+  expect(result.sets.length).toBeGreaterThan(1);
+  expect(result.exhaustive).toBe(true);
+  expect(Math.min(...result.sets.map((s) => s.choices.length))).toBeLessThanOrEqual(2);
+  result.sets.forEach((set, i) => {
+    const mended = applied(net, result, i);
+    expect([set.edit.label, unsound(mended)]).toEqual([set.edit.label, []]);
+    // What was promised is what comes.
+    const report = new Evaluator().evaluate(mended);
+    expect(report.ok && report.value.summary).toEqual(set.promised);
+  });
+  expect(result.front.every((i) => i >= 0 && i < result.sets.length)).toBe(true);
+});
+
+test('a figure too weak for its clay, and a piece that tips: mended, never made worse', () => {
+  const made = startBuild('f', '2026-12-01', 'figure', 0.4);
+  if (!made.ok) throw new Error(made.message);
+  const weak: Build = {
+    ...made.value, brief: { ...made.value.brief, clay: 'earthen-air-dry' },
+    armature: { ...made.value.armature, school: { kind: 'wire-figure', parameters: { wireSize: '1.5mm', strands: 1, boardWidth: 0.1, boardDepth: 0.1 } } },
+  };
+  expect(unsound(weak).length).toBeGreaterThan(0);
+  const result = strengthened(weak);
+  for (let i = 0; i < Math.min(4, result.sets.length); i++) expect(unsound(applied(weak, result, i))).toEqual([]);
+  if (result.sets.length === 0) expect(result.nearest?.left).toBeLessThan(unsound(weak).length + 1);
+});
+
+test('what is sound already is left alone', () => {
+  const made = startBuild('o', '2026-12-01', 'found-object', 1);
+  if (!made.ok) throw new Error(made.message);
+  expect(unsound(made.value)).toEqual([]);
+  expect(strengthened(made.value)).toMatchObject({ soundAlready: true, sets: [] });
+});
