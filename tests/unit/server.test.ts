@@ -159,9 +159,9 @@ test('demo data loads once, and again only when asked', async () => {
   const now = Date.parse('2026-12-05T12:00:00Z') / 1000;
   expect(await loadDemo(now)).toBe(true);
   expect(await loadDemo(now)).toBe(false);
-  expect(await shelf()).toHaveLength(7);
+  expect(await shelf()).toHaveLength(8);
   expect(await loadDemo(now, true)).toBe(true);
-  expect(await shelf()).toHaveLength(14);
+  expect(await shelf()).toHaveLength(16);
   const [piece] = await shelf();
   expect((await shelf()).every((b) => b.card.problem === null && b.card.silhouette.length > 5)).toBe(true);
   expect((await readLog(piece?.id ?? '')).length).toBeGreaterThan(7);

@@ -57,6 +57,18 @@ describe('migrations', () => {
   });
 });
 
+test('the two catch-all schools are called by what the form is really made by', () => {
+  const school = (kind: string, form: string) => {
+    const b = bust();
+    const old = { ...b, schemaVersion: 2, form: { ...b.form, start: { ...b.form.start, kind: form } }, armature: { school: { kind, parameters: { bulk: 'foil-firm' } } } };
+    const read = readBuild(JSON.parse(JSON.stringify(old)));
+    return read.ok ? read.value.armature.school : read.message;
+  };
+  expect(school('limb-wire', 'figure')).toEqual({ kind: 'wire-figure', parameters: { bulk: 'foil-firm' } });
+  expect(['mask', 'worn-shell', 'found-object', 'head'].map((f) => (school('on-a-form', f) as { kind: string }).kind)).toEqual(['head-form', 'shell', 'object-core', 'object-core']);
+  expect(school('stuffed', 'bust')).toMatchObject({ kind: 'stuffed' });
+});
+
 describe('edits', () => {
   test('set, add to a list, take away; the original is untouched', () => {
     const b = bust();

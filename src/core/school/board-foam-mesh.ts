@@ -3,8 +3,8 @@ import { joinIds } from '../catalogue';
 import { add, mix, norm, subtract, type Vec3 } from '../quantity';
 import { boardFields, boardParameters, boardUnder } from './base';
 import { setOutCage } from './hoops';
-import { mainChain } from './limbs';
-import { spanOfForm, type School, type SchoolContext } from './school';
+import { mainChain, nearestSize } from './limbs';
+import { heightOf, spanOfForm, type School, type SchoolContext } from './school';
 import { SettingOut } from './setting-out';
 
 /**
@@ -15,13 +15,14 @@ const parameters = z.strictObject({
   bulk: z.string().default('polystyrene-expanded'),
   wrap: z.string().default('mesh'),
   beamStock: z.string().default('steel-square-tube'),
-  beamSize: z.string().default('40x3mm'),
+  /** Empty lets the height of the form decide. */
+  beamSize: z.string().default(''),
   beamStrands: z.number().int().min(1).max(4).default(1),
   frameStock: z.string().default('softwood-batten'),
   frameSize: z.string().default('45x95mm'),
   frameStrands: z.number().int().min(1).max(6).default(4),
   hoopStock: z.string().default('mild-steel'),
-  hoopSize: z.string().default('6mm'),
+  hoopSize: z.string().default(''),
   hoops: z.number().int().min(3).max(24).default(8),
   around: z.number().int().min(4).max(24).default(12),
   beamJoin: z.enum(joinIds).default('bolted'),
@@ -55,16 +56,17 @@ function make(context: SchoolContext, p: BoardFoamMeshParameters) {
   for (const b of beam.slice(1)) out.node(b.id, b.at);
   const widest = Math.max(...[0, 1, 2].map((k) => (span.high[k] as number) - (span.low[k] as number)));
   const clay = Math.max(...form.regions.map((r) => context.clayOver(r)));
-  const hoop = context.across(p.hoopStock, p.hoopSize);
+  const hoopSize = p.hoopSize || nearestSize(context, p.hoopStock, heightOf(form) / 200);
+  const hoop = context.across(p.hoopStock, hoopSize);
   const bones = setOutCage(context, out, {
-    prefix: 'cage', beam, hoops: p.hoops, around: p.around, under: clay + hoop * 1.5 + 0.01, stock: p.hoopStock, size: p.hoopSize,
+    prefix: 'cage', beam, hoops: p.hoops, around: p.around, under: clay + hoop * 1.5 + 0.01, stock: p.hoopStock, size: hoopSize,
     spokeEvery: Math.max(1, Math.round(p.around / 4)), masses: everything, most: widest,
   });
-  setOutStalks(context, p, out, hoop);
+  setOutStalks(context, { stock: p.hoopStock, size: hoopSize, across: hoop }, out);
   const first = out.bones.findIndex((b) => b.id === out.id(bones[0] ?? ''));
   if (out.bones[first]) out.bones[first] = { ...(out.bones[first] as (typeof out.bones)[number]), joinFrom: p.beamJoin };
   out.member('beam', 'beam through the piece', {
-    stock: p.beamStock, size: p.beamSize, strands: p.beamStrands, path: beam.map((b) => b.at), bones, bare: true, allowances: [{ what: 'bolted to the frame, behind its top', length: 0.3 }],
+    stock: p.beamStock, size: p.beamSize || nearestSize(context, p.beamStock, heightOf(form) / 28), strands: p.beamStrands, path: beam.map((b) => b.at), bones, bare: true, allowances: [{ what: 'bolted to the frame, behind its top', length: 0.3 }],
   });
   out.fitting('bolts', 'bolts through the frame, M10', 6, 0.09, top);
   const width = Math.max(0.4, (span.high[0] - span.low[0]) * 0.9);
@@ -78,7 +80,7 @@ function make(context: SchoolContext, p: BoardFoamMeshParameters) {
 }
 
 /** What stands out beyond the cage, a tusk or a horn, gets a bar of its own from the nearest joint of the cage to near its tip. */
-function setOutStalks(context: SchoolContext, p: BoardFoamMeshParameters, out: SettingOut, bar: number): void {
+function setOutStalks(context: SchoolContext, bar: { readonly stock: string; readonly size: string; readonly across: number }, out: SettingOut): void {
   for (const mass of context.form.masses) {
     if (mass.shape.kind !== 'round-cone') continue;
     const from: Vec3 = mass.at, to = add(mass.at, mass.shape.reach);
@@ -87,7 +89,7 @@ function setOutStalks(context: SchoolContext, p: BoardFoamMeshParameters, out: S
       return d < best.d ? { id: n.id, d } : best;
     }, { id: '', d: Infinity });
     const tip = mix(from, to, 0.85);
-    if (away(tip).d < 2.5 * Math.max(mass.shape.radiusFrom, mass.shape.radiusTo) || context.depthAt(tip) < bar) continue;
+    if (away(tip).d < 2.5 * Math.max(mass.shape.radiusFrom, mass.shape.radiusTo) || context.depthAt(tip) < bar.across) continue;
     const root = away(from);
     const id = `stalk-${mass.id.replaceAll('/', '-')}`;
     out.node(id, from);
@@ -95,7 +97,7 @@ function setOutStalks(context: SchoolContext, p: BoardFoamMeshParameters, out: S
     out.bones.push({ id: out.id(`${id}-root`), name: `root of the bar in the ${mass.name}`, from: root.id, to: out.id(id), masses: [mass.id], joinFrom: 'welded', joinTo: 'welded' });
     out.bone(id, `bar in the ${mass.name}`, id, `${id}-tip`, [mass.id]);
     const start = out.nodes.find((n) => n.id === root.id)?.at ?? from;
-    out.member(id, `bar in the ${mass.name}`, { stock: p.hoopStock, size: p.hoopSize, path: [start, from, tip], bones: [`${id}-root`, id], allowances: [{ what: 'welded or bound to the cage', length: 0.08 }] });
+    out.member(id, `bar in the ${mass.name}`, { stock: bar.stock, size: bar.size, path: [start, from, tip], bones: [`${id}-root`, id], allowances: [{ what: 'welded or bound to the cage', length: 0.08 }] });
   }
 }
 
@@ -117,8 +119,7 @@ export const boardFoamMesh: School<BoardFoamMeshParameters> = {
   fits: (form) => {
     const chain = mainChain(form.skeleton.joints);
     const root = form.skeleton.joints.find((j) => j.id === chain[0]);
-    const span = spanOfForm(form);
-    return form.kind === 'long-neck' && chain.length >= 3 && root?.ground === true && norm(subtract(span.high, span.low)) >= 0.8;
+    return form.kind === 'long-neck' && chain.length >= 3 && root?.ground === true;
   },
   make,
 };

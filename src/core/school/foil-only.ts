@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { boardFields, boardParameters } from './base';
-import { heightOf, type School } from './school';
+import type { School } from './school';
 import { setOutLimbs } from './wire-figure';
 
 /**
@@ -19,6 +19,6 @@ export const foilOnly: School<FoilOnlyParameters> = {
   traits: { posedLater: 'until the clay is on', reused: 'little' },
   parameters,
   fields: [{ kind: 'heading', label: 'Core' }, { kind: 'bulk', key: 'bulk', label: 'Made of' }, { kind: 'wrap', key: 'wrap', label: 'Wrapped in' }, ...boardFields],
-  fits: (form) => form.skeleton.joints.length > 1 && heightOf(form) <= 0.6,
+  fits: (form) => form.skeleton.joints.length > 1,
   make: (context, p) => setOutLimbs(context, { ...p, wireStock: 'aluminium-annealed', wireSize: '1mm', strands: 1, bonded: false, join: 'welded' }, 'foil', false).finish(),
 };

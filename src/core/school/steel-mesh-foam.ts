@@ -4,7 +4,7 @@ import type { Section } from '../armature';
 import { add, distance, mix, subtract, type Vec3 } from '../quantity';
 import { boardFields, boardParameters, boardUnder } from './base';
 import { setOutCage } from './hoops';
-import { footBoard, limbsOf, standingJoints } from './limbs';
+import { footBoard, limbsOf, nearestSize, standingJoints } from './limbs';
 import { heightOf, massesOn, spanOfForm, type School, type SchoolContext } from './school';
 import { SettingOut } from './setting-out';
 
@@ -16,9 +16,10 @@ const parameters = z.strictObject({
   bulk: z.string().default('foam-sprayed'),
   wrap: z.string().default('mesh'),
   tubeStock: z.string().default('steel-square-tube'),
-  tubeSize: z.string().default('40x3mm'),
+  /** Empty lets the height of the form decide. */
+  tubeSize: z.string().default(''),
   hoopStock: z.string().default('mild-steel'),
-  hoopSize: z.string().default('6mm'),
+  hoopSize: z.string().default(''),
   around: z.number().int().min(4).max(16).default(8),
   /** How the limbs come away from the trunk. */
   sectionJoin: z.enum(joinIds).default('bolted'),
@@ -39,8 +40,10 @@ function make(context: SchoolContext, p: SteelMeshFoamParameters) {
   const used = new Set(limbs.flatMap((l) => l.joints));
   for (const j of joints) if (used.has(j.id)) out.node(j.id, j.at, standing.has(j.id));
   const clay = Math.max(...form.regions.map((r) => context.clayOver(r)));
-  const hoop = context.across(p.hoopStock, p.hoopSize);
   const height = heightOf(form);
+  const hoopSize = p.hoopSize || nearestSize(context, p.hoopStock, height / 300);
+  const tubeSize = p.tubeSize || nearestSize(context, p.tubeStock, height / 45);
+  const hoop = context.across(p.hoopStock, hoopSize);
   const sections: Section[] = [];
   limbs.forEach(({ joints: chain, first }, c) => {
     const bones: string[] = [];
@@ -54,7 +57,7 @@ function make(context: SchoolContext, p: SteelMeshFoamParameters) {
       if (roomy) {
         bones.push(...setOutCage(context, out, {
           prefix: `c${c + 1}-${i + 1}`, beam: [{ id: from, at: at(from) }, { id, at: at(id) }], hoops: Math.max(2, Math.round(distance(at(from), at(id)) / 0.25)), around: p.around,
-          under: clay + hoop * 1.5 + 0.008, stock: p.hoopStock, size: p.hoopSize, spokeEvery: Math.max(1, Math.round(p.around / 4)), masses, most: height * 0.4,
+          under: clay + hoop * 1.5 + 0.008, stock: p.hoopStock, size: hoopSize, spokeEvery: Math.max(1, Math.round(p.around / 4)), masses, most: height * 0.4,
         }));
       } else {
         out.bone(id, `tube, ${name(from)} to ${name(id)}`, from, id, masses);
@@ -65,7 +68,7 @@ function make(context: SchoolContext, p: SteelMeshFoamParameters) {
     });
     const last = chain[chain.length - 1] as string, second = chain[1] as string;
     out.member(`tube-${second}`, `tube, ${name(second)} to ${name(last)}`, {
-      stock: p.tubeStock, size: p.tubeSize, path: chain.map(at), bones,
+      stock: p.tubeStock, size: tubeSize, path: chain.map(at), bones,
       allowances: [{ what: first || standing.has(last) ? 'foot plate, welded' : 'plate, welded', length: 0.02 * (chain.length - 1) }],
     });
     const own = massesOn(form, first ? chain : chain.slice(1));
@@ -104,6 +107,6 @@ export const steelMeshFoam: School<SteelMeshFoamParameters> = {
     { kind: 'heading', label: 'Steel' }, { kind: 'stock', key: 'tubeStock', size: 'tubeSize', label: 'Tube', from: 'upright' }, { kind: 'stock', key: 'hoopStock', size: 'hoopSize', label: 'Hoops and stringers', from: 'bar' },
     { kind: 'number', key: 'around', label: 'Stringers round it' }, { kind: 'join', key: 'sectionJoin', label: 'Sections joined by' }, ...boardFields,
   ],
-  fits: (form) => form.skeleton.joints.length >= 3 && heightOf(form) >= 1.2 && form.head === null && !['mask', 'worn-shell', 'found-object'].includes(form.kind),
+  fits: (form) => form.skeleton.joints.length >= 3 && form.head === null && !['mask', 'worn-shell', 'found-object'].includes(form.kind),
   make,
 };

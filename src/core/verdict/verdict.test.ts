@@ -109,8 +109,8 @@ describe('the report hangs together', () => {
     const r = report(lamplighter());
     const wet = momentsOf(piece.value).find((m) => m.id === 'clay-1');
     if (!wet) throw new Error('no wet moment');
-    const hung = hungCentre(piece.value.load, wet, piece.value.bulk.density);
-    const items = r.ledger.items.filter((i) => ['clay', 'bulk', 'member'].includes(i.kind));
+    const hung = hungCentre(piece.value.load, wet, piece.value.bulk.density, piece.value.wrapPerArea);
+    const items = r.ledger.items.filter((i) => ['clay', 'bulk', 'wrap', 'member'].includes(i.kind));
     const mass = items.reduce((sum, i) => sum + i.wet, 0);
     expect(hung.mass).toBeCloseTo(mass, 6);
     const z = items.reduce((sum, i) => sum + i.wet * i.at[2], 0) / mass;
