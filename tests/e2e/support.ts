@@ -2,10 +2,15 @@ import { expect, type Page } from '@playwright/test';
 
 /** Opens a fresh copy of the demo piece at a station, its figures worked out. Returns its address. */
 export async function openLamplighter(page: Page, station = 'brief'): Promise<string> {
+  return openDemo(page, 'The Lamplighter', station);
+}
+
+/** A fresh copy of any demo piece, by its name. */
+export async function openDemo(page: Page, name: string, station = 'brief'): Promise<string> {
   const shelf = await page.request.get('/api/builds');
   const pieces = (await shelf.json()) as { id: string; name: string }[];
-  const demo = pieces.find((p) => p.name === 'The Lamplighter');
-  if (!demo) throw new Error('no demo piece on the shelf');
+  const demo = pieces.find((p) => p.name === name);
+  if (!demo) throw new Error(`${name} is not on the shelf`);
   const copy = (await (await page.request.post(`/api/builds/${demo.id}/copy`)).json()) as { id: string };
   await page.goto(`/build/${copy.id}?station=${station}`);
   await settled(page);

@@ -1,5 +1,5 @@
 import { Matrix, solve as denseSolve } from 'ml-matrix';
-import { seeded } from '../form/seeded';
+import { seeded } from '../form';
 import type { Vec3 } from '../quantity';
 import { beamAxes, beamStiffness, consistentLoad, factorFrame, freedoms, type FrameLoad, type FrameMember, type FrameModel } from '.';
 

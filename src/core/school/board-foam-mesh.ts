@@ -92,12 +92,15 @@ function setOutStalks(context: SchoolContext, bar: { readonly stock: string; rea
     if (away(tip).d < 2.5 * Math.max(mass.shape.radiusFrom, mass.shape.radiusTo) || context.depthAt(tip) < bar.across) continue;
     const root = away(from);
     const id = `stalk-${mass.id.replaceAll('/', '-')}`;
-    out.node(id, from);
+    const apart = root.d > 1e-3;
     out.node(`${id}-tip`, tip);
-    out.bones.push({ id: out.id(`${id}-root`), name: `root of the bar in the ${mass.name}`, from: root.id, to: out.id(id), masses: [mass.id], joinFrom: 'welded', joinTo: 'welded' });
-    out.bone(id, `bar in the ${mass.name}`, id, `${id}-tip`, [mass.id]);
+    if (apart) {
+      out.node(id, from);
+      out.bones.push({ id: out.id(`${id}-root`), name: `root of the bar in the ${mass.name}`, from: root.id, to: out.id(id), masses: [mass.id], joinFrom: 'welded', joinTo: 'welded' });
+    }
+    out.bones.push({ id: out.id(id), name: `bar in the ${mass.name}`, from: apart ? out.id(id) : root.id, to: out.id(`${id}-tip`), masses: [mass.id], joinFrom: 'welded', joinTo: 'welded' });
     const start = out.nodes.find((n) => n.id === root.id)?.at ?? from;
-    out.member(id, `bar in the ${mass.name}`, { stock: bar.stock, size: bar.size, path: [start, from, tip], bones: [`${id}-root`, id], allowances: [{ what: 'welded or bound to the cage', length: 0.08 }] });
+    out.member(id, `bar in the ${mass.name}`, { stock: bar.stock, size: bar.size, path: apart ? [start, from, tip] : [start, tip], bones: apart ? [`${id}-root`, id] : [id], allowances: [{ what: 'welded or bound to the cage', length: 0.08 }] });
   }
 }
 
