@@ -1,12 +1,14 @@
 import { CholeskyDecomposition, Matrix } from 'ml-matrix';
 import { STLLoader } from 'three/addons/loaders/STLLoader.js';
-import { beamAxes, beamStiffness, factorFrame, freedoms, type FrameMember, type FrameModel, type FrameNode } from '../src/core/armature';
-import { applyEdit, newBust } from '../src/core/build';
-import { clays, type DryingCoefficients } from '../src/core/catalogue';
+import { beamAxes, beamStiffness, factorFrame, freedoms, memberMass, type FrameMember, type FrameModel, type FrameNode } from '../src/core/armature';
+import { applyEdit, newBust, type Build } from '../src/core/build';
+import { clays, type DryingCoefficients, type Stock } from '../src/core/catalogue';
 import { dryLayer, evaporationCurve } from '../src/core/drying';
 import { DistanceField, extractSurface, measureForm, readMesh, reportOnMesh, resolveForm, sizeOfMesh, voxelise, writeMesh } from '../src/core/form';
+import { hangLoad } from '../src/core/load';
 import type { Vec3 } from '../src/core/quantity';
-import { Evaluator } from '../src/core/verdict';
+import { otherDemoBuilds } from '../src/server/demo-builds';
+import { checkLoad, Evaluator } from '../src/core/verdict';
 import { editKinds, largeBuild } from '../tests/support/generated-build';
 import { ballMesh } from '../tests/support/meshes';
 
@@ -163,6 +165,41 @@ function benchFrame(): void {
   line('600-node frame, against a dense Cholesky', `${(dense / mine).toFixed(0)} x`, `${mine.toFixed(1)} ms against ${dense.toFixed(0)}; wanted 100 x`);
 }
 
+/** The Walrus's whole load check on cells fine enough for a million inside it; and the search that mends the net. */
+function benchLoad(): void {
+  const builds = otherDemoBuilds('2026-12-01', '2026-12-24');
+  const named = (name: string) => builds.find((b) => b.name.includes(name)) as Build;
+  const evaluator = new Evaluator();
+  const made = evaluator.piece(named('Walrus'));
+  if (!made.ok) throw new Error(made.message);
+  const piece = made.value;
+  const step = Math.cbrt(piece.volumes.outerVolume / 1.02e6);
+  const depth = Math.max(...piece.coreDepths.filter(Number.isFinite));
+  let volumes = piece.volumes;
+  const sampled = time(() => {
+    volumes = measureForm(voxelise(piece.field, { step, depth }), piece.coreDepths);
+  });
+  const cells = Math.round(volumes.outerVolume / step ** 3);
+  const check = () => {
+    const load = hangLoad(
+      volumes.parcels, piece.regionOfMass, piece.regions.length, piece.form.masses.map((m) => m.id), piece.armature.nodes, piece.armature.bones, piece.armature.members,
+      (m) => memberMass(m, piece.stockOf(m.stock) as Stock), volumes.perMass.map((m) => m.area),
+    );
+    const report = checkLoad({ ...piece, volumes, load });
+    if (!report.ok) throw new Error(report.message);
+  };
+  for (let i = 0; i < 4; i++) check();
+  const times = Array.from({ length: 9 }, () => time(check));
+  line(`load check of the Walrus, ${piece.armature.bones.length} bones, ${(cells / 1e6).toFixed(2)} million cells`, `${percentile(times, 0.5).toFixed(0)} ms`, `every moment, hung, solved and stood; wanted under 300; sampling the cells took ${sampled.toFixed(0)} ms before it`);
+  const net = named('net');
+  let tried = 0;
+  const search = time(() => {
+    const steps = new Evaluator().strengthening(net);
+    for (let s = steps.next(); !s.done; s = steps.next()) tried = s.value;
+  });
+  line('Strengthen on The net that failed', `${(search / 1000).toFixed(2)} s`, `${tried} sets tried; wanted under 3`);
+}
+
 function benchDrying(): void {
   const air = { temperature: 20, relativeHumidity: 0.5, speed: 0.1 };
   const curve = evaporationCurve(air);
@@ -175,5 +212,5 @@ function benchDrying(): void {
 
 process.stdout.write(`${process.version}, ${process.arch}\n`);
 const only = process.argv.slice(2).find((a) => a.startsWith('--'))?.slice(2);
-const parts: Record<string, () => void> = { edits: benchEdits, voxels: benchVoxels, mesh: benchMesh, frame: benchFrame, drying: benchDrying };
+const parts: Record<string, () => void> = { edits: benchEdits, voxels: benchVoxels, mesh: benchMesh, frame: benchFrame, load: benchLoad, drying: benchDrying };
 for (const [name, part] of Object.entries(parts)) if (only === undefined || only === name) part();

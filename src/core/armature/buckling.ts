@@ -1,5 +1,5 @@
 import { distance, failure, mix, success, type Result, type Vec3 } from '../quantity';
-import { beamAxes, beamStiffness } from './beam';
+import { beamAxes } from './beam';
 import { factorFrame, type FactoredFrame, type FrameMember, type FrameModel, type FrameNode } from './frame';
 
 /**
@@ -26,9 +26,9 @@ export function bucklingOf(model: FrameModel, axial: readonly number[]): Result<
   if (!Number.isFinite(found.largest)) return failure('not-finite', 'members', 'the frame is too loose to say when it bows');
   if (found.largest <= 1e-12) return success({ factor: Infinity, shares: axial.map(() => 0) });
   const work = new Float64Array(model.members.length);
-  for (const { k, rows, member } of geometric) {
+  for (const { k, rows, member, axial: pull } of geometric) {
     const y = new Float64Array(order);
-    multiply(k, rows, found.vector, y);
+    multiply(k, rows, pull, found.vector, y);
     let w = 0;
     for (const r of rows) if (r >= 0) w += (found.vector[r] as number) * (y[r] as number);
     (work[split.owner[member] as number] as number) += w;
@@ -56,15 +56,27 @@ const roughSteps = 4;
 const negligible = 1e-3;
 
 function geometricParts(frame: FactoredFrame, axial: readonly number[]): Geometric[] {
-  const place = new Map(frame.model.nodes.map((n) => [n.id, n.at]));
   const most = axial.reduce((m, n) => Math.max(m, Math.abs(n)), 0);
-  return frame.model.members.flatMap((m, i) => (Math.abs(axial[i] as number) > negligible * most ? [geometricStiffness(frame, place, m, i, axial[i] as number)] : []));
+  const units = unitParts(frame);
+  return units.flatMap((u, i) => (Math.abs(axial[i] as number) > negligible * most ? [{ ...u, axial: axial[i] as number }] : []));
+}
+
+/** By frame: each member's matrix for a pull of 1 N. They depend on the frame alone and serve every load on it. */
+const unitsOf = new WeakMap<FactoredFrame, readonly Omit<Geometric, 'axial'>[]>();
+
+function unitParts(frame: FactoredFrame): readonly Omit<Geometric, 'axial'>[] {
+  const kept = unitsOf.get(frame);
+  if (kept) return kept;
+  const place = new Map(frame.model.nodes.map((n) => [n.id, n.at]));
+  const made = frame.model.members.map((m, i) => geometricStiffness(frame, place, m, i));
+  unitsOf.set(frame, made);
+  return made;
 }
 
 function timesOf(parts: readonly Geometric[]): (x: Float64Array, out: Float64Array) => void {
   return (x, out) => {
     out.fill(0);
-    for (const { k, rows } of parts) multiply(k, rows, x, out);
+    for (const { k, rows, axial } of parts) multiply(k, rows, axial, x, out);
   };
 }
 
@@ -102,83 +114,56 @@ function splitPushed(model: FrameModel, axial: readonly number[]): { model: Fram
   return { model: { nodes, members }, axial: forces, owner };
 }
 
-interface Geometric { readonly k: Float64Array; readonly rows: Int32Array; readonly member: number }
+interface Geometric { readonly k: Float64Array; readonly rows: Int32Array; readonly member: number; readonly axial: number }
 
-/** -K_g of one beam in global axes, on the frame's unknowns; end springs follow as in its stiffness. */
-function geometricStiffness(frame: FactoredFrame, place: ReadonlyMap<string, Vec3>, m: FrameMember, index: number, axial: number): Geometric {
+/** -K_g of one beam under a pull of 1 N in global axes, on the frame's unknowns; end springs follow as in its stiffness. */
+function geometricStiffness(frame: FactoredFrame, place: ReadonlyMap<string, Vec3>, m: FrameMember, index: number): Omit<Geometric, 'axial'> {
   const a = place.get(m.from) as Vec3, b = place.get(m.to) as Vec3;
   const length = distance(a, b);
   const local = new Float64Array(144);
-  const c = -axial / (30 * length);
-  const put = (v: number, r: number, sign: number) => {
-    const v2 = v + 6, r2 = r + 6, l = length;
-    const set = (i: number, j: number, value: number) => {
-      local[i * 12 + j] = value * c;
-      local[j * 12 + i] = value * c;
-    };
-    set(v, v, 36); set(v2, v2, 36); set(v, v2, -36);
-    set(r, r, 4 * l * l); set(r2, r2, 4 * l * l); set(r, r2, -l * l);
-    set(v, r, sign * 3 * l); set(v, r2, sign * 3 * l); set(v2, r, -sign * 3 * l); set(v2, r2, -sign * 3 * l);
-  };
-  put(1, 5, 1);
-  put(2, 4, -1);
-  const bent = throughSprings(m, length, local);
-  return { k: toGlobal(beamAxes(a, b, m.up), bent), rows: frame.rowsOf(index), member: index };
+  // Bending in x-y turns about z, in x-z about y the other way.
+  bow(local, [1, 5, 7, 11], m.E * m.Iz, length, 1, m.springFrom, m.springTo);
+  bow(local, [2, 4, 8, 10], m.E * m.Iy, length, -1, m.springFrom, m.springTo);
+  return { k: toGlobal(beamAxes(a, b, m.up), local), rows: frame.rowsOf(index), member: index };
 }
 
-/** The beam's own end rotations from its nodes', where springs stand between: k_c = C^T k C. */
-function throughSprings(m: FrameMember, length: number, k: Float64Array): Float64Array {
-  const { springFrom = Infinity, springTo = Infinity } = m;
-  const ends = ([[4, springFrom], [5, springFrom], [10, springTo], [11, springTo]] as const).filter(([, s]) => Number.isFinite(s));
-  if (ends.length === 0) return k;
-  const stiff = new Float64Array(144);
-  beamStiffness(m, length, stiff);
-  let c = identity();
-  for (const [i, spring] of ends) {
-    const step = identity();
-    const total = (stiff[i * 12 + i] as number) + spring;
-    for (let j = 0; j < 12; j++) step[i * 12 + j] = j === i ? spring / total : -(stiff[i * 12 + j] as number) / total;
-    // What is left of the beam once this end turns with its spring.
-    const row = Float64Array.from({ length: 12 }, (_, j) => stiff[i * 12 + j] as number);
-    for (let p = 0; p < 12; p++) {
-      for (let q = 0; q < 12; q++) {
-        if (p === i || q === i) continue;
-        stiff[p * 12 + q] = (stiff[p * 12 + q] as number) - ((row[p] as number) * (row[q] as number)) / total;
-      }
-    }
-    for (let p = 0; p < 12; p++) {
-      if (p === i) continue;
-      stiff[p * 12 + i] = ((row[p] as number) * spring) / total;
-      stiff[i * 12 + p] = stiff[p * 12 + i] as number;
-    }
-    stiff[i * 12 + i] = (spring * (row[i] as number)) / total;
-    c = product(c, step);
-  }
-  return product(transpose(c), product(k, c));
-}
+const plain = new Float64Array(16), ends = new Float64Array(16), half = new Float64Array(16);
 
-function identity(): Float64Array {
-  const out = new Float64Array(144);
-  for (let i = 0; i < 12; i++) out[i * 13] = 1;
-  return out;
-}
-
-function transpose(m: Float64Array): Float64Array {
-  const out = new Float64Array(144);
-  for (let i = 0; i < 12; i++) for (let j = 0; j < 12; j++) out[j * 12 + i] = m[i * 12 + j] as number;
-  return out;
-}
-
-function product(a: Float64Array, b: Float64Array): Float64Array {
-  const out = new Float64Array(144);
-  for (let i = 0; i < 12; i++) {
-    for (let l = 0; l < 12; l++) {
-      const v = a[i * 12 + l] as number;
-      if (v === 0) continue;
-      for (let j = 0; j < 12; j++) out[i * 12 + j] = (out[i * 12 + j] as number) + v * (b[l * 12 + j] as number);
+/** One plane of it on the freedoms v, r, v2, r2: C^T (-K_g) C, C taking the joints' turns to the beam's own ends through its springs. */
+function bow(out: Float64Array, at: readonly [number, number, number, number], ei: number, l: number, sign: number, springFrom = Infinity, springTo = Infinity): void {
+  const c = -1 / (30 * l), s = sign * 3 * l;
+  plain.set([36, s, -36, s, s, 4 * l * l, -s, -l * l, -36, -s, 36, -s, s, -l * l, -s, 4 * l * l]);
+  ends.fill(0);
+  for (let i = 0; i < 4; i++) ends[i * 5] = 1;
+  if (springFrom !== Infinity || springTo !== Infinity) throughSprings(ei, l, sign, springFrom, springTo);
+  for (let i = 0; i < 4; i++) {
+    for (let j = 0; j < 4; j++) {
+      let sum = 0;
+      for (let k = 0; k < 4; k++) sum += (plain[i * 4 + k] as number) * (ends[k * 4 + j] as number);
+      half[i * 4 + j] = sum;
     }
   }
-  return out;
+  for (let i = 0; i < 4; i++) {
+    for (let j = 0; j < 4; j++) {
+      let sum = 0;
+      for (let k = 0; k < 4; k++) sum += (ends[k * 4 + i] as number) * (half[k * 4 + j] as number);
+      out[(at[i] as number) * 12 + (at[j] as number)] = sum * c;
+    }
+  }
+}
+
+/** Rows 1 and 3 of `ends`: the beam's own end turns e from v, r, v2, r2, where (k_e + spring)(e) = spring r - k_v v. */
+function throughSprings(ei: number, l: number, sign: number, springFrom: number, springTo: number): void {
+  const k = (4 * ei) / l, across = (sign * 6 * ei) / (l * l);
+  // A rigid end: its turn is the joint's, written as an equation like the others.
+  const [a11, a12, b1] = springFrom === Infinity ? [1, 0, [0, 1, 0, 0]] as const : [k + springFrom, k / 2, [-across, springFrom, across, 0]] as const;
+  const [a21, a22, b2] = springTo === Infinity ? [0, 1, [0, 0, 0, 1]] as const : [k / 2, k + springTo, [-across, 0, across, springTo]] as const;
+  const det = a11 * a22 - a12 * a21;
+  for (let j = 0; j < 4; j++) {
+    const p = b1[j as 0], q = b2[j as 0];
+    ends[4 + j] = (a22 * p - a12 * q) / det;
+    ends[12 + j] = (a11 * q - a21 * p) / det;
+  }
 }
 
 function toGlobal(axes: readonly [Vec3, Vec3, Vec3], k: Float64Array): Float64Array {
@@ -201,7 +186,7 @@ function toGlobal(axes: readonly [Vec3, Vec3, Vec3], k: Float64Array): Float64Ar
   return out;
 }
 
-function multiply(k: Float64Array, rows: Int32Array, x: Float64Array, out: Float64Array): void {
+function multiply(k: Float64Array, rows: Int32Array, times: number, x: Float64Array, out: Float64Array): void {
   for (let i = 0; i < 12; i++) {
     const row = rows[i] as number;
     if (row < 0) continue;
@@ -210,7 +195,7 @@ function multiply(k: Float64Array, rows: Int32Array, x: Float64Array, out: Float
       const column = rows[j] as number;
       if (column >= 0) sum += (k[i * 12 + j] as number) * (x[column] as number);
     }
-    out[row] = (out[row] as number) + sum;
+    out[row] = (out[row] as number) + times * sum;
   }
 }
 

@@ -91,6 +91,8 @@ function metalByBone(armature: Armature, stockOf: CheckInputs['stockOf']): Map<s
 interface Built {
   readonly sections: readonly CompositeSection[];
   readonly frame: FactoredFrame;
+  /** The most slender state that was found far from bowing: less slender ones are too. */
+  farFrom: number;
 }
 
 /** kg/m3 (or 1 for metal, already kg) of each component at a moment. */
@@ -197,7 +199,7 @@ export class LoadCheck {
     if (this.alike) {
       const stiff = this.alike.build(moment, props, slack);
       if (!stiff.ok) return stiff;
-      const built = { sections, frame: stiff.value.frame };
+      const built: Built = { sections, frame: stiff.value.frame, farFrom: 0 };
       this.built.set(key, built);
       return success(built);
     }
@@ -224,7 +226,7 @@ export class LoadCheck {
     }, this.plan);
     if (!frame.ok) return frame;
     this.plan = frame.value.plan;
-    const built = { sections, frame: frame.value };
+    const built: Built = { sections, frame: frame.value, farFrom: 0 };
     this.built.set(key, built);
     return success(built);
   }
@@ -258,7 +260,7 @@ export class LoadCheck {
       if (pulled !== undefined) standing.delete(pulled);
       else if (pushed !== undefined) slack.add(pushed);
       else if (!worst) return failure('no-case', 'moment', 'nothing to check');
-      else return success(slender.solution ? bowed(worst, built.value.frame, slender.solution, input.armature, moment.safety) : worst);
+      else return success(slender.solution ? bowed(worst, built.value, slender.ratio, slender.solution, input.armature, moment.safety) : worst);
     }
   }
 }
@@ -336,13 +338,21 @@ function slenderness(input: CheckInputs, sections: readonly CompositeSection[], 
 }
 
 /** The bones that bow, when the frame is pushed as in `solution`, get their push over the push at which it does. */
-function bowed(check: MomentCheck, frame: FactoredFrame, solution: FrameSolution, armature: Armature, safety: number): MomentCheck {
+function bowed(check: MomentCheck, built: Built, slender: number, solution: FrameSolution, armature: Armature, safety: number): MomentCheck {
+  const { frame } = built;
+  // Safety factors differ from moment to moment by three at the most.
+  if (3 * slender <= built.farFrom) return check;
   const pulls = armature.bones.map((b, i) => {
     const all = solution.forces[i] ?? [];
     // Forces are those on a cut's left part, so a push is above zero there.
     return b.tie || all.length === 0 ? 0 : -all.reduce((sum, s) => sum + s.axial, 0) / all.length;
   });
-  if (bucklingNear(frame, pulls) * safety < worthSaying) return check;
+  const near = bucklingNear(frame, pulls) * safety;
+  if (near < worthSaying) {
+    // As slender as this and this far off; what is slenderer in proportion is still far.
+    built.farFrom = Math.max(built.farFrom, (slender * worthSaying) / Math.max(near, 0.02));
+    return check;
+  }
   const found = bucklingOf(frame.model, pulls);
   if (!found.ok || !Number.isFinite(found.value.factor)) return check;
   const { factor, shares } = found.value;

@@ -2,7 +2,7 @@ import type { ArmatureNode, Bone, Member } from '../armature';
 import { distance, dot, mix, subtract, type Vec3 } from '../quantity';
 import type { Parcels } from '../form';
 
-const { ceil, floor, max, min, sqrt } = Math;
+const { cbrt, ceil, floor, max, min, sqrt } = Math;
 
 /**
  * Hangs what the voxels hold on the bones. Each parcel goes to the nearest bone of its mass and is gathered at one of
@@ -31,16 +31,19 @@ export function stationAt(ends: readonly [Vec3, Vec3], station: number): Vec3 {
   return mix(ends[0], ends[1], (station + 0.5) / stationsPerBone);
 }
 
-function projection(p: Vec3, a: Vec3, b: Vec3): { share: number; away: number } {
-  const along = subtract(b, a);
-  const l2 = dot(along, along);
-  const share = l2 > 0 ? min(1, max(0, dot(subtract(p, a), along) / l2)) : 0;
-  return { share, away: distance(p, mix(a, b, share)) };
-}
+/** Fewer bones than this are all looked at for every parcel. */
+const fewBones = 12;
 
-/** Finds the nearest of some bones to a place; nothing is made on the way, since it is asked for every parcel there is. */
+/**
+ * Finds the nearest of some bones to a place. It is asked for every parcel there is, so nothing is made on the way; among
+ * many bones, only those are looked at that can be nearest anywhere in the small cube the place lies in.
+ */
 class NearestBone {
+  /** Start, way, and one over the length squared: seven a bone. */
   private readonly ends: Float64Array;
+  private readonly side: number;
+  private readonly low: Vec3;
+  private readonly kept = new Map<number, Int32Array>();
   bone = 0;
   share = 0;
 
@@ -51,9 +54,47 @@ class NearestBone {
       const l2 = dot(d, d);
       this.ends.set([a[0], a[1], a[2], d[0], d[1], d[2], l2 > 0 ? 1 / l2 : 0], i * 7);
     });
+    const all = ends.flat();
+    const low = [0, 1, 2].map((k) => all.reduce((m, p) => min(m, p[k] as number), Infinity)), high = [0, 1, 2].map((k) => all.reduce((m, p) => max(m, p[k] as number), -Infinity));
+    this.side = max(1e-6, ...low.map((l, k) => (high[k] as number) - l)) / 20;
+    this.low = low.map((l) => l - 100 * this.side) as unknown as Vec3;
   }
 
-  find(px: number, py: number, pz: number, candidates: Int32Array): void {
+  /** `group` names the candidates: the same for the same list. */
+  find(px: number, py: number, pz: number, candidates: Int32Array, group: number): void {
+    if (candidates.length <= fewBones) {
+      this.among(px, py, pz, candidates);
+      return;
+    }
+    const { side, low } = this;
+    const x = floor((px - low[0]) / side), y = floor((py - low[1]) / side), z = floor((pz - low[2]) / side);
+    const key = ((group * 512 + (x & 511)) * 512 + (y & 511)) * 512 + (z & 511);
+    let list = this.kept.get(key);
+    if (!list) {
+      list = this.near(low[0] + (x + 0.5) * side, low[1] + (y + 0.5) * side, low[2] + (z + 0.5) * side, candidates);
+      this.kept.set(key, list);
+    }
+    this.among(px, py, pz, list);
+  }
+
+  /** Those no farther from the middle of a cube than the nearest and the cube's whole diagonal. */
+  private near(px: number, py: number, pz: number, candidates: Int32Array): Int32Array {
+    this.among(px, py, pz, candidates);
+    const reach = sqrt(this.away(px, py, pz, this.bone)) + this.side * sqrt(3) + 1e-12;
+    return candidates.filter((c) => this.away(px, py, pz, c) <= reach * reach);
+  }
+
+  private away(px: number, py: number, pz: number, bone: number): number {
+    const { ends } = this;
+    const o = bone * 7;
+    const rx = px - (ends[o] as number), ry = py - (ends[o + 1] as number), rz = pz - (ends[o + 2] as number);
+    const dx = ends[o + 3] as number, dy = ends[o + 4] as number, dz = ends[o + 5] as number;
+    const t = min(1, max(0, (rx * dx + ry * dy + rz * dz) * (ends[o + 6] as number)));
+    const ex = rx - t * dx, ey = ry - t * dy, ez = rz - t * dz;
+    return ex * ex + ey * ey + ez * ez;
+  }
+
+  private among(px: number, py: number, pz: number, candidates: Int32Array): void {
     const { ends } = this;
     let best = Infinity, bone = candidates[0] as number, at = 0;
     for (let c = 0; c < candidates.length; c++) {
@@ -73,6 +114,14 @@ class NearestBone {
     }
     this.bone = bone;
     this.share = at;
+  }
+
+  /** Share of a bone's length nearest a place. */
+  shareOn(bone: number, px: number, py: number, pz: number): number {
+    const { ends } = this;
+    const o = bone * 7;
+    const t = ((px - (ends[o] as number)) * (ends[o + 3] as number) + (py - (ends[o + 1] as number)) * (ends[o + 4] as number) + (pz - (ends[o + 2] as number)) * (ends[o + 5] as number)) * (ends[o + 6] as number);
+    return t < 0 ? 0 : t > 1 ? 1 : t;
   }
 }
 
@@ -95,32 +144,41 @@ export function hangLoad(
   const nearest = new NearestBone(ends);
   const clayOf = new Float64Array(massIds.length);
   for (let p = 0; p < parcels.count; p++) (clayOf[parcels.mass[p] as number] as number) += parcels.clayVolume[p] as number;
-  const spread = new RoundBones(bones.length);
-  const put = (bone: number, share: number, component: number, amount: number, at: Vec3) => {
+  const spread = new RoundBones(ends);
+  // Where each station stands, three numbers each.
+  const stationPlaces = new Float64Array(bones.length * stationsPerBone * 3);
+  ends.forEach((e, bone) => {
+    for (let k = 0; k < stationsPerBone; k++) stationPlaces.set(stationAt(e, k), (bone * stationsPerBone + k) * 3);
+  });
+  const put = (bone: number, share: number, component: number, amount: number, x: number, y: number, z: number) => {
     const station = min(stationsPerBone - 1, floor(share * stationsPerBone));
-    const from = stationAt(ends[bone] as readonly [Vec3, Vec3], station);
+    const from = (bone * stationsPerBone + station) * 3;
     const i = amountIndex(load, bone, station, component);
-    (amounts[i] as number) += amount;
-    for (let k = 0; k < 3; k++) (amounts[i + 1 + k] as number) += amount * ((at[k] as number) - (from[k] as number));
+    amounts[i] = (amounts[i] as number) + amount;
+    amounts[i + 1] = (amounts[i + 1] as number) + amount * (x - (stationPlaces[from] as number));
+    amounts[i + 2] = (amounts[i + 2] as number) + amount * (y - (stationPlaces[from + 1] as number));
+    amounts[i + 3] = (amounts[i + 3] as number) + amount * (z - (stationPlaces[from + 2] as number));
   };
+  const { clayCentre, bulkCentre } = parcels;
   for (let p = 0; p < parcels.count; p++) {
     const mass = parcels.mass[p] as number;
     const clay = parcels.clayVolume[p] as number;
     const bulk = parcels.bulkVolume[p] as number;
-    const clayAt = triple(parcels.clayCentre, p);
-    const bulkAt = triple(parcels.bulkCentre, p);
-    const middle = mix(clayAt, bulkAt, bulk / (clay + bulk));
-    nearest.find(middle[0], middle[1], middle[2], forMass[mass] as Int32Array);
+    const cx = clayCentre[p * 3] as number, cy = clayCentre[p * 3 + 1] as number, cz = clayCentre[p * 3 + 2] as number;
+    const bx = bulkCentre[p * 3] as number, by = bulkCentre[p * 3 + 1] as number, bz = bulkCentre[p * 3 + 2] as number;
+    const t = bulk / (clay + bulk);
+    const mx = cx + (bx - cx) * t, my = cy + (by - cy) * t, mz = cz + (bz - cz) * t;
+    nearest.find(mx, my, mz, forMass[mass] as Int32Array, mass);
     const { bone } = nearest;
-    const [a, b] = ends[bone] as readonly [Vec3, Vec3];
-    if (clay > 0) put(bone, projection(clayAt, a, b).share, regionOfMass[mass] as number, clay, clayAt);
-    if (bulk > 0) put(bone, projection(bulkAt, a, b).share, regionCount, bulk, bulkAt);
+    const clayShare = nearest.shareOn(bone, cx, cy, cz);
+    if (clay > 0) put(bone, clayShare, regionOfMass[mass] as number, clay, cx, cy, cz);
+    if (bulk > 0) put(bone, nearest.shareOn(bone, bx, by, bz), regionCount, bulk, bx, by, bz);
     const wrap = clay > 0 ? ((wrapped[mass] ?? 0) * clay) / (clayOf[mass] as number) : 0;
-    if (wrap > 0) put(bone, projection(clayAt, a, b).share, regionCount + 1, wrap, clayAt);
-    spread.add(bone, clay + bulk, bulk, middle, a, b);
+    if (wrap > 0) put(bone, clayShare, regionCount + 1, wrap, cx, cy, cz);
+    spread.add(bone, clay + bulk, bulk, mx, my, mz);
   }
-  hangMembers(members, bones, nearest, Int32Array.from(everyBone), massOf, (bone, share, amount, at) => put(bone, share, regionCount + 2, amount, at));
-  const { outer, core } = spread.diameters(ends);
+  hangMembers(members, bones, nearest, Int32Array.from(everyBone), massOf, (bone, share, amount, at) => put(bone, share, regionCount + 2, amount, at[0], at[1], at[2]));
+  const { outer, core } = spread.diameters();
   return { bones, ends, components, amounts, outerDiameter: outer, coreDiameter: core };
 }
 
@@ -130,7 +188,7 @@ function hangMembers(
   massOf: (m: Member) => number, put: (bone: number, share: number, amount: number, at: Vec3) => void,
 ): void {
   const indexOf = new Map(bones.map((b, i) => [b.id, i]));
-  for (const member of members) {
+  for (const [m, member] of members.entries()) {
     const own = [...new Set(member.bones)].map((id) => indexOf.get(id)).filter((i): i is number => i !== undefined);
     const candidates = own.length > 0 ? Int32Array.from(own) : everyBone;
     const lengths = member.path.slice(1).map((b, i) => distance(member.path[i] as Vec3, b));
@@ -141,15 +199,11 @@ function hangMembers(
       const pieces = max(1, ceil(length / 0.03));
       for (let k = 0; k < pieces; k++) {
         const at = mix(member.path[i] as Vec3, member.path[i + 1] as Vec3, (k + 0.5) / pieces);
-        nearest.find(at[0], at[1], at[2], candidates);
+        nearest.find(at[0], at[1], at[2], candidates, -1 - m);
         put(nearest.bone, nearest.share, (mass * length) / total / pieces, at);
       }
     });
   }
-}
-
-function triple(a: Float64Array, i: number): Vec3 {
-  return [a[i * 3] as number, a[i * 3 + 1] as number, a[i * 3 + 2] as number];
 }
 
 /**
@@ -158,17 +212,25 @@ function triple(a: Float64Array, i: number): Vec3 {
  */
 class RoundBones {
   private readonly sums: Float64Array;
+  /** Start, unit way and length: seven a bone. */
+  private readonly lines: Float64Array;
 
-  constructor(private readonly count: number) {
-    this.sums = new Float64Array(count * 9);
+  constructor(ends: readonly (readonly [Vec3, Vec3])[]) {
+    this.sums = new Float64Array(ends.length * 9);
+    this.lines = new Float64Array(ends.length * 7);
+    ends.forEach(([a, b], i) => {
+      const d = subtract(b, a);
+      const length = sqrt(dot(d, d)) || 1;
+      this.lines.set([a[0], a[1], a[2], d[0] / length, d[1] / length, d[2] / length, length], i * 7);
+    });
   }
 
-  add(bone: number, volume: number, core: number, at: Vec3, a: Vec3, b: Vec3): void {
-    const along = subtract(b, a);
-    const length = sqrt(dot(along, along)) || 1;
-    const r = subtract(at, a);
-    const t = dot(r, along) / length;
-    const px = r[0] - (along[0] / length) * t, py = r[1] - (along[1] / length) * t, pz = r[2] - (along[2] / length) * t;
+  add(bone: number, volume: number, core: number, x: number, y: number, z: number): void {
+    const l = this.lines, from = bone * 7;
+    const rx = x - (l[from] as number), ry = y - (l[from + 1] as number), rz = z - (l[from + 2] as number);
+    const ux = l[from + 3] as number, uy = l[from + 4] as number, uz = l[from + 5] as number;
+    const t = rx * ux + ry * uy + rz * uz;
+    const px = rx - ux * t, py = ry - uy * t, pz = rz - uz * t;
     const o = bone * 9;
     const s = this.sums;
     (s[o] as number) += volume;
@@ -177,17 +239,18 @@ class RoundBones {
     (s[o + 3] as number) += volume * py;
     (s[o + 4] as number) += volume * pz;
     (s[o + 5] as number) += volume * (px * px + py * py + pz * pz);
-    (s[o + 6] as number) += volume ** (5 / 3);
+    (s[o + 6] as number) += volume * cbrt(volume) * cbrt(volume);
   }
 
-  diameters(ends: readonly (readonly [Vec3, Vec3])[]): { outer: Float64Array; core: Float64Array } {
-    const outer = new Float64Array(this.count);
-    const core = new Float64Array(this.count);
-    for (let i = 0; i < this.count; i++) {
+  diameters(): { outer: Float64Array; core: Float64Array } {
+    const count = this.sums.length / 9;
+    const outer = new Float64Array(count);
+    const core = new Float64Array(count);
+    for (let i = 0; i < count; i++) {
       const o = i * 9;
       const [volume, coreVolume, mx, my, mz, square, own] = this.sums.subarray(o, o + 7) as unknown as [number, number, number, number, number, number, number];
       if (!(volume > 0)) continue;
-      const length = distance(...(ends[i] as readonly [Vec3, Vec3]));
+      const length = this.lines[i * 7 + 6] as number;
       const byVolume = sqrt((4 * volume) / (Math.PI * length));
       const mean2 = (mx * mx + my * my + mz * mz) / (volume * volume);
       // A parcel is a cube, whose own spread across a line is a sixth of its side squared.

@@ -4,7 +4,7 @@ export * from './cautions';
 export { resizeEdit } from './remedies';
 export { compareSchool, schoolsFor, underSchool, type SchoolRow } from './compare-schools';
 export type { Strengthening, StrengthenResult } from './strengthen';
-export { clayMassAt } from './load-report';
+export { checkLoad, clayMassAt } from './load-report';
 export { dryShareInRoom } from './drying-report';
 export type { Piece } from './piece';
 export * from './card';

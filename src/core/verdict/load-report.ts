@@ -5,7 +5,7 @@ import {
 } from '../load';
 import { spanOf, success, type Range, type Result } from '../quantity';
 import { dryShareInRoom } from './drying-report';
-import type { Memory } from './memory';
+import { Memory } from './memory';
 import type { Piece } from './piece';
 import { statusOf, type LetGo, type MemberReport, type RegionReport, type SituationReport } from './report';
 
@@ -42,6 +42,11 @@ function inputsOf(piece: Piece, props: CheckInputs['props'], yieldFactor = 1, st
       return s && { ...s, strength: { ...s.strength, nominal: s.strength[strength] } };
     },
   };
+}
+
+/** The load check alone, nothing kept from before: every moment, the base and the stance. */
+export function checkLoad(piece: Piece): Result<LoadReport> {
+  return loadReport(piece, new Memory(), [], false);
 }
 
 export function loadReport(piece: Piece, memory: Memory, regions: readonly RegionReport[], ranges: boolean): Result<LoadReport> {
