@@ -64,6 +64,8 @@ export interface CheckInputs {
   readonly stockOf: (id: string) => Stock | undefined;
   /** Joints that a prop stands under, and whether it stays once the clay is dry. */
   readonly props: readonly { readonly node: string; readonly lasting: boolean }[];
+  /** False leaves out whether the frame bows: for spreads of strength, which do not change that. */
+  readonly bowing?: boolean;
 }
 
 const heldUp: readonly Freedom[] = ['uz'];
@@ -91,8 +93,13 @@ function metalByBone(armature: Armature, stockOf: CheckInputs['stockOf']): Map<s
 interface Built {
   readonly sections: readonly CompositeSection[];
   readonly frame: FactoredFrame;
-  /** The most slender state that was found far from bowing: less slender ones are too. */
-  farFrom: number;
+}
+
+interface Pushed {
+  readonly ratio: number;
+  readonly safety: number;
+  readonly solution: FrameSolution;
+  readonly frame: FactoredFrame;
 }
 
 /** kg/m3 (or 1 for metal, already kg) of each component at a moment. */
@@ -159,6 +166,8 @@ export class LoadCheck {
   private readonly outward: ReadonlyMap<string, number>;
   private readonly joined: ReadonlySet<string>;
   private readonly built = new Map<string, Built>();
+  /** By moment, the case that presses its slenderest parts hardest. */
+  private readonly pushed = new Map<string, Pushed>();
 
   /**
    * `plan` may come from another check of the same joints; `alike` is a check that differs in strength only, whose
@@ -199,7 +208,7 @@ export class LoadCheck {
     if (this.alike) {
       const stiff = this.alike.build(moment, props, slack);
       if (!stiff.ok) return stiff;
-      const built: Built = { sections, frame: stiff.value.frame, farFrom: 0 };
+      const built = { sections, frame: stiff.value.frame };
       this.built.set(key, built);
       return success(built);
     }
@@ -226,9 +235,21 @@ export class LoadCheck {
     }, this.plan);
     if (!frame.ok) return frame;
     this.plan = frame.value.plan;
-    const built: Built = { sections, frame: frame.value, farFrom: 0 };
+    const built = { sections, frame: frame.value };
     this.built.set(key, built);
     return success(built);
+  }
+
+  /**
+   * Looks whether the frame bows out, at the one of these moments that presses its slenderest parts hardest; there its
+   * bones get their push over the push at which it does.
+   */
+  withBowing(checks: readonly MomentCheck[]): MomentCheck[] {
+    const most = checks.reduce<{ at: number; ratio: number }>((w, c, i) => {
+      const ratio = this.pushed.get(c.moment)?.ratio ?? 0;
+      return ratio > w.ratio ? { at: i, ratio } : w;
+    }, { at: -1, ratio: 0 });
+    return checks.map((c, i) => (i === most.at ? bowed(c, this.pushed.get(c.moment) as Pushed, this.input.armature) : c));
   }
 
   /** Solves one moment. Props only push: one that would pull is let go and the frame solved again. */
@@ -239,28 +260,42 @@ export class LoadCheck {
     }
     const masses = stationMasses(input.load, densities(input.load, moment, input.bulkDensity, input.wrapPerArea));
     const standing = new Set(input.props.filter((p) => moment.propped === 'all' || (moment.propped === 'lasting' && p.lasting)).map((p) => p.node));
+    for (;;) {
+      let worst: MomentCheck | null = null;
+      let pulled: string | undefined;
+      let slender = { ratio: slenderFrom, pushed: null as Pick<Pushed, 'solution' | 'frame'> | null };
+      for (const [i, a] of moment.accelerations.entries()) {
+        const solved = this.solveCase(moment, standing, masses, a);
+        if (!solved.ok) return solved;
+        const { built, solution } = solved.value;
+        const pushes = propPushes(built.frame, solution, standing);
+        pulled ??= Object.entries(pushes).find(([, push]) => push < -1e-9)?.[0];
+        const check = readCase(input, moment, built, masses, solution, pushes, this.outward, moment.causes[i] ?? '');
+        const ratio = input.bowing === false ? 0 : slenderness(input, built.sections, solution, this.outward);
+        if (ratio > slender.ratio) slender = { ratio, pushed: { solution, frame: built.frame } };
+        worst = worst === null ? check : worseOf(worst, check);
+      }
+      if (pulled !== undefined) standing.delete(pulled);
+      else if (!worst) return failure('no-case', 'moment', 'nothing to check');
+      else {
+        if (slender.pushed) this.pushed.set(moment.id, { ratio: slender.ratio * moment.safety, safety: moment.safety, ...slender.pushed });
+        return success(worst);
+      }
+    }
+  }
+
+  /** One way of being shaken. Ties only pull: one that would be pushed is slack in this case, and it is solved again. */
+  private solveCase(moment: Moment, standing: ReadonlySet<string>, masses: readonly StationMass[], a: Vec3): Result<{ built: Built; solution: FrameSolution }> {
+    const { armature } = this.input;
     const slack = new Set<string>();
     for (;;) {
       const built = this.build(moment, standing, slack);
       if (!built.ok) return built;
-      let worst: MomentCheck | null = null;
-      let pulled: string | undefined, pushed: string | undefined;
-      let slender = { ratio: slenderFrom, solution: null as FrameSolution | null };
-      for (const [i, a] of moment.accelerations.entries()) {
-        const solved = built.value.frame.solve(loadsOf(input, masses, a));
-        if (!solved.ok) return solved;
-        const pushes = propPushes(built.value.frame, solved.value, standing);
-        pulled ??= Object.entries(pushes).find(([, push]) => push < -1e-9)?.[0];
-        pushed ??= input.armature.bones.find((b, i) => b.tie && !slack.has(b.id) && pushedAt(solved.value.forces[i] ?? []) > 1e-6)?.id;
-        const check = readCase(input, moment, built.value, masses, solved.value, pushes, this.outward, moment.causes[i] ?? '');
-        const ratio = slenderness(input, built.value.sections, solved.value, this.outward);
-        if (ratio > slender.ratio) slender = { ratio, solution: solved.value };
-        worst = worst === null ? check : worseOf(worst, check);
-      }
-      if (pulled !== undefined) standing.delete(pulled);
-      else if (pushed !== undefined) slack.add(pushed);
-      else if (!worst) return failure('no-case', 'moment', 'nothing to check');
-      else return success(slender.solution ? bowed(worst, built.value, slender.ratio, slender.solution, input.armature, moment.safety) : worst);
+      const solved = built.value.frame.solve(loadsOf(this.input, masses, a));
+      if (!solved.ok) return solved;
+      const pushed = armature.bones.find((b, i) => b.tie && !slack.has(b.id) && pushedAt(solved.value.forces[i] ?? []) > 1e-6);
+      if (!pushed) return success({ built: built.value, solution: solved.value });
+      slack.add(pushed.id);
     }
   }
 }
@@ -321,7 +356,7 @@ function readCase(
 /** Share of a bow's work from which a bone counts as one of those that bow. */
 const bowsWith = 0.25;
 /** A frame this far from bowing is not looked at more closely. */
-const worthSaying = 0.15;
+const worthSaying = 0.3;
 /** Below this share of its cautious Euler load nothing is near bowing, and it is not worked out. */
 const slenderFrom = 0.1;
 
@@ -337,22 +372,13 @@ function slenderness(input: CheckInputs, sections: readonly CompositeSection[], 
   }, 0);
 }
 
-/** The bones that bow, when the frame is pushed as in `solution`, get their push over the push at which it does. */
-function bowed(check: MomentCheck, built: Built, slender: number, solution: FrameSolution, armature: Armature, safety: number): MomentCheck {
-  const { frame } = built;
-  // Safety factors differ from moment to moment by three at the most.
-  if (3 * slender <= built.farFrom) return check;
+function bowed(check: MomentCheck, { frame, solution, safety }: Pushed, armature: Armature): MomentCheck {
   const pulls = armature.bones.map((b, i) => {
     const all = solution.forces[i] ?? [];
     // Forces are those on a cut's left part, so a push is above zero there.
     return b.tie || all.length === 0 ? 0 : -all.reduce((sum, s) => sum + s.axial, 0) / all.length;
   });
-  const near = bucklingNear(frame, pulls) * safety;
-  if (near < worthSaying) {
-    // As slender as this and this far off; what is slenderer in proportion is still far.
-    built.farFrom = Math.max(built.farFrom, (slender * worthSaying) / Math.max(near, 0.02));
-    return check;
-  }
+  if (bucklingNear(frame, pulls) * safety < worthSaying) return check;
   const found = bucklingOf(frame.model, pulls);
   if (!found.ok || !Number.isFinite(found.value.factor)) return check;
   const { factor, shares } = found.value;

@@ -65,6 +65,7 @@ export function loadReport(piece: Piece, memory: Memory, regions: readonly Regio
     if (!alone.ok) return alone;
     unpropped.push(alone.value);
   }
+  checks.splice(0, checks.length, ...check.withBowing(checks));
   memory.framePlan = check.framePlan;
   const pushed = ranges ? strengthRanges(piece, moments, checks, standing, check) : null;
   const ledger = ledgerOf(piece, regions);
@@ -119,12 +120,15 @@ function baseOf(piece: Piece, moments: readonly Moment[], checks: readonly Momen
 /** Finished, without props, in each situation there is: what it would come through beyond what it is meant for. */
 function situationsOf(piece: Piece, check: LoadCheck): SituationReport[] {
   const nameOf = new Map(piece.armature.bones.map((b) => [b.id, b.name]));
-  return situationMoments({ coats: piece.coats, dryDensity: piece.mixed.wetDensity * dryShareInRoom(piece) }).flatMap((m): SituationReport[] => {
+  const solved = situationMoments({ coats: piece.coats, dryDensity: piece.mixed.wetDensity * dryShareInRoom(piece) }).flatMap((m) => {
     const found = check.at(m);
-    if (!found.ok) return [];
-    const worst = found.value.bones.reduce((w, b) => (Math.max(b.utilisation, b.buckling) > Math.max(w.utilisation, w.buckling) ? b : w));
+    return found.ok ? [{ m, found: found.value }] : [];
+  });
+  return solved.map(({ m, found }): SituationReport => {
+    const worst = check.withBowing([found])[0]?.bones.reduce((w, b) => (Math.max(b.utilisation, b.buckling) > Math.max(w.utilisation, w.buckling) ? b : w));
+    if (!worst) throw new Error('no bones');
     const utilisation = Math.max(worst.utilisation, worst.buckling);
-    return [{ id: m.id as SituationReport['id'], name: m.name, utilisation, bone: nameOf.get(worst.bone) ?? worst.bone, cause: worst.cause, status: statusOf(utilisation) }];
+    return { id: m.id as SituationReport['id'], name: m.name, utilisation, bone: nameOf.get(worst.bone) ?? worst.bone, cause: worst.cause, status: statusOf(utilisation) };
   });
 }
 
@@ -142,8 +146,8 @@ function asksMost(checks: readonly MomentCheck[], i: number): boolean {
 /** Each bone's utilisation with clay and metal at the ends of their strength, at the moment that asks most of it. */
 function strengthRanges(piece: Piece, moments: readonly Moment[], checks: readonly MomentCheck[], props: CheckInputs['props'], nominal: LoadCheck): Pushed {
   const cases = [
-    ...[0.6, 1.5].map((clay) => new LoadCheck(inputsOf(piece, props, clay), nominal.framePlan)),
-    ...(['low', 'high'] as const).map((metal) => new LoadCheck(inputsOf(piece, props, 1, metal), nominal.framePlan, nominal)),
+    ...[0.6, 1.5].map((clay) => new LoadCheck({ ...inputsOf(piece, props, clay), bowing: false }, nominal.framePlan)),
+    ...(['low', 'high'] as const).map((metal) => new LoadCheck({ ...inputsOf(piece, props, 1, metal), bowing: false }, nominal.framePlan, nominal)),
   ];
   const outcomes = new Map<string, number[]>();
   const asking = moments.filter((_, i) => asksMost(checks, i));
