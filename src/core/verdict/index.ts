@@ -10,3 +10,4 @@ export type { Piece } from './piece';
 export * from './card';
 export * from './sheet';
 export * from './export-mesh';
+export { leverWords } from './move-findings';

@@ -76,6 +76,11 @@ function rampFindings(piece: Piece, report: BareReport, units: UnitSystem): Bare
   )];
 }
 
+/** A twentieth of a newton metre is less than a hand's own weight does. */
+export function leverWords(leverage: number, towards: string): string {
+  return leverage < 0.05 ? 'Its weight lies over the middle of what it sits on.' : `Its centre of gravity pulls to the ${towards} with ${sensible(leverage, 2)} Nm.`;
+}
+
 function mountFindings(report: BareReport, units: UnitSystem): BareFinding[] {
   const { mount } = report;
   if (mount.kind === 'stands') return [];
@@ -100,7 +105,7 @@ function mountFindings(report: BareReport, units: UnitSystem): BareFinding[] {
   const out = [finding(
     'move', 'worn', status, 'wearer',
     status === 'sound' ? `${formatMass(mount.mass, units)} is light enough to wear for ${sensible(mount.hours, 2)} h.` : status === 'watch' ? `${formatMass(mount.mass, units)} is felt after a while: rest in the ${sensible(mount.hours, 2)} h.` : `${formatMass(mount.mass, units)} is too much to wear for long.`,
-    `For long wear there it is watched from ${formatMass(mount.watchFrom, units)} and stops at ${formatMass(mount.failsFrom, units)}. Its centre of gravity pulls to the ${mount.towards} with ${sensible(mount.leverage, 2)} Nm.`,
+    `For long wear there it is watched from ${formatMass(mount.watchFrom, units)} and stops at ${formatMass(mount.failsFrom, units)}. ${leverWords(mount.leverage, mount.towards)}`,
     { measured: mount.mass, limit: mount.failsFrom, unit: 'kg', cause: 'its weight on the body' },
   )];
   if (mount.straps.length === 0) {

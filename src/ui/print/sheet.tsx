@@ -8,7 +8,7 @@ import { formatDate, formatLength, formatMass, sensible, type UnitSystem } from 
 import type { SheetContents, StockToBuy } from '../../core/verdict';
 
 /** Cut list, kit and shopping, black on white; for one piece or a class. */
-const up = (m: number, units: UnitSystem) => (units === 'metric' ? `${Math.ceil(m * 1000 - 1e-6)} mm` : formatLength(m, units));
+const up = (m: number, units: UnitSystem) => (units === 'imperial' ? formatLength(m, units) : m >= 1.9999 && Math.abs(m * 10 - Math.round(m * 10)) < 1e-6 ? `${sensible(m, 3)} m` : `${Math.ceil(m * 1000 - 1e-6)} mm`);
 
 /** The lengths to buy and the cuts in each, drawn to scale; bars cut alike are drawn once. */
 function Bars({ stock, units }: { stock: StockToBuy; units: UnitSystem }) {

@@ -72,7 +72,7 @@ function Sheet({ template, tile, tiles, paper, across, units, page }: { template
           const step = ruler / (units === 'metric' ? 10 : 16);
           return i % 2 === 0 ? <rect key={i} x={i * step} y="0" width={step} height="3" fill="#000" /> : null;
         })}
-        <text x={ruler + 2} y="2.8" fontSize="3.4">{units === 'metric' ? '100 mm' : '4 in'}: measure this; if it is off, print at full size, not fitted to the page</text>
+        <text x="0" y="7" fontSize="3.4">{units === 'metric' ? '100 mm' : '4 in'}: measure this; if it is off, print at full size, not fitted to the page</text>
       </g>
     </svg>
   );

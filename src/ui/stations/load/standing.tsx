@@ -10,6 +10,7 @@ import { QuantityInput } from '../../parts/fields';
 export function StandingTables() {
   const report = useBench((s) => s.report);
   const units = useBench((s) => s.units);
+  const standing = useBench((s) => s.picture?.armature.base.standing);
   if (!report) return null;
   const { handling, stance } = report;
   return (
@@ -24,7 +25,7 @@ export function StandingTables() {
         </tbody>
       </Table>
       <p className="muted">
-        It slides when pushed at its foot with {formatForce(handling.slidesAt, units)}{handling.slidesAt < stance.push ? ': it creeps before it tips, so clamp it or put rubber under it while you work' : ''}.
+        {standing === 'casters' ? `It rolls when pushed with ${formatForce(handling.slidesAt, units)}: lock or chock its casters while you work` : `It slides when pushed at its foot with ${formatForce(handling.slidesAt, units)}${handling.slidesAt < stance.push ? ': it creeps before it tips, so clamp it or put rubber under it while you work' : ''}`}.
         {' '}Its {stance.towards} may stand over the edge of a table by {formatLength(handling.overhang, units)} at the most.
       </p>
       <Counterweight />

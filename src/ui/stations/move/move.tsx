@@ -3,7 +3,7 @@ import { Button, Table } from 'react-bootstrap';
 import type { Mount } from '../../../core/build';
 import { usualWornLimits, vehicles } from '../../../core/load';
 import { formatForce, formatLength, formatMass, sensible, type Vec3 } from '../../../core/quantity';
-import { engineerDecides, liftingCaution } from '../../../core/verdict';
+import { engineerDecides, leverWords, liftingCaution } from '../../../core/verdict';
 import { useBench, useController } from '../../bench/context';
 import { ChoiceAt, ChoiceInput, NumberAt, QuantityInput, TextAt } from '../../parts/fields';
 import { StationPanel } from '../../parts/judgement';
@@ -64,7 +64,7 @@ function Worn({ mount }: { mount: Extract<Mount, { kind: 'worn' }> }) {
         </Table>
       )}
       <Button size="sm" variant="quiet" onClick={add} disabled={mount.straps.length >= 12}>Add a strap or stitch point</Button>
-      {worn && <p className="mt-2">It pulls to the {worn.towards} with {sensible(worn.leverage, 2)} Nm about the middle of what it sits on.</p>}
+      {worn && <p className="mt-2">{leverWords(worn.leverage, worn.towards)}</p>}
     </>
   );
 }
