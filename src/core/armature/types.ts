@@ -45,8 +45,8 @@ export interface Member {
   readonly bare?: boolean;
 }
 
-/** How a board or frame meets the table or floor. */
-export const standings = ['flat', 'slats', 'feet', 'casters'] as const;
+/** How a board or frame meets the table or floor; "own" has none, and stands on its own feet once it is made. */
+export const standings = ['flat', 'slats', 'feet', 'casters', 'own'] as const;
 export type Standing = (typeof standings)[number];
 
 export interface BaseBoard {

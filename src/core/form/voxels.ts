@@ -195,6 +195,25 @@ export function distanceAtCell(grid: VoxelGrid, x: number, y: number, z: number)
   return grid.distances[slot * cellsPerBlock + cellInBlock(x & 7, y & 7, z & 7)] as number;
 }
 
+/** Level places of the cells inside the form in its lowest `within` metres: where it touches the ground. Corners of cells. */
+export function footprint(grid: VoxelGrid, bottom: number, within: number): (readonly [number, number])[] {
+  const out: (readonly [number, number])[] = [];
+  const [nx, ny] = grid.blocks;
+  grid.slots.forEach((slot, b) => {
+    if (slot < 0) return;
+    const corner = [b % nx, floor(b / nx) % ny, floor(b / (nx * ny))].map((i) => i * blockSide) as [number, number, number];
+    if (grid.origin[2] + corner[2] * grid.step > bottom + within) return;
+    for (let c = 0; c < cellsPerBlock; c++) {
+      if ((grid.distances[slot * cellsPerBlock + c] as number) > 0) continue;
+      const z = grid.origin[2] + (corner[2] + floor(c / blockSide ** 2) + 0.5) * grid.step;
+      if (z > bottom + within) continue;
+      const x = grid.origin[0] + (corner[0] + (c % blockSide) + 0.5) * grid.step, y = grid.origin[1] + (corner[1] + (floor(c / blockSide) % blockSide) + 0.5) * grid.step;
+      out.push([x, y]);
+    }
+  });
+  return out;
+}
+
 /** Box of the cells inside the form, to one cell. A corner at the origin when nothing is inside. */
 export function solidExtent(grid: VoxelGrid): Box {
   const low: [number, number, number] = [Infinity, Infinity, Infinity];

@@ -68,6 +68,7 @@ export function armatureItems(armature: Armature, stockOf: (id: string) => Stock
   const { base } = armature;
   const board = base.width * base.depth * base.thickness * (stockOf(base.stock)?.density ?? 640);
   const under: Vec3 = [base.at[0], base.at[1], -base.thickness / 2];
+  if (base.standing === 'own') return items;
   items.push({ id: 'base/board', name: 'base board', kind: 'base', wet: board, dry: board, at: under });
   if (base.ballast > 0) items.push({ id: 'base/ballast', name: 'ballast', kind: 'ballast', wet: base.ballast, dry: base.ballast, at: [base.ballastAt[0], base.ballastAt[1], -base.thickness / 2] });
   return items;

@@ -79,9 +79,10 @@ export const standingFigures: Readonly<Record<Standing, { readonly raised: numbe
   slats: { raised: 0.02, inset: 0, friction: 0.35 },
   feet: { raised: 0.015, inset: 0.02, friction: 0.5 },
   casters: { raised: 0.09, inset: 0.05, friction: 0.03 },
+  own: { raised: 0, inset: 0, friction: 0.35 },
 };
 
-/** Where the base touches the ground. */
+/** Where the board touches the ground. */
 export function contactsOf(base: BaseBoard): Point2[] {
   const { inset } = standingFigures[base.standing];
   const x = Math.max(0.2 * base.width, base.width / 2 - inset), y = Math.max(0.2 * base.depth, base.depth / 2 - inset);
@@ -91,7 +92,7 @@ export function contactsOf(base: BaseBoard): Point2[] {
 
 /** Height of the ground under it; the board's upper face is at zero. */
 export function groundUnder(base: BaseBoard): number {
-  return -base.thickness - standingFigures[base.standing].raised;
+  return base.standing === 'own' ? 0 : -base.thickness - standingFigures[base.standing].raised;
 }
 
 /** N level at the base that slides it, and how far it may stand over the edge of a table on its weakest side. */
@@ -154,6 +155,8 @@ export function checkBase(base: BaseBoard, moment: number, safety: number, densi
   const radius = base.flangeDiameter / 2;
   const near = Math.max(0, radius - half), far = radius + half;
   const perSide = Math.max(1, base.screws.count / 2);
+  // On its own feet nothing is screwed to anything: it tips instead.
+  if (base.standing === 'own') return { screwPull: 0, screwAllowed: 0, screwUtilisation: 0, boardUtilisation: 0 };
   const glued = base.screws.count === 0;
   const screwPull = glued ? 0 : (moment * far) / (perSide * (near * near + far * far));
   const screwAllowed = screwWithdrawal(density / 1000, base.screws.diameter, base.screws.threadLength) * screwAllowedShare;

@@ -32,7 +32,7 @@ export const boardFields: readonly SchoolField[] = [
   { kind: 'length', key: 'boardDepth', label: 'Board, front to back', hint: '0: from the form' },
   { kind: 'length', key: 'boardBack', label: 'Board set back by', hint: 'of the upright' },
   { kind: 'choice', key: 'standing', label: 'Stands', choices: [
-    { id: 'flat', name: 'flat' }, { id: 'slats', name: 'on two slats' }, { id: 'feet', name: 'on four feet' }, { id: 'casters', name: 'on casters' },
+    { id: 'flat', name: 'flat' }, { id: 'slats', name: 'on two slats' }, { id: 'feet', name: 'on four feet' }, { id: 'casters', name: 'on casters' }, { id: 'own', name: 'on its own feet, no board' },
   ] },
   { kind: 'mass', key: 'ballast', label: 'Weight fixed to it' },
   { kind: 'length', key: 'ballastBack', label: 'Weight behind its middle' },

@@ -53,7 +53,7 @@ export function handlingOf(piece: Piece, ledger: Ledger, stance: Stance, finishe
   });
   const size = (box: Box, mass: number): Carry => ({ mass, width: box.high[0] - box.low[0], depth: box.high[1] - box.low[1], height: box.high[2] - box.low[2] });
   const own = size(piece.extent, finished.mass);
-  const whole = alone ? own : { ...own, width: Math.max(own.width, base.width), depth: Math.max(own.depth, base.depth), height: piece.extent.high[2] + base.thickness };
+  const whole = alone || base.standing === 'own' ? own : { ...own, width: Math.max(own.width, base.width), depth: Math.max(own.depth, base.depth), height: piece.extent.high[2] + base.thickness };
   return {
     whole: judge('whole piece', '', finished.mass, whole), parts: sectionsOf(piece, ledger).map((s) => judge(s.name, s.heldBy, s.mass, size(s.box, s.mass))),
     rampPush: rampPush(finished.mass, travel.ramp), vehicleName: hold?.name ?? null,

@@ -164,7 +164,7 @@ function memberReason(m: MemberReport, units: UnitSystem): string {
   const sag = m.sag > 0.0005 ? ` Its outer joint moves ${formatLength(m.sag, units)}.` : '';
   const set = m.set > 0 ? (m.set >= 99 ? ' The wire folds.' : ` A soft wire would keep ${sensible(m.set * 100, 2)} % of that bend.`) : '';
   const buckling = m.buckling >= m.utilisation && m.buckling > 0.3 ? ' It is slender: it would bow out sideways under the weight.' : '';
-  return `Worst ${momentPhrase(m.moment)}: ${formatMass(m.carries, units)} hang on it and bend it with ${sensible(m.demand, 2)} Nm; it resists with ${sensible(m.capacity, 2)} Nm (${main || 'nothing'}).${sag}${set}${buckling}`;
+  return `Worst ${momentPhrase(m.moment)}: it bends with ${sensible(m.demand, 2)} Nm, ${formatMass(m.carries, units)} of it right on this bone; it resists with ${sensible(m.capacity, 2)} Nm (${main || 'nothing'}).${sag}${set}${buckling}`;
 }
 
 function momentPhrase(name: string): string {
@@ -193,7 +193,7 @@ function loadFindings(piece: Piece, report: BareReport, units: UnitSystem): Bare
     'load', 'tip', tipStatus, 'base',
     stance.tipAngle < 0 ? `It falls to the ${stance.towards} by itself.`
       : `It tips to the ${stance.towards} when leaned ${sensible(stance.tipAngle, 2)}°${tipStatus === 'sound' ? ', well clear of a knock' : `; you asked for ${sensible(target)}°`}.`,
-    `The centre of gravity is ${formatLength(stance.centre[2] - groundUnder(piece.armature.base), units)} above the table and ${formatLength(stance.edgeDistance, units)} inside the ${stance.towards} edge of the base; a level push of ${sensible(stance.push, 2)} N at the crown takes it over.`,
+    `The centre of gravity is ${formatLength(stance.centre[2] - groundUnder(piece.armature.base), units)} above the table and ${formatLength(stance.edgeDistance, units)} inside the ${stance.towards} edge of ${piece.armature.base.standing === 'own' ? 'what it stands on' : 'the base'}; a level push of ${sensible(stance.push, 2)} N at the crown takes it over.`,
     { measured: stance.tipAngle, limit: target, unit: 'degrees', smallerIsWorse: true, ...tipMoment(report) },
   ));
   const { base } = report;
@@ -201,9 +201,9 @@ function loadFindings(piece: Piece, report: BareReport, units: UnitSystem): Bare
   const screws = base.screwUtilisation >= base.boardUtilisation;
   out.push(finding(
     'load', 'base', statusOf(u), 'base',
-    u > 1 ? (screws ? 'The flange screws pull out of the board.' : 'The board is too thin under the flange.')
+    piece.armature.base.standing === 'own' ? 'It stands on its own feet: nothing is screwed down.' : u > 1 ? (screws ? 'The flange screws pull out of the board.' : 'The board is too thin under the flange.')
       : screws ? 'The flange screws hold.' : 'The board holds the flange.',
-    screws ? `The hardest-pulled screw takes ${sensible(base.screwPull, 2)} N; a fifth of what this board would hold it with is ${sensible(base.screwAllowed, 2)} N.`
+    piece.armature.base.standing === 'own' ? 'Without a board only its own footprint keeps it from tipping.' : screws ? `The hardest-pulled screw takes ${sensible(base.screwPull, 2)} N; a fifth of what this board would hold it with is ${sensible(base.screwAllowed, 2)} N.`
       : `A strip of board round the flange bends with ${sensible(u, 2)} of what it may.`,
     { measured: u, limit: 1, unit: 'ratio', moment: report.baseMoment, cause: 'the pull of the upright on its foot' },
   ));

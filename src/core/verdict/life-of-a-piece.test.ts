@@ -76,6 +76,31 @@ describe('finished, mounted, moved', () => {
   });
 });
 
+describe('on its own feet', () => {
+  const own = (kind: string, measures: Record<string, string> = {}, size?: number): Build => {
+    const made = startBuild('x', '2026-12-01', kind, size ?? 0.2);
+    if (!made.ok) throw new Error(made.message);
+    return { ...made.value, form: { ...made.value.form, start: { ...made.value.form.start, measures } }, armature: { ...made.value.armature, school: { ...made.value.armature.school, parameters: { ...made.value.armature.school.parameters, standing: 'own' } } } };
+  };
+  test('a figure stands on the hull of its two soles, front and back nearer than the sides; on one leg it is worse off', () => {
+    const standing = reportOf(own('figure', { stance: 'standing' })), one = reportOf(own('figure', { stance: 'balancing' }));
+    expect(standing.stance.polygon.length).toBeGreaterThan(3);
+    const wide = Math.max(...standing.stance.polygon.map((p) => p[0])) - Math.min(...standing.stance.polygon.map((p) => p[0]));
+    const foot = Math.max(...one.stance.polygon.map((p) => p[0])) - Math.min(...one.stance.polygon.map((p) => p[0]));
+    expect(wide).toBeGreaterThan(1.5 * foot);
+    expect(one.stance.tipAngle).toBeLessThan(standing.stance.tipAngle);
+    expect(standing.stance.tipAngle).toBeLessThan(20);
+  });
+  test('four legs stand within their feet; a ball rolls; the board is no longer weighed or screwed', () => {
+    const dog = reportOf(own('four-legged', {}, 0.3));
+    expect(dog.stance.tipAngle).toBeGreaterThan(8);
+    expect(dog.ledger.items.some((i) => i.kind === 'base')).toBe(false);
+    expect(find(dog, 'base')?.sentence).toMatch(/own feet/);
+    const ball = reportOf(own('free', {}, 1));
+    expect(ball.stance.tipAngle).toBeLessThan(12);
+  });
+});
+
 describe('clay kept damp comes off its armature', () => {
   const damp = (kind: string): Build => {
     const b = newBust('b', '2026-12-01');

@@ -1,6 +1,7 @@
 import { moistureAt } from '../drying';
+import { footprint } from '../form';
 import {
-  armatureItems, centreOf, contactsOf, groundUnder, checkBase, hungCentre, lifeMoments, LoadCheck, situationMoments, stanceOn, sumLedger,
+  armatureItems, centreOf, contactsOf, convexHull, groundUnder, checkBase, hungCentre, lifeMoments, LoadCheck, situationMoments, stanceOn, sumLedger,
   type BaseCheck, type CheckInputs, type Ledger, type LedgerItem, type Moment, type MomentCheck, type Stance,
 } from '../load';
 import { spanOf, success, type Range, type Result } from '../quantity';
@@ -97,13 +98,21 @@ function ledgerOf(piece: Piece, regions: readonly RegionReport[]): Ledger {
   return sumLedger(items);
 }
 
+/** Its board's corners or feet; without a board, whatever of the form lies within two cells of the ground. */
+function touching(piece: Piece): ReturnType<typeof contactsOf> {
+  const { base } = piece.armature;
+  if (base.standing !== 'own') return contactsOf(base);
+  const under = footprint(piece.grid, piece.extent.low[2], 2 * piece.grid.step);
+  return under.length > 0 ? convexHull(under) : contactsOf(base);
+}
+
 function stanceAt(piece: Piece, moment: Moment, ledger: Ledger): MomentStance {
   const hung = hungCentre(piece.load, moment, piece.face.solid ? 0 : piece.bulk.density, piece.wrapPerArea);
   const rest = ledger.items.filter((i) => i.kind === 'hardware' || i.kind === 'base' || i.kind === 'ballast').map((i) => ({ mass: i.wet, at: i.at }));
   const whole = centreOf([...rest, hung]);
   const { base } = piece.armature;
   const top = piece.armature.nodes.reduce((z, n) => Math.max(z, n.at[2]), 0);
-  return { ...stanceOn(contactsOf(base), whole.mass, whole.at, groundUnder(base), top), moment: moment.id, name: moment.name };
+  return { ...stanceOn(touching(piece), whole.mass, whole.at, groundUnder(base), top), moment: moment.id, name: moment.name };
 }
 
 function baseOf(piece: Piece, moments: readonly Moment[], checks: readonly MomentCheck[]): { check: BaseCheck; moment: string } {

@@ -145,6 +145,7 @@ function coverProposals(piece: Piece, finding: BareFinding, units: UnitSystem): 
 
 function tipProposals(piece: Piece, report: BareReport, units: UnitSystem): Proposal[] {
   const { base } = piece.armature;
+  if (base.standing === 'own') return [{ id: 'on-a-board', edit: parameter('Fix it to a board', { standing: 'flat' }), note: 'screwed or bolted through its feet' }];
   const target = piece.build.brief.limits.tipAngle + 0.5;
   const { stance } = report;
   // On the far side of the board from where it tips, flat on it.

@@ -68,7 +68,7 @@ export function sheetOf(build: Build, evaluator: Evaluator, options: SheetOption
     holes: holesOf(armature),
     hardware: [
       ...armature.hardware.map((h) => ({ name: h.name, count: h.count * times, note: '' })),
-      ...(screws.count > 0 ? [{ name: 'wood screws', count: screws.count * times, note: `${sensible(screws.diameter * 1000)} mm thick, ${sensible(screws.threadLength * 1000)} mm in the board` }] : []),
+      ...(screws.count > 0 && armature.base.standing !== 'own' ? [{ name: 'wood screws', count: screws.count * times, note: `${sensible(screws.diameter * 1000)} mm thick, ${sensible(screws.threadLength * 1000)} mm in the board` }] : []),
     ],
     cautions: cautionsFor(made.value),
   });
@@ -97,7 +97,7 @@ function holesOf(armature: Armature): Hole[] {
   });
   return [
     ...(armature.holes ?? []),
-    ...(screws.count > 0 ? [{ what: 'pilots for the screws', count: screws.count, diameter: screws.diameter * 0.7, depth: screws.threadLength, at: pilots }] : []),
+    ...(screws.count > 0 && armature.base.standing !== 'own' ? [{ what: 'pilots for the screws', count: screws.count, diameter: screws.diameter * 0.7, depth: screws.threadLength, at: pilots }] : []),
   ];
 }
 

@@ -303,6 +303,9 @@ function baseChoices(piece: Piece, report: BareReport, units: UnitSystem): Stren
   const { base } = piece.armature;
   const out: StrengthChoice[] = [];
   const target = piece.build.brief.limits.tipAngle + 0.5;
+  if (base.standing === 'own') {
+    return report.stance.tipAngle < piece.build.brief.limits.tipAngle ? [{ id: 'on-a-board', group: 'board', label: 'Fixed to a board', changes: parameter('', { standing: 'flat' }).changes, effort: 0.5 }] : [];
+  }
   if (report.stance.tipAngle < piece.build.brief.limits.tipAngle) {
     for (const factor of [1.25, 1.6]) {
       const [w, d] = [base.width * factor, base.depth * factor].map((v) => Math.ceil(v * 100) / 100) as [number, number];

@@ -218,7 +218,7 @@ export class PieceViewer {
     flange.rotation.x = Math.PI / 2;
     flange.position.set(base.flangeAt[0], base.flangeAt[1], 0.004);
     // A timber frame is bolted to bearers, which are not a plate to look at.
-    this.groups.base.add(board, turntable, ...(base.flangeDiameter < 0.3 ? [flange] : []), ...underBoard(base));
+    this.groups.base.add(...(base.standing === 'own' ? [] : [board]), turntable, ...(base.flangeDiameter < 0.3 && base.standing !== 'own' ? [flange] : []), ...underBoard(base));
   }
 
   /** Hands on the form, on the Form station; null takes them off. */
@@ -413,6 +413,7 @@ export class PieceViewer {
 function underBoard(base: Armature['base']): THREE.Object3D[] {
   const out: THREE.Object3D[] = [];
   const wood = () => new THREE.MeshStandardMaterial({ color: '#b8935f', roughness: 0.9 });
+  if (base.standing === 'own') return out;
   const raised = -base.thickness - groundUnder(base);
   const z = -base.thickness - raised / 2;
   if (base.standing === 'slats') {

@@ -140,13 +140,13 @@ export default function Sheet({ id, data, units: initial }: { id: string; data: 
                 <td>{c.stock}, {c.sizeLabel}</td><td className="n">{c.pieces}</td><td className="n"><strong>{long(c.cutLength)}</strong></td>
               </tr>
             ))}
-            <tr><td><span className="box" /></td><td>base board</td><td>{data.board.name}</td><td className="n">1</td><td className="n"><strong>{long(base.width)} x {long(base.depth)}</strong></td></tr>
+            {base.standing !== 'own' && <tr><td><span className="box" /></td><td>base board</td><td>{data.board.name}</td><td className="n">1</td><td className="n"><strong>{long(base.width)} x {long(base.depth)}</strong></td></tr>}
           </tbody>
         </table>
         {data.cuts.some((c) => c.side) && <p className="fine">L and R are the sculpture&rsquo;s own left and right: bend them as mirror images and mark them at once.</p>}
         {data.stock.length > 0 && <h2>Out of what length{times > 1 ? `, all ${times}` : ''}</h2>}
         {data.stock.map((s) => <div key={s.key} className="keep"><p className="mb-1"><strong>{s.name}</strong></p><Bars stock={s} units={units} /></div>)}
-        <div className="keep"><h2>Base</h2><BoardPlan data={data} units={units} /></div>
+        {base.standing !== 'own' && <div className="keep"><h2>Base</h2><BoardPlan data={data} units={units} /></div>}
         <Holes data={data} units={units} />
         <h2>Kit and shopping{times > 1 ? `, all ${times}` : ''}</h2>
         <table>
@@ -159,7 +159,7 @@ export default function Sheet({ id, data, units: initial }: { id: string; data: 
             })}
             {data.bulk && <tr><td><span className="box" /></td><td>{data.bulk.name}<div className="fine">about {sensible(data.bulk.litres, 2)} l in place</div></td><td className="n">{formatMass(data.bulk.mass, units)}</td></tr>}
             {data.wrap && <tr><td><span className="box" /></td><td>{data.wrap.name}</td><td className="n">about {sensible(data.wrap.length, 2)} m{units === 'imperial' ? ` (${sensible(data.wrap.length * 3.2808, 2)} ft)` : ''}</td></tr>}
-            <tr><td><span className="box" /></td><td>{data.board.name}</td><td className="n">{times > 1 ? `${times} of ` : ''}{long(base.width)} x {long(base.depth)}</td></tr>
+            {base.standing !== 'own' && <tr><td><span className="box" /></td><td>{data.board.name}</td><td className="n">{times > 1 ? `${times} of ` : ''}{long(base.width)} x {long(base.depth)}</td></tr>}
             {base.ballast > 0 && <tr><td><span className="box" /></td><td>weight for the base</td><td className="n">{formatMass(base.ballast * times, units)}</td></tr>}
             {data.hardware.map((h) => <tr key={h.name}><td><span className="box" /></td><td>{h.name}<div className="fine">{h.note}</div></td><td className="n">{h.count}</td></tr>)}
           </tbody>
