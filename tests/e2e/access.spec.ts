@@ -17,7 +17,7 @@ for (const scheme of ['light', 'dark'] as const) {
   test(`nothing serious for a screen reader or low sight, ${scheme}`, async ({ page }) => {
     await page.emulateMedia({ colorScheme: scheme });
     const id = await openLamplighter(page);
-    for (const station of ['brief', 'form', 'armature', 'load', 'clay', 'drying', 'log']) {
+    for (const station of ['brief', 'form', 'armature', 'load', 'clay', 'drying', 'move', 'log']) {
       await page.goto(`/build/${id}?station=${station}`);
       await expect(page.getByTestId('beam-Weight, wet')).toHaveText(/\d/);
       await page.waitForTimeout(400);
@@ -27,6 +27,13 @@ for (const scheme of ['light', 'dark'] as const) {
     expect(await serious(page), 'shelf').toEqual([]);
     await page.goto(`/build/${id}/print`);
     expect(await serious(page), 'print').toEqual([]);
+    await page.goto(`/build/${id}/print/templates`);
+    expect(await serious(page), 'templates').toEqual([]);
+    await page.goto(`/build/${id}?station=armature`);
+    await page.getByRole('button', { name: /Compare schools/ }).click();
+    await expect(page.getByRole('table', { name: 'Schools side by side' })).toHaveAttribute('aria-busy', 'false');
+    await page.waitForTimeout(500);
+    expect(await serious(page), 'schools side by side').toEqual([]);
   });
 }
 

@@ -12,7 +12,7 @@ test('schools side by side; taking one keeps the form, and undo brings the old o
   const kilograms = (await clay.allTextContents()).map(figure);
   // Solid clay on two loops takes several times what a stuffed frame does.
   expect((kilograms[1] as number) / (kilograms[0] as number)).toBeGreaterThan(3);
-  await page.getByRole('button', { name: 'Take two loops on a pipe, solid clay' }).click();
+  await page.getByRole('button', { name: 'Take it: two loops on a pipe, solid clay' }).click();
   await expect(page.getByLabel('School', { exact: true })).toHaveValue('dense');
   await expect.poll(async () => figure(await beam(page, 'Weight, wet').textContent())).toBeGreaterThan(1.8 * wet);
   await page.getByRole('button', { name: /^Undo: School/ }).click();

@@ -9,3 +9,4 @@ export * from './tube';
 export * from './buckling';
 export * from './nest';
 export * from './template';
+export * from './sections';

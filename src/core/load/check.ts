@@ -356,7 +356,7 @@ function readCase(
 /** Share of a bow's work from which a bone counts as one of those that bow. */
 const bowsWith = 0.25;
 /** A frame this far from bowing is not looked at more closely. */
-const worthSaying = 0.3;
+const worthSaying = 0.6;
 /** Below this share of its cautious Euler load nothing is near bowing, and it is not worked out. */
 const slenderFrom = 0.1;
 

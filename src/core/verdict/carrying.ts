@@ -1,4 +1,5 @@
 import { centreOf, edgeOfTable, fitsIn, hangFrom, liftOf, rampPush, uprightThroughDoor, throughDoor, vehicles, wallPull, wearOn, type Carry, type Hold, type Ledger, type Stance } from '../load';
+import { sectionsByJoins } from '../armature';
 import type { Box } from '../form';
 import { massBox } from '../form';
 import type { Vec3 } from '../quantity';
@@ -63,7 +64,7 @@ export function handlingOf(piece: Piece, ledger: Ledger, stance: Stance, finishe
 
 /** What each section weighs dry: the clay and bulk of its masses, and its share of everything else by volume. */
 function sectionsOf(piece: Piece, ledger: Ledger): { name: string; heldBy: string; mass: number; box: Box }[] {
-  const { sections = [] } = piece.armature;
+  const sections = piece.armature.sections ?? sectionsByJoins(piece.armature);
   if (sections.length < 2) return [];
   const { perMass } = piece.volumes;
   const index = new Map(piece.form.masses.map((m, i) => [m.id, i]));

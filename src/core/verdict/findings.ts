@@ -43,13 +43,16 @@ function briefFindings(piece: Piece, report: BareReport, units: UnitSystem): Bar
   const { limits, deadline, startDate } = piece.build.brief;
   const out: BareFinding[] = [];
   if (limits.weight !== null) {
-    const share = report.summary.dry / limits.weight;
+    // What leaves the piece, and the board it leaves behind, are not its weight.
+    const { mass } = report.finished;
+    const gone = report.summary.dry - mass;
+    const share = mass / limits.weight;
     out.push(finding(
       'brief', 'weight', statusOf(share, 0.9), 'whole piece',
-      share > 1 ? `Finished, it weighs ${formatMass(report.summary.dry, units)}: over the ${formatMass(limits.weight, units)} you allow.`
-        : `Finished, it weighs ${formatMass(report.summary.dry, units)}, within the ${formatMass(limits.weight, units)} you allow.`,
-      `Clay is ${formatMass(report.ledger.clayDry, units)} of it when dry; armature, bulk and base are the rest.`,
-      { measured: report.summary.dry, limit: limits.weight, unit: 'kg', range: report.weightRange },
+      share > 1 ? `Finished, it weighs ${formatMass(mass, units)}: over the ${formatMass(limits.weight, units)} you allow.`
+        : `Finished, it weighs ${formatMass(mass, units)}, within the ${formatMass(limits.weight, units)} you allow.`,
+      `Clay is ${formatMass(report.ledger.clayDry, units)} of it when dry; what is inside it and under it is the rest.`,
+      { measured: mass, limit: limits.weight, unit: 'kg', range: { low: report.weightRange.low - gone, nominal: mass, high: report.weightRange.high - gone } },
     ));
   }
   if (deadline !== null) {

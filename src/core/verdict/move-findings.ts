@@ -24,7 +24,7 @@ function liftFinding(piece: Piece, carried: readonly CarriedReport[], inParts: b
   return finding(
     'move', 'lift', people === 1 ? 'sound' : rolls || Number.isFinite(people) ? 'watch' : 'fails', worst.name,
     `${orNothing(worst.name)} weighs ${formatMass(worst.mass, units)}: ${who}.`,
-    `Held against the body and lifted from the floor to a table, one person should take ${limit > 0 ? formatMass(limit, units) : 'nothing this wide'}; this is ${Number.isFinite(index) ? sensible(index, 2) : 'far over'} of it.${inParts ? ` It is carried in ${carried.length} parts.` : ''}${piece.armature.sections ? '' : ' It does not come apart.'}`,
+    `Held against the body and lifted from the floor to a table, one person should take ${limit > 0 ? formatMass(limit, units) : 'nothing this wide'}; this is ${Number.isFinite(index) ? sensible(index, 2) : 'far over'} of it.${inParts ? ` It is carried in ${carried.length} parts.` : ''}${inParts ? '' : ' It does not come apart: a limb that is bolted, sleeved or socketed on, under Joins, would.'}`,
     { measured: Number.isFinite(index) ? index : 99, limit: 1, unit: 'ratio' },
   );
 }

@@ -10,19 +10,21 @@ import type { StationId } from '../../core/verdict';
 import { useWays, type Ways } from '../parts/appearance';
 import { HouseMark, Plumb } from '../parts/plumb';
 import { stationStatus } from '../parts/judgement';
-import ArmatureStation from '../stations/armature/armature';
 import BriefStation from '../stations/brief/brief';
-import ClayStation from '../stations/clay/clay';
-import DryingStation from '../stations/drying/drying';
 import FormStation from '../stations/form/form';
 import LoadStation from '../stations/load/load';
-import MoveStation from '../stations/move/move';
 import { BenchController, type OpenedBuild } from './controller';
 import { BenchProvider, useBench, useController } from './context';
 import PieceView from './piece-view';
 import { ScaleBeam } from './scale-beam';
 import { ShortcutsCard } from './shortcuts';
 
+// Stations that are not the first one looked at come when they are asked for.
+const waiting = () => <p className="muted">Working it out …</p>;
+const ArmatureStation = dynamic(() => import('../stations/armature/armature'), { ssr: false, loading: waiting });
+const ClayStation = dynamic(() => import('../stations/clay/clay'), { ssr: false, loading: waiting });
+const DryingStation = dynamic(() => import('../stations/drying/drying'), { ssr: false, loading: waiting });
+const MoveStation = dynamic(() => import('../stations/move/move'), { ssr: false, loading: waiting });
 const LogStation = dynamic(() => import('../log/log'), { ssr: false, loading: () => <p className="muted">Opening the log …</p> });
 
 const stations: readonly { id: StationId; name: string; panel: ComponentType }[] = [

@@ -1,15 +1,18 @@
 'use client';
+import dynamic from 'next/dynamic';
 import Link from 'next/link';
 import { schools } from '../../../core/school';
 import { useBench, useController } from '../../bench/context';
 import { ChoiceInput } from '../../parts/fields';
 import { StationPanel } from '../../parts/judgement';
 import { useForm } from '../form/shaping';
-import { CompareSchools, takeSchool } from './compare';
+import { takeSchool } from './take-school';
 import { Joints } from './joints';
 import { JoinsTable, MembersTable } from './members';
 import { OnHand } from './on-hand';
 import { SchoolFields } from './school-fields';
+
+const CompareSchools = dynamic(() => import('./compare'), { ssr: false });
 
 /** Another school for the same form; its own figures start afresh, changes by hand to the old one go. */
 function SchoolChoice() {

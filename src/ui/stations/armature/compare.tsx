@@ -1,19 +1,13 @@
 'use client';
 import { useEffect, useRef, useState } from 'react';
 import { Button, Form, Modal, Table } from 'react-bootstrap';
-import type { Build, BuildEdit } from '../../../core/build';
+import type { Build } from '../../../core/build';
 import { formatLength, formatMass, sensible, type UnitSystem } from '../../../core/quantity';
-import { schoolsFor, underSchool, type SchoolRow } from '../../../core/verdict';
+import { schoolsFor, type SchoolRow } from '../../../core/verdict';
 import { CompareClient } from '../../../workers/compare-client';
 import { useBench, useController } from '../../bench/context';
 import { Plumb, statusWord } from '../../parts/plumb';
-
-/** The form under another school, as an edit: the form stays, the old school's changes by hand go. */
-export function takeSchool(build: Build, kind: string): BuildEdit {
-  const name = schoolsFor(build).find((s) => s.kind === kind)?.name ?? kind;
-  const { armature } = underSchool(build, kind);
-  return { label: `School: ${name}`, changes: Object.entries(armature).map(([k, value]) => ({ path: ['armature', k], value })) };
-}
+import { takeSchool } from './take-school';
 
 type Cell = SchoolRow | string | null;
 interface Line { readonly name: string; readonly of: (r: SchoolRow, units: UnitSystem) => string; readonly best?: (r: SchoolRow) => number }
@@ -35,7 +29,7 @@ const lines: readonly Line[] = [
   { name: 'Used again', of: (r) => r.traits.reused },
 ];
 
-export function CompareSchools() {
+export default function CompareSchools() {
   const controller = useController();
   const build = useBench((s) => s.build);
   const units = useBench((s) => s.units);
@@ -105,7 +99,7 @@ export function CompareSchools() {
               })}
               <tr>
                 <th scope="row"><span className="visually-hidden">Take it</span></th>
-                {kinds.map((k) => <td key={k}>{k === build.armature.school.kind ? 'in use' : <Button size="sm" variant="quiet" aria-label={`Take ${offered.find((s) => s.kind === k)?.name ?? k}`} onClick={() => { controller.edit(takeSchool(build, k)); setOpen(false); }}>Take it</Button>}</td>)}
+                {kinds.map((k) => <td key={k}>{k === build.armature.school.kind ? 'in use' : <Button size="sm" variant="quiet" aria-label={`Take it: ${offered.find((s) => s.kind === k)?.name ?? k}`} onClick={() => { controller.edit(takeSchool(build, k)); setOpen(false); }}>Take it</Button>}</td>)}
               </tr>
             </tbody>
           </Table>

@@ -1,4 +1,5 @@
 'use client';
+import dynamic from 'next/dynamic';
 import { useState } from 'react';
 import { Button, ButtonGroup, Form, Table } from 'react-bootstrap';
 import { formatDuration, formatForce, formatLength, formatMass, sensible } from '../../../core/quantity';
@@ -8,7 +9,8 @@ import { StationPanel } from '../../parts/judgement';
 import { Plumb } from '../../parts/plumb';
 import { jointName } from '../../../core/school';
 import { Situations, StandingTables } from './standing';
-import { Strengthen } from './strengthen';
+
+const Strengthen = dynamic(() => import('./strengthen'), { ssr: false });
 
 export function MomentSwitch() {
   const controller = useController();

@@ -38,7 +38,7 @@ function Shown({ set, units }: { set: Strengthening; units: UnitSystem }) {
   );
 }
 
-export function Strengthen() {
+export default function Strengthen() {
   const build = useBench((s) => s.build);
   const units = useBench((s) => s.units);
   const wanting = useBench((s) => s.report?.findings.some((f) => f.station === 'load' && (f.status === 'fails' || f.status === 'watch')) ?? false);
