@@ -10,7 +10,7 @@ import { factorFrame, type FactoredFrame, type FrameMember, type FrameModel, typ
 export interface Buckling {
   /** Infinity where nothing is pushed. */
   readonly factor: number;
-  /** By member: its share 0..1 in the work of the bow, the largest 1. */
+  /** By member: its share 0..1 in what bends as it bows, the largest 1: where stiffness would help. */
   readonly shares: readonly number[];
 }
 
@@ -26,13 +26,9 @@ export function bucklingOf(model: FrameModel, axial: readonly number[]): Result<
   if (!Number.isFinite(found.largest)) return failure('not-finite', 'members', 'the frame is too loose to say when it bows');
   if (found.largest <= 1e-12) return success({ factor: Infinity, shares: axial.map(() => 0) });
   const work = new Float64Array(model.members.length);
-  for (const { k, rows, member, axial: pull } of geometric) {
-    const y = new Float64Array(order);
-    multiply(k, rows, pull, found.vector, y);
-    let w = 0;
-    for (const r of rows) if (r >= 0) w += (found.vector[r] as number) * (y[r] as number);
-    (work[split.owner[member] as number] as number) += w;
-  }
+  frame.value.strainEnergies(found.vector).forEach((energy, i) => {
+    (work[split.owner[i] as number] as number) += energy;
+  });
   const most = work.reduce((m, w) => Math.max(m, w), 1e-300);
   return success({ factor: 1 / found.largest, shares: Array.from(work, (w) => Math.max(0, w / most)) });
 }
@@ -114,7 +110,7 @@ function splitPushed(model: FrameModel, axial: readonly number[]): { model: Fram
   return { model: { nodes, members }, axial: forces, owner };
 }
 
-interface Geometric { readonly k: Float64Array; readonly rows: Int32Array; readonly member: number; readonly axial: number }
+interface Geometric { readonly k: Float64Array; readonly rows: Int32Array; readonly axial: number }
 
 /** -K_g of one beam under a pull of 1 N in global axes, on the frame's unknowns; end springs follow as in its stiffness. */
 function geometricStiffness(frame: FactoredFrame, place: ReadonlyMap<string, Vec3>, m: FrameMember, index: number): Omit<Geometric, 'axial'> {
@@ -124,7 +120,7 @@ function geometricStiffness(frame: FactoredFrame, place: ReadonlyMap<string, Vec
   // Bending in x-y turns about z, in x-z about y the other way.
   bow(local, [1, 5, 7, 11], m.E * m.Iz, length, 1, m.springFrom, m.springTo);
   bow(local, [2, 4, 8, 10], m.E * m.Iy, length, -1, m.springFrom, m.springTo);
-  return { k: toGlobal(beamAxes(a, b, m.up), local), rows: frame.rowsOf(index), member: index };
+  return { k: toGlobal(beamAxes(a, b, m.up), local), rows: frame.rowsOf(index) };
 }
 
 const plain = new Float64Array(16), ends = new Float64Array(16), half = new Float64Array(16);

@@ -132,6 +132,23 @@ export class FactoredFrame {
     return Int32Array.from({ length: 12 }, (_, i) => this.plan.unknown[dofOf(this.beams[beam] as Beam, i)] as number);
   }
 
+  /** By beam, twice the strain energy of displacements given on the unknowns; end springs included. */
+  strainEnergies(x: Float64Array): Float64Array {
+    const out = new Float64Array(this.beams.length);
+    const global = new Float64Array(12), local = new Float64Array(12);
+    this.beams.forEach((beam, b) => {
+      for (let i = 0; i < 12; i++) {
+        const row = this.plan.unknown[dofOf(beam, i)] as number;
+        global[i] = row >= 0 ? (x[row] as number) : 0;
+      }
+      rotate(beam.axes, global, local, false);
+      let sum = 0;
+      for (let i = 0; i < 12; i++) for (let j = 0; j < 12; j++) sum += (local[i] as number) * (this.stiffness[b * 144 + i * 12 + j] as number) * (local[j] as number);
+      out[b] = sum;
+    });
+    return out;
+  }
+
   /** Forces on the unknowns become their displacements, in place. */
   solveRows(x: Float64Array): void {
     this.matrix.solve(x);

@@ -1,9 +1,10 @@
 import {
-  bucklingNear, bucklingOf, capacityAt, compositeSection, factorFrame, freedoms, joinSpring, setShare,
+  capacityAt, compositeSection, factorFrame, freedoms, joinSpring, setShare,
   type Armature, type Bone, type CompositeSection, type FactoredFrame, type FrameLoad, type FrameMember, type FramePlan, type FrameSolution, type Freedom, type MetalPart, type SectionForces,
 } from '../armature';
 import { joinEfficiency, type BulkKind, type Stock, type Wrap } from '../catalogue';
 import { cross, distance, failure, success, type Result, type Vec3 } from '../quantity';
+import { bowingOf, pushedAt, slenderFrom, slenderness, type Pushed } from './bowing';
 import { amountIndex, stationAt, stationsPerBone, type HungLoad } from './hang';
 import type { Moment } from './moments';
 
@@ -92,13 +93,6 @@ function metalByBone(armature: Armature, stockOf: CheckInputs['stockOf']): Map<s
 /** What a moment's sections are made of: moments alike in this share one factorisation. */
 interface Built {
   readonly sections: readonly CompositeSection[];
-  readonly frame: FactoredFrame;
-}
-
-interface Pushed {
-  readonly ratio: number;
-  readonly safety: number;
-  readonly solution: FrameSolution;
   readonly frame: FactoredFrame;
 }
 
@@ -249,7 +243,10 @@ export class LoadCheck {
       const ratio = this.pushed.get(c.moment)?.ratio ?? 0;
       return ratio > w.ratio ? { at: i, ratio } : w;
     }, { at: -1, ratio: 0 });
-    return checks.map((c, i) => (i === most.at ? bowed(c, this.pushed.get(c.moment) as Pushed, this.input.armature) : c));
+    const pushed = this.pushed.get(checks[most.at]?.moment ?? '');
+    const bowing = pushed && bowingOf(pushed, this.input.armature.bones);
+    if (!bowing) return [...checks];
+    return checks.map((c, i) => (i !== most.at ? c : { ...c, bones: c.bones.map((b, k) => ({ ...b, buckling: Math.min(steepest, bowing[k] as number) })) }));
   }
 
   /** Solves one moment. Props only push: one that would pull is let go and the frame solved again. */
@@ -271,7 +268,7 @@ export class LoadCheck {
         const pushes = propPushes(built.frame, solution, standing);
         pulled ??= Object.entries(pushes).find(([, push]) => push < -1e-9)?.[0];
         const check = readCase(input, moment, built, masses, solution, pushes, this.outward, moment.causes[i] ?? '');
-        const ratio = input.bowing === false ? 0 : slenderness(input, built.sections, solution, this.outward);
+        const ratio = input.bowing === false ? 0 : slenderness(built.frame, input.armature.bones, solution, this.outward);
         if (ratio > slender.ratio) slender = { ratio, pushed: { solution, frame: built.frame } };
         worst = worst === null ? check : worseOf(worst, check);
       }
@@ -304,11 +301,6 @@ export class LoadCheck {
 function tieBeam(b: Bone, EA: number, EI: number): FrameMember {
   const bend = Math.max(EI, floor.EI);
   return { id: b.id, from: b.from, to: b.to, E: 1, G: 1, A: EA > 0 ? EA : floor.EA * 1e-6, Iy: bend, Iz: bend, J: floor.GJ * 1e-3, springFrom: 0, springTo: 0 };
-}
-
-/** N of push along a bone, largest; forces are those on the cut's left part, so a push is above zero. */
-function pushedAt(stations: readonly SectionForces[]): number {
-  return stations.reduce((m, s) => Math.max(m, s.axial), -Infinity);
 }
 
 function propPushes(frame: FactoredFrame, solution: FrameSolution, props: ReadonlySet<string>): Record<string, number> {
@@ -351,38 +343,6 @@ function readCase(
     load.outerDiameter[i] as number, carries[i] as number, moves, outward, cause,
   ));
   return { moment: moment.id, name: moment.name, bones, moves, footMoment, footForce, props };
-}
-
-/** Share of a bow's work from which a bone counts as one of those that bow. */
-const bowsWith = 0.25;
-/** A frame this far from bowing is not looked at more closely. */
-const worthSaying = 0.6;
-/** Below this share of its cautious Euler load nothing is near bowing, and it is not worked out. */
-const slenderFrom = 0.1;
-
-/**
- * Largest push over a cautious Euler load: as though the whole way from what holds a bone were one free-standing column
- * of its section.
- */
-function slenderness(input: CheckInputs, sections: readonly CompositeSection[], solution: FrameSolution, outward: ReadonlyMap<string, number>): number {
-  return input.armature.bones.reduce((most, b, i) => {
-    if (b.tie) return most;
-    const away = Math.max(outward.get(b.to) ?? 0, outward.get(b.from) ?? 0, distance(...(input.load.ends[i] as readonly [Vec3, Vec3])));
-    return Math.max(most, (pushedAt(solution.forces[i] ?? []) * (2 * away) ** 2) / (Math.PI ** 2 * ((sections[i] as CompositeSection).EI + floor.EI)));
-  }, 0);
-}
-
-function bowed(check: MomentCheck, { frame, solution, safety }: Pushed, armature: Armature): MomentCheck {
-  const pulls = armature.bones.map((b, i) => {
-    const all = solution.forces[i] ?? [];
-    // Forces are those on a cut's left part, so a push is above zero there.
-    return b.tie || all.length === 0 ? 0 : -all.reduce((sum, s) => sum + s.axial, 0) / all.length;
-  });
-  if (bucklingNear(frame, pulls) * safety < worthSaying) return check;
-  const found = bucklingOf(frame.model, pulls);
-  if (!found.ok || !Number.isFinite(found.value.factor)) return check;
-  const { factor, shares } = found.value;
-  return { ...check, bones: check.bones.map((b, i) => ((shares[i] ?? 0) >= bowsWith ? { ...b, buckling: Math.min(steepest, safety / factor) } : b)) };
 }
 
 function checkBone(

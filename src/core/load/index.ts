@@ -1,6 +1,7 @@
 export * from './ledger';
 export * from './hang';
 export * from './moments';
+export * from './bowing';
 export * from './check';
 export * from './standing';
 export * from './hanging';

@@ -1,7 +1,9 @@
 import { z } from 'zod';
 import { joinIds } from '../catalogue';
-import { massBox } from '../form';
-import { mix, type Vec3 } from '../quantity';
+import type { Section } from '../armature';
+import type { Mass } from '../build';
+import { massBox, type PosedJoint } from '../form';
+import { add, distance, mix, norm, type Vec3 } from '../quantity';
 import { boardFields, boardParameters, boardUnder } from './base';
 import { chainsOf, footBoard, lengthOf, nearestSize } from './limbs';
 import { spanOfForm, type School, type SchoolContext } from './school';
@@ -89,29 +91,44 @@ function make(context: SchoolContext, p: BranchingParameters) {
   return out.finish(base, p, { sections: sectionsOf(context, p.sections) });
 }
 
+/** From the root on, always to where most of the piece lies, until only single branches are left. */
+function trunkOf(joints: readonly PosedJoint[]): string[] {
+  const children = (id: string | null) => joints.filter((j) => j.parent === id);
+  const beyond = (id: string): number => 1 + children(id).reduce((n, c) => n + beyond(c.id), 0);
+  const branch = (j: PosedJoint) => children(j.id).every((c) => children(c.id).length === 0);
+  const trunk: string[] = [];
+  for (let at = children(null)[0]; at !== undefined;) {
+    trunk.push(at.id);
+    const next: PosedJoint[] = children(at.id);
+    if (next.every(branch)) break;
+    at = next.sort((x, y) => beyond(y.id) - beyond(x.id))[0];
+  }
+  return trunk;
+}
+
 /** The trunk, and its branches shared out among the rest. */
-function sectionsOf(context: SchoolContext, wanted: number) {
-  const { joints } = context.form.skeleton;
-  const { masses } = context.form;
-  const trunk = new Set(chainsOf(joints)[0] ?? []);
-  const branches = chainsOf(joints).slice(1).filter((c) => trunk.has(c[0] as string));
+function sectionsOf(context: SchoolContext, wanted: number): Section[] {
+  const { skeleton: { joints }, masses } = context.form;
+  const trunk = new Set(trunkOf(joints));
+  const byId = new Map(joints.map((j) => [j.id, j]));
+  const branches = joints.filter((j) => !trunk.has(j.id) && j.parent !== null && trunk.has(j.parent));
   if (wanted < 2 || branches.length < 1) return [];
-  const parent = new Map(joints.map((j) => [j.id, j.parent]));
-  const branchOf = (joint: string): number => {
-    for (let at: string | null | undefined = joint; at; at = parent.get(at)) {
-      const i = branches.findIndex((b) => b[1] === at);
+  const branchOf = (joint: string | undefined): number => {
+    for (let at = joint === undefined ? undefined : byId.get(joint); at; at = at.parent === null ? undefined : byId.get(at.parent)) {
+      const i = branches.indexOf(at);
       if (i >= 0) return i;
     }
     return -1;
   };
+  // A branch hangs on the fork it leaves: what ends at a branch's first joint belongs to that branch.
+  const endsAt = (m: Mass): number => {
+    if (m.shape.kind !== 'round-cone') return -1;
+    const end = add(m.at, m.shape.reach), long = norm(m.shape.reach);
+    return branches.findIndex((b) => b.parent === m.joint && distance(end, b.at) < 0.2 * long);
+  };
+  const own = masses.map((m) => Math.max(branchOf(m.joint), endsAt(m)));
   const groups = Math.min(wanted - 1, branches.length);
-  const part = (m: { readonly joint?: string | undefined; readonly id: string }) => (branches.findIndex((b) => m.joint === b[0] && m.id.startsWith('branch')) >= 0 ? -2 : branchOf(m.joint ?? ''));
-  const own = masses.map((m) => {
-    const i = part(m);
-    // A branch hangs on the fork it leaves: it belongs to what lies beyond.
-    return i === -2 ? branches.findIndex((b) => b[0] === m.joint) : i;
-  });
-  return Array.from({ length: groups + 1 }, (_, g) => ({
+  return Array.from({ length: groups + 1 }, (_, g): Section => ({
     id: g === 0 ? 'trunk' : `branches-${g}`, name: g === 0 ? 'trunk' : `branches, part ${g}`, heldBy: g === 0 ? 'the post' : 'wires pushed into the bundle and glued',
     masses: masses.filter((_, i) => (g === 0 ? own[i] === -1 : (own[i] as number) >= 0 && (own[i] as number) % groups === g - 1)).map((m) => m.id),
   })).filter((s) => s.masses.length > 0);

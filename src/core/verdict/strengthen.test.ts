@@ -60,3 +60,22 @@ test('what is sound already is left alone', () => {
   expect(unsound(made.value)).toEqual([]);
   expect(strengthened(made.value)).toMatchObject({ soundAlready: true, sets: [] });
 });
+
+test('a thicker wire that would stand out of a thin limb is no answer', () => {
+  const made = startBuild('b', '2026-12-01', 'bird-like', 0.2);
+  if (!made.ok) throw new Error(made.message);
+  const bird: Build = {
+    ...made.value, brief: { ...made.value.brief, clay: 'epoxy-clay' }, regions: { everywhere: { coats: [0.003] }, own: {} },
+    armature: { ...made.value.armature, school: { kind: 'wire-figure', parameters: { wireSize: '1mm', strands: 1 } } },
+  };
+  const evaluator = new Evaluator();
+  const out = (build: Build): string[] => {
+    const report = evaluator.evaluate(build);
+    if (!report.ok) throw new Error(report.message);
+    return report.value.cover.filter((c) => c.least < 0).map((c) => c.member);
+  };
+  const before = new Set(out(bird));
+  const result = strengthened(bird, evaluator);
+  expect(result.sets.length).toBeGreaterThan(0);
+  result.sets.forEach((set, i) => expect([set.edit.label, out(applied(bird, result, i)).filter((m) => !before.has(m))]).toEqual([set.edit.label, []]));
+});

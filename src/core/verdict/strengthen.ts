@@ -10,8 +10,8 @@ import { front, smallestSets, type Choice, type Found } from './smallest-sets';
 import type { Summary } from './report';
 
 /**
- * Strengthen: the smallest set of real choices after which nothing on Load is left wanting and no wire has come nearer
- * the face than it may. Each choice is an edit; what is promised is the report of a copy with the edits made.
+ * Strengthen: the smallest set of real choices after which nothing on Load is left wanting and no further wire
+ * stands out of the face. Each choice is an edit; what is promised is the report of a copy with the edits made.
  */
 export interface StrengthChoice extends Choice {
   readonly label: string;
@@ -61,6 +61,7 @@ export function* strengthen(build: Build, assess: AssessBuild, units: UnitSystem
   if (!now) return null;
   const choices = choicesFor(now.piece, now.report, units);
   const demands = demandsOf(now.piece, now.report);
+  const outNow = standingOut(now.report);
   const search = smallestSets<StrengthChoice, Judged>({
     choices, largest: largestSet, budget: mostTried, further: otherTradeOffs, stop,
     tryOut: (set) => {
@@ -69,10 +70,12 @@ export function* strengthen(build: Build, assess: AssessBuild, units: UnitSystem
       if (!done || !after) return null;
       const own = demandsOf(after.piece, after.report);
       const over = [...demands.keys()].map((k) => own.get(k) ?? -10);
-      // What was not asked before may be asked now: a thicker wire nearer the face, a board that bends.
+      // What was not asked before may be asked now: a wire of its own, a bone that was cut.
       const fresh = [...own].reduce((most, [k, v]) => (demands.has(k) ? most : Math.max(most, v)), -10);
       const left = after.findings.filter((f) => f.station === 'load' && (f.status === 'fails' || f.status === 'watch')).length;
-      return { over: [...over, fresh, left === 0 ? 0 : left], report: after.report, build: done, left };
+      // Wires that stand out of the face already are not a choice's fault; one more is.
+      const pierced = [...standingOut(after.report)].filter((id) => !outNow.has(id)).length;
+      return { over: [...over, fresh, left, pierced], report: after.report, build: done, left };
     },
   });
   let step = search.next();
@@ -130,10 +133,12 @@ function demandsOf(piece: Piece, report: BareReport): Map<string, number> {
   put('skin', Math.max(...wet.flatMap((m) => m.bones.map((b) => b.skinStrain)), 0) / (piece.mixed.drying?.capacityWet ?? 0.1), soundBelow);
   put('tip', piece.build.brief.limits.tipAngle, Math.max(0.1, report.stance.tipAngle));
   put('base', Math.max(report.base.screwUtilisation, report.base.boardUtilisation), soundBelow);
-  // Wires that stand out of the face now do not count against a choice; one more that does would.
-  put('cover', 1 + report.cover.filter((c) => c.least < 0).length, 1 + report.cover.filter((c) => c.least < 0).length);
-  for (const c of report.cover) if (c.least < 0) out.set(`cover/${c.member}`, -1);
   return out;
+}
+
+/** Members that stand out of the face. */
+function standingOut(report: BareReport): Set<string> {
+  return new Set(report.cover.filter((c) => c.least < 0).map((c) => c.member));
 }
 
 function choicesFor(piece: Piece, report: BareReport, units: UnitSystem): StrengthChoice[] {

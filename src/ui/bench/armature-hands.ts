@@ -1,8 +1,9 @@
 import * as THREE from 'three';
 import type { OrbitControls } from 'three/addons/controls/OrbitControls.js';
-import { TransformControls } from 'three/addons/controls/TransformControls.js';
 import type { Armature } from '../../core/armature';
 import type { Vec3 } from '../../core/quantity';
+import { Handle } from './handle';
+import { empty } from './surroundings';
 
 /** Hands on the armature: picking a joint and moving it. Only the joint moves while a hand drags; the rest when it lets go. */
 export interface JointGestures {
@@ -14,49 +15,39 @@ const farPick = 11;
 
 export class ArmatureHands {
   private readonly group = new THREE.Group();
-  private readonly handle: TransformControls;
+  private readonly handle: Handle;
   private readonly ghost = new THREE.Object3D();
   private dots: { id: string; at: THREE.Vector3 }[] = [];
   private armature: Armature | null = null;
   private picked: string | null = null;
   private pressedAt: { x: number; y: number } | null = null;
-  private dragging = false;
 
   constructor(
     private readonly scene: THREE.Scene, private readonly camera: THREE.OrthographicCamera, private readonly canvas: HTMLCanvasElement,
     orbit: OrbitControls, private readonly draw: () => void, private readonly gestures: JointGestures,
   ) {
-    this.handle = new TransformControls(camera, canvas);
-    this.handle.setSize(0.7);
-    this.handle.setColors('#b9801a', '#2e7566', '#41505a', '#9e3d28');
-    this.handle.addEventListener('change', draw);
-    this.handle.addEventListener('dragging-changed', (event) => {
-      this.dragging = event.value === true;
-      orbit.enabled = !this.dragging;
-      if (!this.dragging) this.letGo();
-    });
-    scene.add(this.group, this.ghost, this.handle.getHelper());
+    this.handle = new Handle(scene, camera, canvas, orbit, draw, () => this.letGo());
+    scene.add(this.group, this.ghost);
     canvas.addEventListener('pointerdown', this.press);
     canvas.addEventListener('pointerup', this.release);
-    this.rest();
   }
 
   dispose(): void {
     this.canvas.removeEventListener('pointerdown', this.press);
     this.canvas.removeEventListener('pointerup', this.release);
     this.clear();
-    this.handle.detach();
     this.handle.dispose();
-    this.scene.remove(this.group, this.ghost, this.handle.getHelper());
+    this.scene.remove(this.group, this.ghost);
   }
 
   /** Shows the joints; null takes the hands off. */
   set(armature: Armature | null, picked: string | null, reach: number, dark: boolean): void {
     this.armature = armature;
     this.picked = picked;
+    this.handle.setTheme(dark);
     this.clear();
     if (!armature) {
-      this.rest();
+      this.handle.rest();
       this.draw();
       return;
     }
@@ -73,13 +64,10 @@ export class ArmatureHands {
       this.dots.push({ id: n.id, at: mesh.position });
     }
     const node = armature.nodes.find((n) => n.id === picked);
-    if (!node) this.rest();
+    if (!node) this.handle.rest();
     else {
       this.ghost.position.set(...node.at);
-      this.handle.attach(this.ghost);
-      this.handle.setMode('translate');
-      this.handle.enabled = true;
-      this.handle.getHelper().visible = true;
+      this.handle.hold(this.ghost, 'translate', 'world');
     }
     this.draw();
   }
@@ -93,12 +81,6 @@ export class ArmatureHands {
     return true;
   }
 
-  private rest(): void {
-    this.handle.detach();
-    this.handle.enabled = false;
-    this.handle.getHelper().visible = false;
-  }
-
   private readonly press = (event: PointerEvent): void => {
     this.pressedAt = { x: event.clientX, y: event.clientY };
   };
@@ -106,8 +88,8 @@ export class ArmatureHands {
   private readonly release = (event: PointerEvent): void => {
     const from = this.pressedAt;
     this.pressedAt = null;
-    if (!this.armature || this.dragging || !from || Math.hypot(event.clientX - from.x, event.clientY - from.y) > 4) return;
-    if (this.handle.axis !== null && this.picked !== null) return;
+    if (!this.armature || this.handle.dragging || !from || Math.hypot(event.clientX - from.x, event.clientY - from.y) > 4) return;
+    if (this.handle.controls.axis !== null && this.picked !== null) return;
     const box = this.canvas.getBoundingClientRect();
     let best: { id: string; away: number } | null = null;
     for (const { id, at } of this.dots) {
@@ -127,11 +109,6 @@ export class ArmatureHands {
 
   private clear(): void {
     this.dots = [];
-    for (const child of [...this.group.children]) {
-      const mesh = child as THREE.Mesh;
-      mesh.geometry.dispose();
-      (mesh.material as THREE.Material).dispose();
-      this.group.remove(child);
-    }
+    empty(this.group);
   }
 }

@@ -1,8 +1,9 @@
 import * as THREE from 'three';
 import type { OrbitControls } from 'three/addons/controls/OrbitControls.js';
-import { TransformControls } from 'three/addons/controls/TransformControls.js';
 import { rotationOf, type Mass, type PosedJoint, type ResolvedForm, type Rotation } from '../../core/form';
 import type { Vec3 } from '../../core/quantity';
+import { Handle } from './handle';
+import { empty } from './surroundings';
 
 /**
  * Hands on the form: picking a mass or a joint, and moving, turning or stretching it. While a hand drags, only an
@@ -29,14 +30,13 @@ const farPick = 11;
 
 export class ShapingHands {
   private readonly group = new THREE.Group();
-  private readonly handle: TransformControls;
+  private readonly handle: Handle;
   private readonly ray = new THREE.Raycaster();
   private form: ResolvedForm | null = null;
   private ghost: THREE.Object3D | null = null;
   private picked: Picked | null = null;
   private dots: { joint: PosedJoint; mesh: THREE.Mesh }[] = [];
   private pressedAt: { x: number; y: number } | null = null;
-  private dragging = false;
   private active = false;
   private dark = false;
 
@@ -44,35 +44,23 @@ export class ShapingHands {
     private readonly scene: THREE.Scene, private readonly camera: THREE.OrthographicCamera, private readonly canvas: HTMLCanvasElement,
     orbit: OrbitControls, private readonly draw: () => void, private readonly gestures: Gestures,
   ) {
-    this.handle = new TransformControls(camera, canvas);
-    this.handle.setSize(0.75);
-    this.setTheme(false);
-    this.handle.addEventListener('change', draw);
-    this.handle.addEventListener('dragging-changed', (event) => {
-      this.dragging = event.value === true;
-      orbit.enabled = !this.dragging;
-      if (!this.dragging) this.letGo();
-    });
-    scene.add(this.group, this.handle.getHelper());
-    this.handle.getHelper().visible = false;
-    this.handle.enabled = false;
+    this.handle = new Handle(scene, camera, canvas, orbit, draw, () => this.letGo());
+    scene.add(this.group);
     canvas.addEventListener('pointerdown', this.press);
     canvas.addEventListener('pointerup', this.release);
   }
 
   setTheme(dark: boolean): void {
     this.dark = dark;
-    if (dark) this.handle.setColors('#d9a441', '#7fc4b5', '#b9cbd5', '#e98f77');
-    else this.handle.setColors('#b9801a', '#2e7566', '#41505a', '#9e3d28');
+    this.handle.setTheme(dark);
   }
 
   dispose(): void {
     this.canvas.removeEventListener('pointerdown', this.press);
     this.canvas.removeEventListener('pointerup', this.release);
     this.clear();
-    this.handle.detach();
     this.handle.dispose();
-    this.scene.remove(this.group, this.handle.getHelper());
+    this.scene.remove(this.group);
   }
 
   /** Shows the joints and what is picked; `form` null takes the hands off. */
@@ -84,9 +72,7 @@ export class ShapingHands {
     this.owners = owners;
     this.clear();
     if (!form) {
-      this.handle.detach();
-      this.handle.enabled = false;
-      this.handle.getHelper().visible = false;
+      this.handle.rest();
       this.draw();
       return;
     }
@@ -113,24 +99,16 @@ export class ShapingHands {
     const joint = picked?.kind === 'joint' ? form.skeleton.joints.find((j) => j.id === picked.id) : undefined;
     if (mass) {
       this.ghost = outlineOf(mass);
-      this.handle.setMode(modes[grip]);
-      this.handle.setSpace(grip === 'move' ? 'world' : 'local');
     } else if (joint) {
       this.ghost = new THREE.Object3D();
       this.ghost.position.set(...joint.at);
       this.ghost.quaternion.setFromRotationMatrix(matrixOf(joint.rotation));
-      this.handle.setMode('rotate');
-      this.handle.setSpace('local');
     } else {
-      this.handle.detach();
-      this.handle.enabled = false;
-      this.handle.getHelper().visible = false;
+      this.handle.rest();
       return;
     }
     this.group.add(this.ghost);
-    this.handle.attach(this.ghost);
-    this.handle.enabled = true;
-    this.handle.getHelper().visible = true;
+    this.handle.hold(this.ghost, joint ? 'rotate' : modes[grip], mass && grip === 'move' ? 'world' : 'local');
   }
 
   /** Arrow keys: moves what is picked by a step along the screen. */
@@ -151,8 +129,8 @@ export class ShapingHands {
   private readonly release = (event: PointerEvent): void => {
     const from = this.pressedAt;
     this.pressedAt = null;
-    if (!this.active || this.dragging || !from || Math.hypot(event.clientX - from.x, event.clientY - from.y) > 4) return;
-    if (this.handle.axis !== null && this.picked) return;
+    if (!this.active || this.handle.dragging || !from || Math.hypot(event.clientX - from.x, event.clientY - from.y) > 4) return;
+    if (this.handle.controls.axis !== null && this.picked) return;
     this.gestures.onPick(this.under(event));
   };
 
@@ -200,14 +178,7 @@ export class ShapingHands {
   private clear(): void {
     this.dots = [];
     this.ghost = null;
-    for (const child of [...this.group.children]) {
-      child.traverse((o) => {
-        const mesh = o as THREE.Mesh;
-        mesh.geometry?.dispose();
-        (mesh.material as THREE.Material | undefined)?.dispose();
-      });
-      this.group.remove(child);
-    }
+    empty(this.group);
   }
 }
 
