@@ -79,5 +79,6 @@ const off = (s: StockSize, wanted: number) => Math.abs(acrossOf(s.section) - wan
 export function stockWords(t: StockText, known: readonly Stock[] = stockList): string {
   const stock = known.find((s) => s.id === t.stock);
   const size = stock?.sizes.find((s) => s.id === t.size);
-  return `${size?.label ?? t.size} ${stock?.name ?? t.stock}${t.strands > 1 ? ` x${t.strands}` : ''}${t.bonded ? ', splinted' : ''}`;
+  // What changes most stands first: a narrow field shows size and strands.
+  return `${size?.label ?? t.size}${t.strands > 1 ? ` x${t.strands}` : ''} ${stock?.name ?? t.stock}${t.bonded ? ', splinted' : ''}`;
 }

@@ -18,7 +18,7 @@ function CoverCell({ member }: { member: string }) {
 }
 
 /** Stock as it is written, with how many strands; what cannot be read says why and the last one stays. */
-function StockCell({ member }: { member: Member }) {
+function StockField({ member }: { member: Member }) {
   const controller = useController();
   const build = useBench((s) => s.build);
   const shown = stockWords(member);
@@ -36,7 +36,7 @@ function StockCell({ member }: { member: Member }) {
     if (!refused) setText(null);
   };
   return (
-    <td>
+    <>
       <Form.Control
         size="sm" aria-label={`Stock of the ${member.name}`} value={text ?? shown} list="stock-examples" autoComplete="off" aria-invalid={wrong !== ''}
         onChange={(e) => setText(e.target.value)} onBlur={commit}
@@ -49,7 +49,7 @@ function StockCell({ member }: { member: Member }) {
         }}
       />
       {wrong !== '' && <div className="wrong" role="alert">{wrong} Still {shown}.</div>}
-    </td>
+    </>
   );
 }
 
@@ -69,14 +69,13 @@ export function MembersTable() {
       <datalist id="stock-examples"><option value="3 mm annealed aluminium x2" /><option value="3/16 in annealed aluminium x3, splinted with nails" /><option value="2 mm galvanised steel" /><option value="1/2 pipe" /><option value="12 mm dowel" /></datalist>
       {armature.members.length === 0 ? <p className="muted">Nothing is cut: it stands by its filling alone.</p> : (
         <Table size="sm" aria-label="Members" className="members">
-          <thead><tr><th>Member</th><th>Stock and strands</th><th className="n">Cut</th><th className="n" title="Least between it and the face">Cover</th><th><span className="visually-hidden">Take away</span></th></tr></thead>
+          <thead><tr><th>Member, its stock and strands</th><th className="n">Cut</th><th className="n" title="Least between it and the face">Cover</th><th><span className="visually-hidden">Take away</span></th></tr></thead>
           <tbody>
             {members.map((m) => {
               const cut = report.cuts.find((c) => c.member === m.id);
               return (
                 <tr key={m.id}>
-                  <td>{m.name}</td>
-                  <StockCell member={m} />
+                  <td>{m.name}<StockField member={m} /></td>
                   <td className="n">{cut ? formatLength(cut.cutLength, units) : ''}</td>
                   <CoverCell member={m.id} />
                   <td className="n"><Button size="sm" variant="quiet" aria-label={`Take away the ${m.name}`} title="Take away" onClick={() => controller.edit(removePart(build, armature, m.id, 'member'))}>×</Button></td>
