@@ -28,8 +28,8 @@ export function parseStock(text: string, known: readonly Stock[] = stockList): R
   const bonded = /splint|glued|bonded|epox/.test(rest);
   rest = rest.replace(/,?\s*(splint|glued|bonded|epox)[a-z ]*(with [a-z ]+)?/g, ' ');
   let strands = 1;
-  // An x between two figures is a section, 45 x 95; one that stands by itself counts strands.
-  const times = /(?<!\d ?)\bx ?(\d{1,2})(?![\d./]|\s*(mm|in|cm)\b)|\b(\d{1,2}) (strands?|wires)\b/.exec(rest);
+  // An x between two figures is a section, 45 x 95; one that stands by itself, or after M6, counts strands.
+  const times = /(?<!\b\d{1,3} ?)\bx ?(\d{1,2})(?![\d./]|\s*(mm|in|cm)\b)|\b(\d{1,2}) (strands?|wires)\b/.exec(rest);
   if (times) {
     strands = Number(times[1] ?? times[3]);
     rest = rest.replace(times[0], ' ');
