@@ -2,7 +2,7 @@ import tseslint from 'typescript-eslint';
 import hooks from 'eslint-plugin-react-hooks';
 
 export default tseslint.config(
-  { ignores: ['node_modules/**', '.next/**', 'next-env.d.ts'] },
+  { ignores: ['node_modules/**', '.next/**', 'next-env.d.ts', '**/*.as.ts'] },
   ...tseslint.configs.recommended,
   {
     files: ['**/*.{ts,tsx}'],

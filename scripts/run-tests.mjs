@@ -51,6 +51,7 @@ step('route types', bin('next'), ['typegen']);
 step('lint', bin('eslint'), ['src', 'tests', 'scripts', '--max-warnings', '0']);
 step('types', bin('tsc'), ['--noEmit']);
 step('dependency rules', bin('depcruise'), ['src', '--config', '.dependency-cruiser.cjs']);
+step('drying kernel is current', 'node', ['scripts/build-kernel.mjs', '--check']);
 step('generated docs are current', bin('tsx'), ['scripts/write-schema.ts', '--check']);
 counted('unit', bin('jest'), ['--ci', '--json', '--outputFile=.state/unit.json', '--silent'], () => {
   const r = json('.state/unit.json');

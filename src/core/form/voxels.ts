@@ -234,3 +234,28 @@ export function solidExtent(grid: VoxelGrid): Box {
   });
   return high[0] >= low[0] ? { low, high } : { low: [0, 0, 0], high: [0, 0, 0] };
 }
+
+/** The grid laid out cell by cell, x fastest: distances, with markers of eight cells where a block is all outside or deep inside, and owners. */
+export function denseGrid(grid: VoxelGrid): { readonly size: [number, number, number]; readonly distances: Float32Array; readonly owners: Uint16Array } {
+  const size = grid.blocks.map((b) => b * blockSide) as [number, number, number];
+  const distances = new Float32Array(size[0] * size[1] * size[2]).fill(grid.step * blockSide);
+  const owners = new Uint16Array(distances.length);
+  const row = new Float32Array(blockSide), deepRow = new Float32Array(blockSide).fill(-grid.step * blockSide);
+  grid.slots.forEach((slot, b) => {
+    if (slot === outside) return;
+    const bx = b % grid.blocks[0], by = floor(b / grid.blocks[0]) % grid.blocks[1], bz = floor(b / (grid.blocks[0] * grid.blocks[1]));
+    for (let z = 0; z < blockSide; z++) for (let y = 0; y < blockSide; y++) {
+      const to = bx * blockSide + size[0] * (by * blockSide + y + size[1] * (bz * blockSide + z));
+      if (slot <= deepInside) {
+        distances.set(deepRow, to);
+        owners.fill(deepInside - slot, to, to + blockSide);
+        continue;
+      }
+      const from = slot * cellsPerBlock + cellInBlock(0, y, z);
+      row.set(grid.distances.subarray(from, from + blockSide));
+      distances.set(row, to);
+      owners.set(grid.owners.subarray(from, from + blockSide), to);
+    }
+  });
+  return { size, distances, owners };
+}

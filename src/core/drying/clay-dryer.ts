@@ -1,0 +1,364 @@
+import type { DryingCoefficients } from '../catalogue';
+import { clayCells, runWidth, type ClayCells, type ClayFaces, type ClayLattice, type SplitPlane } from './clay-cells';
+import { depthSteps, Diffusivity, faceTable, moistureSteps, readTable, type FaceConditions, type FaceTable } from './face-table';
+import { SweepKernel, type KernelFaces } from './kernel/kernel';
+
+const { max, min } = Math;
+
+/**
+ * Drying of the whole piece in three dimensions: dw/dt = div grad u on the clay's cells, u the Kirchhoff variable
+ * (integral of D dw), the same physics as through one thickness. Crank, *The Mathematics of Diffusion*, ch. 7.
+ *
+ * Steps are explicit, held inside stability by the wettest place; what a side gives one cell it takes from the other,
+ * so water is kept to rounding. Every cell reads only what its neighbours were before the step, and sums are made by
+ * fixed chunks of cells: the answer is the same to the last bit however the chunks are shared out, and whether it was
+ * stopped and taken up again or not.
+ * Left out: clay pulled away from its core, cracks as new faces, water given to the core.
+ */
+export interface DryingStage {
+  /** Seconds from the first clay. */
+  readonly start: number;
+  /** The clay there is from then on. Asked for once. */
+  readonly lattice: () => ClayLattice;
+  readonly split: SplitPlane | null;
+}
+
+export interface DryingSpan {
+  readonly until: number;
+  /** By region. */
+  readonly outer: readonly FaceConditions[];
+  readonly inner: readonly FaceConditions[];
+  /** Which way is down, and how much of a face lying that way is shut by what it lies on; null when it hangs free. */
+  readonly resting: { readonly down: readonly [number, number, number]; readonly share: number } | null;
+  /** Spans of one key have like faces. */
+  readonly key: string;
+}
+
+export interface WholePieceJob {
+  readonly clay: DryingCoefficients;
+  readonly tabulatedW0?: number;
+  readonly initialMoisture?: number;
+  /** In order; the first at 0. */
+  readonly stages: readonly DryingStage[];
+  /** In order; the last until Infinity. */
+  readonly spans: readonly DryingSpan[];
+}
+
+/** What another run needs to go on from here. */
+export interface DryerState {
+  readonly stage: number;
+  readonly time: number;
+  readonly steps: number;
+  readonly limit: number;
+  readonly evaporated: number;
+  readonly added: number;
+  readonly moisture: Float64Array;
+}
+
+const chunkCells = 8192;
+/** Steps between looks at how fast the wettest place may change. */
+export const lookEvery = 8;
+const stepShare = 0.9;
+const longestStep = 1200;
+
+/** Cells from-to and their faces: the work of one chunk. */
+interface Chunk {
+  readonly runs: readonly [number, number];
+  readonly outer: readonly [number, number];
+  readonly inner: readonly [number, number];
+}
+
+const inTurn = (work: (chunk: number) => void, chunks: number): void => {
+  for (let c = 0; c < chunks; c++) work(c);
+};
+
+export class ClayDryer {
+  readonly d: Diffusivity;
+  cells!: ClayCells;
+  stage = -1;
+  time = 0;
+  steps = 0;
+  /** kg that left, and kg of water that came with later clay. */
+  evaporated = 0;
+  added = 0;
+  private kernel!: SweepKernel;
+  private groups: { readonly outer: Uint8Array; readonly inner: Uint8Array } = { outer: new Uint8Array(0), inner: new Uint8Array(0) };
+  private chunks: Chunk[] = [];
+  private sums!: Float64Array;
+  /** The wettest there can be, and the deepest a face's cell can lie. */
+  readonly most: number;
+  private limit = 0;
+  private spanAt = -1;
+  private faceRate = 0;
+  private readonly tables = new Map<string, FaceTable>();
+
+  /** `share` does a piece of work for every chunk, in any order: the answer does not depend on it. */
+  constructor(
+    readonly job: WholePieceJob, private readonly share: (work: (chunk: number) => void, chunks: number) => void = inTurn,
+  ) {
+    this.d = new Diffusivity(job.clay, job.tabulatedW0);
+    this.most = max(job.clay.w0, job.initialMoisture ?? 0) * 1.1;
+    this.enter(0);
+  }
+
+  /** Moisture of each cell, at its index in the cell arrays. */
+  get moisture(): Float64Array {
+    return this.kernel.moisture;
+  }
+
+  get span(): DryingSpan {
+    return this.job.spans[this.spanAt] as DryingSpan;
+  }
+
+  get deepest(): number {
+    return 1.6 * this.cells.lattice.step;
+  }
+
+  /** kg of water in the clay. */
+  water(): number {
+    const { cells, moisture } = this;
+    const cell = cells.lattice.step ** 3 * this.job.clay.rho_dry;
+    let sum = 0;
+    for (let i = cells.pad; i < cells.pad + cells.count; i++) sum += (moisture[i] as number) / (cells.inverse[i] as number);
+    return sum * cell;
+  }
+
+  /** kg of solids. */
+  solids(): number {
+    const { cells } = this;
+    let sum = 0;
+    for (let i = cells.pad; i < cells.pad + cells.count; i++) sum += 1 / (cells.inverse[i] as number);
+    return sum * cells.lattice.step ** 3 * this.job.clay.rho_dry;
+  }
+
+  state(): DryerState {
+    return { stage: this.stage, time: this.time, steps: this.steps, limit: this.limit, evaporated: this.evaporated, added: this.added, moisture: this.moisture.slice() };
+  }
+
+  /** Takes up where a run of the same job stopped. */
+  restore(state: DryerState): void {
+    this.build(state.stage);
+    this.moisture.set(state.moisture);
+    this.time = state.time;
+    this.steps = state.steps;
+    this.limit = state.limit;
+    this.evaporated = state.evaporated;
+    this.added = state.added;
+    this.spanAt = -1;
+    this.openSpan();
+    this.limit = state.limit;
+    // What the kernel carries from step to step beside moisture is thrown away at every look: stop at one, and nothing is lost.
+    this.kernel.refresh();
+  }
+
+  /**
+   * Steps until `until`, or for about `most` steps; true when it got there. It stops between looks only, and `until`
+   * should be one of a fixed list of times: then the steps taken do not depend on where it was stopped.
+   */
+  advance(until: number, most = Infinity): boolean {
+    for (let n = 0; this.time < until; n++) {
+      if (n >= most && this.steps % lookEvery === 0) return false;
+      this.step(until);
+    }
+    return true;
+  }
+
+  /** One step, never past `until`, the end of a span or the start of a stage. */
+  private step(until: number): void {
+    const following = this.job.stages[this.stage + 1];
+    if (following && this.time >= following.start) this.enter(this.stage + 1);
+    if (this.time >= this.span.until) this.openSpan();
+    if (this.steps % lookEvery === 0 || this.limit === 0) {
+      this.kernel.refresh();
+      this.limit = stepShare / (this.fastest() + this.faceRate);
+    }
+    const end = min(until, this.span.until, this.job.stages[this.stage + 1]?.start ?? Infinity);
+    const left = end - this.time;
+    let dt = min(this.limit, longestStep);
+    // Two like steps rather than one and a sliver.
+    if (dt >= left) dt = left;
+    else if (dt * 2 > left) dt = left / 2;
+    this.share((chunk) => this.sweep(chunk, dt), this.chunks.length);
+    let leaving = 0;
+    for (let c = 0; c < this.chunks.length; c++) leaving += this.sums[c] as number;
+    this.evaporated += leaving * dt;
+    this.kernel.turn();
+    this.time = dt === left ? end : this.time + dt;
+    this.steps += 1;
+  }
+
+  private sweep(chunk: number, dt: number): void {
+    const { runs, outer, inner } = this.chunks[chunk] as Chunk;
+    this.sums[chunk] = this.kernel.sweep(runs, outer, inner, dt);
+  }
+
+  private enter(stage: number): void {
+    const before = this.stage < 0 ? null : { cells: this.cells, moisture: this.moisture };
+    const start = this.job.initialMoisture ?? this.job.clay.w0;
+    this.build(stage);
+    const { cells } = this;
+    if (!before) this.moisture.fill(start, cells.pad, cells.pad + cells.count);
+    else this.carryOver(before.cells, before.moisture, start);
+    this.kernel.refresh();
+    this.limit = 0;
+    this.spanAt = -1;
+    this.openSpan();
+  }
+
+  /** Clay that was there keeps its water; what was added brings its own. */
+  private carryOver(old: ClayCells, moisture: Float64Array, fresh: number): void {
+    const { cells } = this;
+    const oldShare = new Float32Array(old.cellOf.length);
+    for (let p = 0; p < old.parts.lattice.length; p++) oldShare[old.parts.lattice[p] as number] = old.parts.share[p] as number;
+    const water = new Float64Array(this.moisture.length);
+    let added = 0;
+    for (let p = 0; p < cells.parts.lattice.length; p++) {
+      const i = cells.parts.lattice[p] as number, share = cells.parts.share[p] as number, c = cells.parts.cell[p] as number;
+      const kept = min(share, oldShare[i] as number), from = old.cellOf[i] as number;
+      const held = kept > 0 && from >= 0 ? kept * (moisture[from] as number) : 0;
+      water[c] = (water[c] as number) + held + (share - kept) * fresh;
+      added += (share - kept) * fresh;
+    }
+    for (let c = cells.pad; c < cells.pad + cells.count; c++) this.moisture[c] = (water[c] as number) * (cells.inverse[c] as number);
+    this.added += added * cells.lattice.step ** 3 * this.job.clay.rho_dry;
+  }
+
+  private build(stage: number): void {
+    if (this.stage === stage) return;
+    const given = this.job.stages[stage];
+    if (!given) throw new Error(`no stage ${stage}`);
+    this.stage = stage;
+    this.cells = clayCells(given.lattice(), given.split);
+    this.kernel = new SweepKernel(this.cells, this.d, this.most, mostGroups(this.job));
+    this.groups = { outer: new Uint8Array(this.cells.outerFaces.count), inner: new Uint8Array(this.cells.innerFaces.count) };
+    this.chunks = chunksOf(this.cells);
+    this.sums = new Float64Array(this.chunks.length);
+  }
+
+  /** The span the present time lies in, and its tables. */
+  private openSpan(): void {
+    const before = this.spanAt < 0 ? '' : this.span.key;
+    this.spanAt = this.job.spans.findIndex((s) => this.time < s.until);
+    if (this.spanAt < 0) this.spanAt = this.job.spans.length - 1;
+    if (this.span.key === before) return;
+    const { span } = this;
+    this.faceRate = max(this.dress('outer', span.outer, span.resting), this.dress('inner', span.inner, null));
+    this.limit = 0;
+  }
+
+  /** Gives every face its row in the tables; returns the fastest a cell can lose water through its face, 1/s. */
+  private dress(which: 'outer' | 'inner', conditions: readonly FaceConditions[], resting: DryingSpan['resting']): number {
+    const use: KernelFaces = this.kernel[which];
+    const size = (depthSteps + 1) * (moistureSteps + 1);
+    const both = withResting(conditions, resting);
+    if (use.faces.count === 0 || both.every((c) => c.fixed === undefined && (!c.curve || c.share <= 0))) {
+      this.kernel.setTables(which, []);
+      return 0;
+    }
+    const tables = both.map((c) => this.tableFor(c).flux);
+    this.kernel.setTables(which, tables);
+    const lying = resting ? lyingFaces(this.cells, use.faces, resting.down) : null;
+    const slopes = tables.map((t) => steepest(t, this.most));
+    const group = this.groups[which];
+    let fastest = 0;
+    for (let f = 0; f < use.faces.count; f++) {
+      const region = this.cells.region[use.faces.cell[f] as number] as number;
+      const g = min(conditions.length - 1, region) * (resting ? 2 : 1) + (lying?.[f] ?? 0);
+      const y = min(depthSteps - 1e-6, ((use.faces.depth[f] as number) / this.deepest) * depthSteps);
+      const k = Math.floor(y);
+      group[f] = g;
+      use.rows[f] = g * size + k * (moistureSteps + 1);
+      use.between[f] = y - k;
+      fastest = max(fastest, (use.pull[f] as number) * (slopes[g]?.[k] as number));
+    }
+    return fastest;
+  }
+
+  /** Tables are kept by what made them: day and night come round again. */
+  private tableFor(c: FaceConditions): FaceTable {
+    const key = c.fixed !== undefined ? `at ${c.fixed}` : !c.curve || c.share <= 0 ? 'shut' : `${c.share}:${c.curve.fluxes[0]}:${c.curve.fluxes[128]}:${c.curve.fluxes[256]}`;
+    const known = this.tables.get(key);
+    if (known) return known;
+    const made = faceTable(this.d, c, this.most, this.deepest);
+    if (this.tables.size > 400) this.tables.clear();
+    this.tables.set(key, made);
+    return made;
+  }
+
+  /** Fastest a cell can change by what passes its sides, 1/s. */
+  private fastest(): number {
+    // D is growth x u; where D is constant u is D w, and the wettest there can be stands for all.
+    const rate = this.d.constant ? this.cells.pace.reduce((most, p) => max(most, p), 0) * this.job.clay.D_dry : this.kernel.fastest() * this.d.growth;
+    return rate / this.cells.lattice.step ** 2;
+  }
+
+  /** Moisture of the outer faces themselves, into `out`. */
+  surfaceMoisture(out: Float32Array): void {
+    const { faces, tables: inUse } = this.kernel.outer;
+    const tables = inUse === 0 ? [] : withResting(this.span.outer, this.span.resting).map((c) => this.tableFor(c).surface);
+    const group = this.groups.outer;
+    for (let f = 0; f < faces.count; f++) {
+      const w = this.moisture[faces.cell[f] as number] as number;
+      const table = tables[group[f] as number];
+      out[f] = table ? readTable(table, w, faces.depth[f] as number, this.most, this.deepest) : w;
+    }
+  }
+}
+
+/** Each condition, and after it the same where the piece lies on that face. */
+function withResting(conditions: readonly FaceConditions[], resting: DryingSpan['resting']): FaceConditions[] {
+  return conditions.flatMap((c) => (resting ? [c, { ...c, share: c.share * (1 - resting.share) }] : [c]));
+}
+
+function mostGroups(job: WholePieceJob): number {
+  return job.spans.reduce((most, s) => max(most, s.outer.length * 2, s.inner.length), 1);
+}
+
+function chunksOf(cells: ClayCells): Chunk[] {
+  const out: Chunk[] = [];
+  const total = cells.runs.length / runWidth;
+  let from = 0, outer = 0, inner = 0;
+  while (from < total) {
+    const start = cells.runs[from * runWidth] as number;
+    let to = from;
+    let end = start;
+    while (to < total && end - start < chunkCells) {
+      end = (cells.runs[to * runWidth] as number) + (cells.runs[to * runWidth + 1] as number);
+      to += 1;
+    }
+    const outerFrom = outer, innerFrom = inner;
+    while (outer < cells.outerFaces.count && (cells.outerFaces.cell[outer] as number) < end) outer += 1;
+    while (inner < cells.innerFaces.count && (cells.innerFaces.cell[inner] as number) < end) inner += 1;
+    out.push({ runs: [from, to], outer: [outerFrom, outer], inner: [innerFrom, inner] });
+    from = to;
+  }
+  return out;
+}
+
+/** Steepest rise of the flux with moisture, by depth. kg/m2s. */
+function steepest(table: Float64Array, most: number): Float64Array {
+  const out = new Float64Array(depthSteps + 1);
+  for (let r = 0; r <= depthSteps; r++) {
+    let best = 0;
+    for (let i = 0; i < moistureSteps; i++) best = max(best, (table[r * (moistureSteps + 1) + i + 1] as number) - (table[r * (moistureSteps + 1) + i] as number));
+    out[r] = (best * moistureSteps) / most;
+  }
+  return out;
+}
+
+/** Faces turned down that stand within two cells of the lowest place that way. */
+function lyingFaces(cells: ClayCells, faces: ClayFaces, down: readonly [number, number, number]): Uint8Array {
+  const out = new Uint8Array(faces.count);
+  const { size } = cells.lattice;
+  const along = (f: number): number => {
+    const i = cells.latticeOf[(faces.cell[f] as number) - cells.pad] as number;
+    return down[0] * (i % size[0]) + down[1] * (Math.floor(i / size[0]) % size[1]) + down[2] * Math.floor(i / (size[0] * size[1]));
+  };
+  let lowest = -Infinity;
+  for (let f = 0; f < faces.count; f++) lowest = max(lowest, along(f));
+  for (let f = 0; f < faces.count; f++) {
+    const facing = down[0] * (faces.normal[f * 3] as number) + down[1] * (faces.normal[f * 3 + 1] as number) + down[2] * (faces.normal[f * 3 + 2] as number);
+    out[f] = facing > 0.5 && along(f) > lowest - 2.5 ? 1 : 0;
+  }
+  return out;
+}
