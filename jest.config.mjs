@@ -1,7 +1,11 @@
+const swc = (parser) => ['@swc/jest', { jsc: { target: 'es2022', parser }, module: { type: 'commonjs' } }];
+
 export default {
   testEnvironment: 'node',
   roots: ['<rootDir>/src', '<rootDir>/tests/unit'],
   testMatch: ['**/*.test.ts'],
-  transform: { '^.+\\.tsx?$': ['@swc/jest', { jsc: { target: 'es2022', parser: { syntax: 'typescript', tsx: true } }, module: { type: 'commonjs' } }] },
+  // The fitting library is written as modules only: it is brought to what the runner reads, as our own code is.
+  transform: { '^.+\\.tsx?$': swc({ syntax: 'typescript', tsx: true }), 'node_modules/(ml-levenberg-marquardt|is-any-array)/.+\\.js$': swc({ syntax: 'ecmascript' }) },
+  transformIgnorePatterns: ['node_modules/(?!(ml-levenberg-marquardt|is-any-array)/)'],
   extensionsToTreatAsEsm: [],
 };

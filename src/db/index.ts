@@ -1,3 +1,4 @@
 export * from './open';
 export * from './builds';
 export * from './log';
+export * from './dryings';

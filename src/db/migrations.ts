@@ -57,4 +57,16 @@ export const databaseMigrations: Record<string, Migration> = {
         .execute();
     }),
   },
+  '002-dryings': {
+    up: (db) => inTransaction(db, async (trx) => {
+      await trx.schema.createTable('dryings')
+        .addColumn('build_id', 'text', (c) => c.notNull().references('builds.id').onDelete('cascade'))
+        .addColumn('key', 'text', (c) => c.notNull())
+        .addColumn('revision', 'integer', (c) => c.notNull())
+        .addColumn('bytes', 'blob', (c) => c.notNull())
+        .addColumn('made_at', 'text', (c) => c.notNull())
+        .addPrimaryKeyConstraint('dryings_by_key', ['build_id', 'key'])
+        .execute();
+    }),
+  },
 };

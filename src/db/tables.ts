@@ -42,6 +42,14 @@ export interface Tables {
     mime: string;
     bytes: Buffer;
   };
+  /** Whole dryings, packed; each can be worked out again from its build. */
+  dryings: {
+    build_id: string;
+    key: string;
+    revision: number;
+    bytes: Buffer;
+    made_at: string;
+  };
   settings: {
     key: string;
     value: string;

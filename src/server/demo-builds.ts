@@ -16,7 +16,7 @@ export function lamplighter(startDate: string, deadline: string | null): Build {
       ...base.armature,
       school: { kind: 'stuffed', parameters: { frameSize: '4.8mm', shoulderSize: '4.8mm', shoulderStrands: 3 } },
     },
-    regions: { everywhere: { coats: [0.01] }, own: { chest: { coats: [0.012] } } },
+    regions: { painted: [], seams: [], everywhere: { coats: [0.01] }, own: { chest: { coats: [0.012] } } },
     materials: { ...base.materials, pack: { mass: 1, price: 4.5 }, waste: 0.1 },
   };
 }
@@ -36,7 +36,7 @@ function netThatFailed(startDate: string, deadline: string): Build {
   return started('The net that failed', startDate, 'figure', 0.3, {}, (b) => ({
     ...noted('A fisherman holding up his net. The arms were foil alone, and then the paper clay was swapped for epoxy the night before: both came down. Kept to learn from.', deadline, { clay: 'epoxy-clay' })(b),
     form: { ...b.form, pose: { 'shoulder-left': { turned: [-82, 0, 14] }, 'elbow-left': { turned: [-8, 0, 0] } } },
-    regions: { everywhere: { coats: [0.005] }, own: {} },
+    regions: { painted: [], seams: [], everywhere: { coats: [0.005] }, own: {} },
     armature: { ...b.armature, removed: ['limb/wire-shoulder-left', 'limb/wire-shoulder-right'] },
   }));
 }
@@ -54,7 +54,7 @@ export function otherDemoBuilds(startDate: string, deadline: string): Build[] {
         { id: 'own/tusk-left', name: 'tusk, left', region: 'tusks', joint: 'head', at: [0.13, -1.36, 0.62], turn: [0, 0, 0], blend: 0.02, shape: { kind: 'round-cone', reach: [0.03, -0.1, -0.34], radiusFrom: 0.05, radiusTo: 0.018 } },
         { id: 'own/cheek-left', name: 'cheek with whiskers, left', region: 'muzzle', joint: 'head', at: [0.17, -1.34, 0.7], turn: [0, 0, 0], blend: 0.06, shape: { kind: 'ellipsoid', radii: [0.2, 0.17, 0.16] } },
       ] },
-      regions: { everywhere: { coats: [0.012] }, own: {} },
+      regions: { painted: [], seams: [], everywhere: { coats: [0.012] }, own: {} },
       armature: { ...b.armature, school: { kind: 'board-foam-mesh', parameters: { standing: 'casters', boardSize: '24mm', beamSize: '50x3mm', beamStrands: 2, hoopSize: '8mm', screwDiameter: 0.01, screwLength: 0.024, ballast: 40, ballastBack: 0.5 } } },
     })),
     started('Whelk pauldron', startDate, 'worn-shell', 1, { sits: 'shoulder', breadth: 0.19, depth: 0.24, height: 0.12, ridges: 5, ridgeHeight: 0.008, spike: 0.07 },
@@ -68,17 +68,22 @@ export function otherDemoBuilds(startDate: string, deadline: string): Build[] {
     started('Acrobat', startDate, 'figure', 0.18, { stance: 'balancing' }, (b) => ({
       ...noted('One of the class set of twenty-four: a figure balancing on the quay wall, wire and foil in plaster gauze under paper clay.', deadline, { hoursPerWeek: 3 })(b),
       armature: { ...b.armature, school: { kind: 'wire-figure', parameters: { wrap: 'gauze' } } },
-      regions: { everywhere: { coats: [0.0015, 0.0015] }, own: {} },
+      regions: { painted: [], seams: [], everywhere: { coats: [0.0015, 0.0015] }, own: {} },
     })),
     started('Coral candelabrum', startDate, 'branching', 1, { height: 0.62, trunk: 0.065, branches: 5, tips: 3, spread: 38, seed: 21 },
       (b) => ({
         ...noted('Branching piece for the long table, dried in three sections.', deadline)(b),
-        armature: { ...b.armature, school: { kind: 'branching', parameters: { wireSize: '4mm' } } },
+        armature: { ...b.armature, school: { kind: 'branching', parameters: { wireSize: '4mm', bulk: 'foil-packed' } } },
+        regions: { ...b.regions, everywhere: { coats: [0.006] } },
+        stages: { ...b.stages, apart: true },
       })),
     started('Harbour master', startDate, 'head', 1, { headForward: 0.01, nose: 0.03, ears: 0.065 }, (b) => ({
       ...noted('Head in foam-type clay over a foam form, to be lifted off and dried from both faces.', deadline, { clay: 'foam-air-dry' })(b),
-      regions: { everywhere: { coats: [0.01] }, own: {} },
+      regions: { painted: [], seams: [], everywhere: { coats: [0.01] }, own: {} },
       armature: { ...b.armature, school: { kind: 'shell', parameters: { bulk: 'polystyrene-extruded', wrap: 'none' } } },
+      // Ears and nose dry first: they are kept wrapped until the rest has caught up.
+      room: { ...b.room, covers: [{ kind: 'loose-plastic', from: 0, until: 24, regions: ['features'] }] },
+      stages: { ...b.stages, lift: { when: 'hours', hours: 12 } },
     })),
     netThatFailed(startDate, deadline),
   ];

@@ -4,3 +4,6 @@ export * from './settings';
 export * from './demo';
 export * from './store';
 export * from './sheet';
+export * from './devices';
+export * from './drying';
+export * from './learned';

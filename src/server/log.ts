@@ -13,6 +13,12 @@ const dataSchemas = {
   'weigh-in': z.strictObject({ gross: mass, tare: mass }).refine((d) => d.gross >= d.tare, { path: ['gross'], message: 'the reading is less than the tare' }),
   'shrink-mark': z.strictObject({ laid: length, now: length, where: z.string().max(80).default('') }).refine((d) => d.now <= d.laid * 1.1, { path: ['now'], message: 'marks do not move apart by a tenth as clay dries' }),
   photo: z.strictObject({ photoId: id, caption: z.string().max(300).default('') }),
+  /** Seen on the piece: where, how wide, whether it goes through. */
+  crack: z.strictObject({
+    where: z.string().trim().min(1).max(80), width: z.number().min(0).max(0.1), length: z.number().min(0).max(5).default(0), through: z.boolean().default(false),
+    at: z.tuple([z.number().min(-20).max(20), z.number().min(-20).max(20), z.number().min(-20).max(20)]).optional(),
+  }),
+  room: z.strictObject({ temperature: z.number().min(-20).max(70), relativeHumidity: z.number().min(0).max(1) }),
   note: z.strictObject({ text: z.string().trim().min(1).max(4000) }),
   void: z.strictObject({}),
 } as const;

@@ -53,7 +53,7 @@ export function randomBust(seed: number): Build {
         },
       },
     },
-    regions: { everywhere: { coats: [0.004 + random() * 0.016] }, own: random() < 0.4 ? { head: { coats: [0.006, 0.005] } } : {} },
+    regions: { painted: [], seams: [], everywhere: { coats: [0.004 + random() * 0.016] }, own: random() < 0.4 ? { head: { coats: [0.006, 0.005] } } : {} },
     materials: { ...base.materials, waterWorkedIn: pick([0, 0, 0.1]) },
   };
 }

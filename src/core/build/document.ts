@@ -6,11 +6,13 @@ import { formPartSchema } from './form-part';
 import { materialsSchema } from './materials';
 import { migrate } from './migrations';
 import { referencesSchema } from './references';
-import { finishSchema, regionsSchema, stagesSchema } from './regions';
+import { finishSchema } from './finish';
+import { regionsSchema } from './regions';
 import { roomSchema } from './room';
+import { stagesSchema } from './stages';
 
 /** The build document: inputs only, SI units. Results are worked out from it, never kept in it. */
-export const schemaVersion = 3;
+export const schemaVersion = 4;
 
 export const buildSchema = z.strictObject({
   schemaVersion: z.literal(schemaVersion),
@@ -21,8 +23,8 @@ export const buildSchema = z.strictObject({
   references: referencesSchema,
   armature: armaturePartSchema,
   regions: regionsSchema.prefault({}),
-  stages: stagesSchema,
-  finish: finishSchema,
+  stages: stagesSchema.prefault({}),
+  finish: finishSchema.prefault({}),
   materials: materialsSchema.prefault({}),
 });
 export type Build = z.infer<typeof buildSchema>;

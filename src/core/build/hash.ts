@@ -1,3 +1,5 @@
+import type { Build } from './document';
+
 /** JSON with keys in order, so that equal documents give equal text. */
 export function stableText(value: unknown): string {
   if (value === null || typeof value !== 'object') return JSON.stringify(value) ?? 'null';
@@ -39,4 +41,10 @@ export function partHash(part: object): string {
 /** A whole build's hash from those of its parts: after an edit only what it touched is read again. */
 export function buildHash(build: object): string {
   return hashText(Object.entries(build).map(([k, v]) => `${k}=${typeof v === 'object' && v !== null ? partHash(v as object) : String(v)}`).sort().join());
+}
+
+/** What drying hangs on: the same key, the same drying. */
+export function dryingKey(build: Build, step?: number): string {
+  const { room, stages, regions, form, materials, armature, brief } = build;
+  return buildHash({ room, stages, regions, form, materials, armature, clay: { id: brief.clay, start: brief.startDate, limit: brief.limits.crack, step } });
 }

@@ -4,6 +4,8 @@ export * from './room';
 export * from './form-part';
 export * from './armature-part';
 export * from './regions';
+export * from './stages';
+export * from './finish';
 export * from './materials';
 export * from './migrations';
 export * from './document';

@@ -14,6 +14,8 @@ export const migrations: readonly Migration[] = [
   { from: 1, up: massesToLifeSize },
   // Two schools were catch-alls; each form now has the school it was really made by. Parameters kept their names.
   { from: 2, up: schoolsByName },
+  // One cover and its hours became a list of covers; the list of stages said nothing, and now says how clay goes on and is handled.
+  { from: 3, up: coversAndStages },
 ];
 
 const wornForms: Readonly<Record<string, string>> = { mask: 'head-form', 'worn-shell': 'shell' };
@@ -25,6 +27,15 @@ function schoolsByName(document: Loose): Loose {
   const kinds: Readonly<Record<string, string>> = { 'limb-wire': 'wire-figure', 'on-a-form': wornForms[String(start)] ?? 'object-core' };
   const kind = kinds[String(school?.['kind'])];
   return kind === undefined ? document : { ...document, armature: { ...armature, school: { ...school, kind } } };
+}
+
+function coversAndStages(document: Loose): Loose {
+  const { stages: _, finish: __, ...rest } = document;
+  const room = document['room'] as Loose | undefined;
+  if (typeof room !== 'object' || room === null) return rest;
+  const { cover, coverHours, ...air } = room;
+  const covered = typeof cover === 'string' && cover !== 'none' && typeof coverHours === 'number' && coverHours > 0;
+  return { ...rest, room: { ...air, covers: covered ? [{ kind: cover, from: 0, until: coverHours, regions: [] }] : [] } };
 }
 
 function massesToLifeSize(document: Loose): Loose {

@@ -7,6 +7,6 @@ export function newBust(name: string, startDate: string, size = 1): Build {
     brief: { startDate },
     form: { start: { kind: 'bust', size, measures: {} } },
     armature: { school: { kind: 'stuffed', parameters: size < 0.6 ? { pipeSize: '3-8', frameSize: '2.5mm', shoulderSize: '3mm', frameInset: 0.003 } : {} } },
-    regions: { everywhere: { coats: [Math.max(0.001, Math.round(0.01 * size * 1e4) / 1e4)] } },
+    regions: { painted: [], seams: [], everywhere: { coats: [Math.max(0.001, Math.round(0.01 * size * 1e4) / 1e4)] } },
   });
 }

@@ -7,3 +7,7 @@ export * from './clays';
 export * from './joins';
 export * from './recipes';
 export * from './compatibility';
+export * from './covers';
+export * from './layers';
+export * from './traits';
+export * from './processes';

@@ -47,7 +47,7 @@ test('the core face: wrap softens the hold, tape shuts the pores', () => {
 });
 
 test('coats: a region of its own, or the rest', () => {
-  const b = { ...newBust('b', '2026-12-01'), regions: { everywhere: { coats: [0.01] }, own: { head: { coats: [0.004, 0.003] } } } };
+  const b = { ...newBust('b', '2026-12-01'), regions: { painted: [], seams: [], everywhere: { coats: [0.01] }, own: { head: { coats: [0.004, 0.003] } } } };
   expect(coatsOf(b, 'head')).toEqual([0.004, 0.003]);
   expect(coatsOf(b, 'neck')).toEqual([0.01]);
   expect(coatsOf(b, 'constructor')).toEqual([0.01]);

@@ -1,24 +1,88 @@
 import type { Build } from '../build';
+import { recipes, type Recipe } from '../catalogue';
 import type { MixedClay } from './water';
 
-/** Clay to buy: what goes on plus waste, in whole packs, less the water that is worked in. */
+/** Clay to buy: what goes on plus waste, less what is on the shelf, in whole packs, less the water that is worked in. */
 export interface ClayToBuy {
   /** kg on the piece, as laid. */
   readonly onPiece: number;
   /** kg as supplied, waste included. */
+  readonly needed: number;
+  /** kg of that there is already, and kg to buy. */
+  readonly fromShelf: number;
   readonly toBuy: number;
   readonly packs: number;
   readonly packMass: number;
   readonly cost: number;
   /** kg of water to work in. */
   readonly water: number;
+  /** kg that will be left over of what is bought and on the shelf. */
+  readonly left: number;
+  /** kg of offcuts and dust. */
+  readonly waste: number;
 }
 
 export function clayToBuy(build: Build, mixed: MixedClay, volume: number): ClayToBuy {
-  const { waste, waterWorkedIn, pack } = build.materials;
+  const { waste, waterWorkedIn, pack, clayOnShelf } = build.materials;
   const onPiece = volume * mixed.wetDensity;
   const share = mixed.drying ? waterWorkedIn : 0;
-  const toBuy = (onPiece / (1 + share)) * (1 + waste);
+  const needed = (onPiece / (1 + share)) * (1 + waste);
+  const fromShelf = Math.min(clayOnShelf, needed);
+  const toBuy = needed - fromShelf;
   const packs = Math.ceil(toBuy / pack.mass - 1e-9);
-  return { onPiece, toBuy, packs, packMass: pack.mass, cost: packs * pack.price, water: toBuy * share };
+  return {
+    onPiece, needed, fromShelf, toBuy, packs, packMass: pack.mass, cost: packs * pack.price, water: needed * share,
+    left: clayOnShelf - fromShelf + packs * pack.mass - toBuy, waste: needed - onPiece / (1 + share),
+  };
+}
+
+/** Sheets to roll for one coat: whole sheets of the board they are cut from. */
+export interface Sheets {
+  readonly thickness: number;
+  readonly area: number;
+  readonly count: number;
+  /** kg of one. */
+  readonly each: number;
+}
+
+export function sheetsFor(build: Build, mixed: MixedClay, area: number, thickness: number): Sheets {
+  const { sheet, waste } = build.materials;
+  const one = sheet.width * sheet.length;
+  return { thickness, area, count: Math.ceil((area * (1 + waste)) / one - 1e-9), each: one * thickness * mixed.wetDensity };
+}
+
+/** A recipe scaled to the clay that is needed: litres where it is mixed by volume, kg where by weight. */
+export interface ScaledRecipe {
+  readonly recipe: Recipe;
+  readonly unit: 'l' | 'kg';
+  readonly parts: readonly { readonly what: string; readonly amount: number }[];
+  /** m3 wet, and once dry. */
+  readonly wet: number;
+  readonly dry: number;
+}
+
+/** `batch` kg at a time; null when nobody mixes this clay. Volumes are taken to add up. */
+export function recipeFor(clayId: string, mixed: MixedClay, batch: number): ScaledRecipe | null {
+  const recipe = recipes.find((r) => r.id === clayId);
+  if (!recipe) return null;
+  const wet = batch / mixed.wetDensity;
+  const whole = recipe.parts.reduce((sum, p) => sum + p.parts, 0);
+  const total = recipe.by === 'volume' ? wet * 1000 : batch;
+  const shrinkage = mixed.drying?.shrinkage ?? 0;
+  return { recipe, unit: recipe.by === 'volume' ? 'l' : 'kg', parts: recipe.parts.map((p) => ({ what: p.what, amount: (total * p.parts) / whole })), wet, dry: wet * (1 - shrinkage) ** 3 };
+}
+
+/** What can be had back of clay that is left over: kg of it, and kg of water to soak it with. */
+export interface Reclaim {
+  readonly back: number;
+  readonly water: number;
+  readonly how: string;
+}
+
+/** `dry` kg of dried offcuts; soft clay comes back as it is. */
+export function reclaim(setting: string, mixed: MixedClay, offcuts: number): Reclaim {
+  if (setting === 'never') return { back: offcuts, water: 0, how: 'All of it, for the next piece; pick wire and dust out of it.' };
+  if (!mixed.drying) return { back: 0, water: 0, how: setting === 'sets' ? 'None: what is mixed sets.' : 'Raw offcuts only; what was baked stays as it is.' };
+  const solids = offcuts * mixed.dryShare;
+  return { back: offcuts, water: solids * mixed.drying.w0, how: 'Broken small, soaked some hours in distilled water, then kneaded.' };
 }

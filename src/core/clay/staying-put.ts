@@ -21,3 +21,19 @@ export function thicknessThatHangs(yieldStress: number, grip: number, density: n
 export function yieldAt(yieldStress: number, clayId: string, celsius: number): number {
   return clayId.startsWith('oil-') ? yieldStress * Math.exp((20 - celsius) / 8) : yieldStress;
 }
+
+/** Steepest slope, degrees from level, on which a coat stays; null where it stays on an upright face and under it. */
+export function slidesFrom(hangsUpright: number, coat: number): number | null {
+  return coat <= hangsUpright ? null : (Math.asin(hangsUpright / coat) * 180) / Math.PI;
+}
+
+/**
+ * Height of solid soft clay that stands under its own weight: 2 x yield / (rho g) / 1.5, the load at which its foot
+ * flows (Tresca). Left out: what the armature in it carries.
+ */
+export function heightThatStands(yieldStress: number, density: number): number {
+  return (2 * yieldStress) / (density * gravity) / margin;
+}
+
+/** Yield stress of a clay in the oven, Pa: polymer goes soft before it sets. */
+export const yieldInOven = 1500;

@@ -14,19 +14,6 @@ export interface RoomAir {
   readonly speed: number;
 }
 
-/** Resistance in series over the piece, s/m. */
-export const coverKinds = [
-  { id: 'none', name: 'uncovered', resistance: 0 },
-  { id: 'cloth', name: 'a loose cloth', resistance: 200 },
-  { id: 'loose-plastic', name: 'loose plastic', resistance: 1500 },
-  { id: 'bagged', name: 'bagged and closed', resistance: 20000 },
-] as const;
-export type CoverId = (typeof coverKinds)[number]['id'];
-
-export function coverResistance(id: CoverId): number {
-  return coverKinds.find((c) => c.id === id)?.resistance ?? 0;
-}
-
 const latentHeat = 2.45e6; // J/kg
 const airHeatCapacity = 1207; // rho c_p, J/m3K
 const lewis = 0.85;

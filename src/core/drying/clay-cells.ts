@@ -20,6 +20,10 @@ export interface ClayLattice {
   /** To the core's face, negative within the core; large where there is no core. */
   readonly inner: Float32Array;
   readonly region: Uint8Array;
+  /** Pieces that stand apart (halves, sections) and do not pull at each other. */
+  readonly piece: Uint8Array | null;
+  /** They are cut from each other: no water passes, and the cut faces lie open. Sections kept wrapped at their ends are not. */
+  readonly cut: boolean;
 }
 
 export function latticeIndex(size: readonly [number, number, number], x: number, y: number, z: number): number {
@@ -222,7 +226,7 @@ function measureParts(lattice: ClayLattice, outer: Surface, inner: Surface): Par
 }
 
 /** For each part the one it is joined to; itself when it has clay enough or nothing to join. */
-function joinSmall(parts: Part, partOf: Int32Array, strides: readonly number[], openings: (i: number, k: number) => number): Int32Array {
+function joinSmall(parts: Part, partOf: Int32Array, strides: readonly number[], piece: Uint8Array | null, openings: (i: number, k: number) => number): Int32Array {
   const target = new Int32Array(parts.count);
   for (let p = 0; p < parts.count; p++) {
     target[p] = p;
@@ -233,7 +237,7 @@ function joinSmall(parts: Part, partOf: Int32Array, strides: readonly number[], 
       const s = strides[k] as number;
       for (const way of [-1, 1]) {
         const q = partOf[i + way * s] as number;
-        if (q < 0) continue;
+        if (q < 0 || (piece && piece[i] !== piece[i + way * s])) continue;
         const fit = openings(way > 0 ? i : i - s, k) * min(1, (parts.share[q] as number) / joinedBelow) + 1e-6 * (parts.share[q] as number);
         const large = (parts.share[q] as number) >= joinedBelow || (parts.share[q] as number) > (parts.share[p] as number);
         if (large && fit > most) {
@@ -253,14 +257,8 @@ function joinSmall(parts: Part, partOf: Int32Array, strides: readonly number[], 
   return target;
 }
 
-/** Halves taken apart: no water passes between the cells at `index - 1` and `index` along the axis, and both cut faces lie open. */
-export interface SplitPlane {
-  readonly axis: 0 | 1 | 2;
-  readonly index: number;
-}
-
 /** Cuts the lattice into cells. Throws when there is no clay in it: the caller knows whether there should be. */
-export function clayCells(lattice: ClayLattice, split: SplitPlane | null = null): ClayCells {
+export function clayCells(lattice: ClayLattice): ClayCells {
   const { size, step } = lattice;
   const strides = [1, size[0], size[0] * size[1]] as const;
   const outer = new Surface(lattice.outer, 1 / step, size), inner = new Surface(lattice.inner, 1 / step, size);
@@ -271,7 +269,7 @@ export function clayCells(lattice: ClayLattice, split: SplitPlane | null = null)
   const openOuter = (i: number, k: number) => outer.opening(i, k);
   const openInner = (i: number, k: number) => inner.opening(i, k);
   const openClay = (i: number, k: number) => max(0, openOuter(i, k) - openInner(i, k));
-  const target = joinSmall(parts, partOf, strides, openClay);
+  const target = joinSmall(parts, partOf, strides, lattice.cut ? lattice.piece : null, openClay);
 
   // Cells in lattice order.
   const cellOfPart = new Int32Array(parts.count).fill(-1);
@@ -313,7 +311,7 @@ export function clayCells(lattice: ClayLattice, split: SplitPlane | null = null)
       const open = openClay(i, k);
       if (open <= 0) continue;
       const d = cellOfPart[q] as number;
-      if (split && split.axis === k && alongAxis(i, k, size) === split.index - 1) {
+      if (lattice.cut && lattice.piece && lattice.piece[i] !== lattice.piece[j]) {
         cut.push({ cell: c, area: open, axis: k, way: 1 }, { cell: d, area: open, axis: k, way: -1 });
         continue;
       }
@@ -427,10 +425,6 @@ function cutFaces(
     for (let k = 0; k < 3; k++) out.normal[f * 3 + k] = (normal[c * 3 + k] as number) / n;
   });
   return out;
-}
-
-function alongAxis(i: number, k: number, size: readonly [number, number, number]): number {
-  return k === 0 ? i % size[0] : k === 1 ? Math.floor(i / size[0]) % size[1] : Math.floor(i / (size[0] * size[1]));
 }
 
 interface CutSide {

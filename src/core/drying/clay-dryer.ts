@@ -1,6 +1,6 @@
 import type { DryingCoefficients } from '../catalogue';
-import { clayCells, runWidth, type ClayCells, type ClayFaces, type ClayLattice, type SplitPlane } from './clay-cells';
-import { depthSteps, Diffusivity, faceTable, moistureSteps, readTable, type FaceConditions, type FaceTable } from './face-table';
+import { clayCells, runWidth, type ClayCells, type ClayFaces, type ClayLattice } from './clay-cells';
+import { depthSteps, Diffusivity, faceTable, moistureSteps, type FaceConditions, type FaceTable } from './face-table';
 import { SweepKernel, type KernelFaces } from './kernel/kernel';
 
 const { max, min } = Math;
@@ -20,7 +20,6 @@ export interface DryingStage {
   readonly start: number;
   /** The clay there is from then on. Asked for once. */
   readonly lattice: () => ClayLattice;
-  readonly split: SplitPlane | null;
 }
 
 export interface DryingSpan {
@@ -81,6 +80,8 @@ export class ClayDryer {
   /** kg that left, and kg of water that came with later clay. */
   evaporated = 0;
   added = 0;
+  /** By cell, less the pad: whether its clay came with this stage; null where all did, or none. */
+  fresh: Uint8Array | null = null;
   private kernel!: SweepKernel;
   private groups: { readonly outer: Uint8Array; readonly inner: Uint8Array } = { outer: new Uint8Array(0), inner: new Uint8Array(0) };
   private chunks: Chunk[] = [];
@@ -211,6 +212,7 @@ export class ClayDryer {
     const oldShare = new Float32Array(old.cellOf.length);
     for (let p = 0; p < old.parts.lattice.length; p++) oldShare[old.parts.lattice[p] as number] = old.parts.share[p] as number;
     const water = new Float64Array(this.moisture.length);
+    const came = new Float64Array(cells.count);
     let added = 0;
     for (let p = 0; p < cells.parts.lattice.length; p++) {
       const i = cells.parts.lattice[p] as number, share = cells.parts.share[p] as number, c = cells.parts.cell[p] as number;
@@ -218,7 +220,10 @@ export class ClayDryer {
       const held = kept > 0 && from >= 0 ? kept * (moisture[from] as number) : 0;
       water[c] = (water[c] as number) + held + (share - kept) * fresh;
       added += (share - kept) * fresh;
+      came[c - cells.pad] = (came[c - cells.pad] as number) + share - kept;
     }
+    // Rounding of shares is no clay.
+    this.fresh = added > 1e-6 * cells.count ? Uint8Array.from(came, (a, i) => (a * (cells.inverse[i + cells.pad] as number) > 0.5 ? 1 : 0)) : null;
     for (let c = cells.pad; c < cells.pad + cells.count; c++) this.moisture[c] = (water[c] as number) * (cells.inverse[c] as number);
     this.added += added * cells.lattice.step ** 3 * this.job.clay.rho_dry;
   }
@@ -228,7 +233,7 @@ export class ClayDryer {
     const given = this.job.stages[stage];
     if (!given) throw new Error(`no stage ${stage}`);
     this.stage = stage;
-    this.cells = clayCells(given.lattice(), given.split);
+    this.cells = clayCells(given.lattice());
     this.kernel = new SweepKernel(this.cells, this.d, this.most, mostGroups(this.job));
     this.groups = { outer: new Uint8Array(this.cells.outerFaces.count), inner: new Uint8Array(this.cells.innerFaces.count) };
     this.chunks = chunksOf(this.cells);
@@ -297,10 +302,25 @@ export class ClayDryer {
     const { faces, tables: inUse } = this.kernel.outer;
     const tables = inUse === 0 ? [] : withResting(this.span.outer, this.span.resting).map((c) => this.tableFor(c).surface);
     const group = this.groups.outer;
+    const { moisture, most } = this;
+    const last = moistureSteps - 1, perMoisture = moistureSteps / most;
+    const { rows, between } = this.kernel.outer;
+    const size = (depthSteps + 1) * (moistureSteps + 1), next = moistureSteps + 1;
     for (let f = 0; f < faces.count; f++) {
-      const w = this.moisture[faces.cell[f] as number] as number;
-      const table = tables[group[f] as number];
-      out[f] = table ? readTable(table, w, faces.depth[f] as number, this.most, this.deepest) : w;
+      const w = moisture[faces.cell[f] as number] as number;
+      const g = group[f] as number;
+      const table = tables[g];
+      if (!table) {
+        out[f] = w;
+        continue;
+      }
+      const x = w > 0 ? w * perMoisture : 0;
+      let i = x | 0;
+      if (i > last) i = last;
+      const t = (rows[f] as number) - g * size + i;
+      const a = (table[t] as number) + ((table[t + 1] as number) - (table[t] as number)) * (x - i);
+      const b = (table[t + next] as number) + ((table[t + next + 1] as number) - (table[t + next] as number)) * (x - i);
+      out[f] = a + (b - a) * (between[f] as number);
     }
   }
 }

@@ -1,6 +1,6 @@
-import { clays, type DryingCoefficients } from '../catalogue';
+import { clays, coverResistance, type DryingCoefficients } from '../catalogue';
 import {
-  crackIndex, dryLayer, equilibriumMoisture, evaporationAt, evaporationCurve, readCurve, rigidRestraint, coverResistance, saturationPressure,
+  crackIndex, dryLayer, equilibriumMoisture, evaporationAt, evaporationCurve, readCurve, rigidRestraint, saturationPressure,
   type Geometry, type LayerDrying, type RoomAir,
 } from '.';
 

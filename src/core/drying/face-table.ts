@@ -1,7 +1,7 @@
 import type { DryingCoefficients } from '../catalogue';
 import { readCurve, type EvaporationCurve } from './air';
 
-const { abs, exp, log, max, min } = Math;
+const { abs, exp, log, max } = Math;
 
 /**
  * What leaves a face, against the moisture of the clay under it and how deep under it that clay lies: the balance
@@ -88,14 +88,4 @@ function faceMoisture(d: Diffusivity, gain: number, w: number, curve: Evaporatio
     if (moved < 1e-11) break;
   }
   return ws;
-}
-
-/** Linear both ways; the one reading of these tables outside the solver's own loop. */
-export function readTable(values: Float64Array, w: number, depth: number, most: number, deepest: number): number {
-  const x = min(moistureSteps - 1e-9, max(0, (w / most) * moistureSteps)), y = min(depthSteps - 1e-9, max(0, (depth / deepest) * depthSteps));
-  const i = Math.floor(x), k = Math.floor(y);
-  const row = k * (moistureSteps + 1) + i, next = row + moistureSteps + 1;
-  const a = (values[row] as number) + ((values[row + 1] as number) - (values[row] as number)) * (x - i);
-  const b = (values[next] as number) + ((values[next + 1] as number) - (values[next] as number)) * (x - i);
-  return a + (b - a) * (y - k);
 }

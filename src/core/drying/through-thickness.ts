@@ -19,6 +19,8 @@ export interface AirPhase {
   readonly until: number;
   readonly curve: EvaporationCurve;
   readonly relativeHumidity: number;
+  /** Takes the place of the layer's own from here: off its form, or halves apart. */
+  readonly innerFace?: number;
 }
 
 export interface LayerDrying {
@@ -46,13 +48,18 @@ export interface MoisturePoint {
   readonly coreMoisture: number;
   /** kg/m2 of outer face, clay and its water. */
   readonly massPerArea: number;
+  /** Thickness mean of the shrinkage done. */
+  readonly shrinkageDone: number;
 }
 
 export interface DryingCourse {
-  /** Seconds; null when the room never gets it there. */
+  /** Seconds; null when the room never gets it there. Until `smoothUntil` a damp finger still closes the skin. */
+  readonly smoothUntil: number | null;
   readonly touchDry: number | null;
   readonly leatherHard: number | null;
   readonly throughDry: number | null;
+  /** A fiftieth of its water left at the wettest: a scale no longer sees it lose any over a night. */
+  readonly steady: number | null;
   readonly history: readonly MoisturePoint[];
   /** Thickness mean of the shrinkage done, at the end. */
   readonly finalShrinkageDone: number;
@@ -109,8 +116,11 @@ class LayerSolver {
   private faceMoisture = 0;
   private faceFlux = 0;
   totalVolume = 0;
+  /** Of the phase that is on. */
+  innerFace: number;
 
   constructor(private readonly job: LayerDrying, start: number) {
+    this.innerFace = job.innerFace;
     const power = job.geometry === 'slab' ? 0 : job.geometry === 'cylinder' ? 1 : 2;
     this.dx = job.thickness / cellCount;
     for (let i = 0; i <= cellCount; i++) this.faceArea[i] = (i * this.dx) ** power;
@@ -174,7 +184,8 @@ class LayerSolver {
 
   /** Solves y = from + dt f(y) into `y`, which holds the first guess. False when Newton does not settle. */
   private implicitStage(from: Float64Array, dt: number, y: Float64Array, curve: EvaporationCurve): boolean {
-    const { clay, surfaceMoisture, innerFace, geometry } = this.job;
+    const { clay, surfaceMoisture, geometry } = this.job;
+    const { innerFace } = this;
     const last = cellCount - 1;
     for (let iteration = 0; iteration < 25; iteration++) {
       for (let i = 0; i <= last; i++) {
@@ -303,26 +314,29 @@ export function dryLayer(job: LayerDrying): DryingCourse {
   const solver = new LayerSolver(job, start);
   const lastPhase = job.phases[job.phases.length - 1];
   const equilibrium = job.surfaceMoisture ?? equilibriumMoisture(lastPhase?.relativeHumidity ?? 0.5, clay.w_m);
-  const dryAt = equilibrium + 0.05 * (clay.w0 - equilibrium);
+  const dryAt = equilibrium + 0.05 * (clay.w0 - equilibrium), steadyAt = equilibrium + 0.02 * (clay.w0 - equilibrium);
   const perArea = (clay.rho_dry * solver.totalVolume) / solver.outerArea;
   const times = job.times ?? [];
   const asked: MoisturePoint[] = [];
   const course: MoisturePoint[] = [];
+  let smoothUntil: number | null = null;
   let touchDry: number | null = null;
   let leatherHard: number | null = null;
   let throughDry: number | null = null;
+  let steady: number | null = null;
   let differentialPeak = 0;
   let differentialPeakAt = 0;
   let evaporated = 0;
   let t = 0;
   let dt = 1;
   let nextTime = 0;
+  let phaseAt = 0;
   let surface = job.surfaceMoisture ?? start;
   const measure = (): Watch => ({
     value: t, surface, shrinkage: solver.meanShrinkage(clay.w0, clay.w_sl), core: solver.wettest(), mean: solver.mean(),
   });
   const point = (m: Watch): MoisturePoint => ({
-    time: m.value, meanMoisture: m.mean, surfaceMoisture: m.surface, coreMoisture: m.core, massPerArea: perArea * (1 + m.mean),
+    time: m.value, meanMoisture: m.mean, surfaceMoisture: m.surface, coreMoisture: m.core, massPerArea: perArea * (1 + m.mean), shrinkageDone: m.shrinkage,
   });
   let before = measure();
   course.push(point(before));
@@ -331,10 +345,12 @@ export function dryLayer(job: LayerDrying): DryingCourse {
     nextTime++;
   }
   const end = times.length > 0 ? (times[times.length - 1] as number) : 0;
-  const needed = () => throughDry === null || t < end;
+  const needed = () => steady === null || t < end;
   while (needed() && t < longestRun) {
-    const phase = job.phases.find((p) => t < p.until) ?? lastPhase;
+    while (phaseAt < job.phases.length - 1 && t >= (job.phases[phaseAt] as AirPhase).until) phaseAt += 1;
+    const phase = job.phases[phaseAt];
     if (!phase) break;
+    solver.innerFace = phase.innerFace ?? job.innerFace;
     let step = min(dt, phase.until - t);
     if (nextTime < times.length) step = min(step, (times[nextTime] as number) - t);
     const { change, leaves } = solver.tryStep(step, phase.curve);
@@ -352,6 +368,7 @@ export function dryLayer(job: LayerDrying): DryingCourse {
     const cross = (a: number, b: number) => before.value + ((now.value - before.value) * a) / (a - b || 1);
     const sBefore = shrinkageDone(before.surface, clay.w0, clay.w_sl) - 0.8;
     const sNow = shrinkageDone(now.surface, clay.w0, clay.w_sl) - 0.8;
+    if (smoothUntil === null && sNow + 0.4 >= 0) smoothUntil = sBefore + 0.4 >= 0 ? before.value : cross(sBefore + 0.4, sNow + 0.4);
     if (touchDry === null && sNow >= 0) touchDry = sBefore >= 0 ? before.value : cross(sBefore, sNow);
     if (leatherHard === null && now.shrinkage >= 0.5) {
       leatherHard = before.shrinkage >= 0.5 ? before.value : cross(before.shrinkage - 0.5, now.shrinkage - 0.5);
@@ -359,6 +376,7 @@ export function dryLayer(job: LayerDrying): DryingCourse {
     if (throughDry === null && now.core <= dryAt) {
       throughDry = before.core <= dryAt ? before.value : cross(before.core - dryAt, now.core - dryAt);
     }
+    if (steady === null && now.core <= steadyAt) steady = before.core <= steadyAt ? before.value : cross(before.core - steadyAt, now.core - steadyAt);
     const surfaceShrinkage = sNow + 0.8;
     let meanShrinkage = now.shrinkage;
     let at = t;
@@ -381,7 +399,7 @@ export function dryLayer(job: LayerDrying): DryingCourse {
     before = now;
   }
   return {
-    touchDry, leatherHard, throughDry,
+    smoothUntil, touchDry, leatherHard, throughDry, steady,
     history: times.length > 0 ? asked : thinned(course),
     finalShrinkageDone: before.shrinkage, differentialPeak, differentialPeakAt, evaporated, equilibrium,
   };
@@ -419,5 +437,6 @@ export function moistureAt(history: readonly MoisturePoint[], time: number): Moi
     time,
     meanMoisture: mix(a.meanMoisture, b.meanMoisture), surfaceMoisture: mix(a.surfaceMoisture, b.surfaceMoisture),
     coreMoisture: mix(a.coreMoisture, b.coreMoisture), massPerArea: mix(a.massPerArea, b.massPerArea),
+    shrinkageDone: mix(a.shrinkageDone, b.shrinkageDone),
   };
 }

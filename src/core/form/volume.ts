@@ -38,10 +38,12 @@ export interface FormVolumes {
 }
 
 const parcelSide = 4;
+export const leastClay = 0.0005;
 const subsPerBlock = (blockSide / parcelSide) ** 3;
 
 /** `thickness[mass]` is the clay over the core, Infinity where the piece is solid clay. */
-export function measureForm(grid: VoxelGrid, thickness: Float64Array): FormVolumes {
+/** `painted` adds to it place by place; a core never comes nearer the face than half a millimetre. */
+export function measureForm(grid: VoxelGrid, thickness: Float64Array, painted: ((x: number, y: number, z: number) => number) | null = null): FormVolumes {
   const masses = thickness.length;
   const perMass: MassVolume[] = Array.from({ length: masses }, () => ({
     clay: 0, bulk: 0, area: 0, clayCentre: [0, 0, 0], bulkCentre: [0, 0, 0],
@@ -73,7 +75,7 @@ export function measureForm(grid: VoxelGrid, thickness: Float64Array): FormVolum
             continue;
           }
           touched.length = 0;
-          gather(grid, slot, sx, sy, sz, x0, y0, z0, thickness, sums, touched, perMass, excess);
+          gather(grid, slot, sx, sy, sz, x0, y0, z0, thickness, painted, sums, touched, perMass, excess);
           for (const m of touched) {
             const o = m * 8;
             const clay = sums[o] as number, bulk = sums[o + 4] as number;
@@ -98,7 +100,7 @@ export function measureForm(grid: VoxelGrid, thickness: Float64Array): FormVolum
 
 function gather(
   grid: VoxelGrid, slot: number, sx: number, sy: number, sz: number, x0: number, y0: number, z0: number,
-  thickness: Float64Array, sums: Float64Array, touched: number[], perMass: readonly MassVolume[], excess: Float64Array,
+  thickness: Float64Array, painted: ((x: number, y: number, z: number) => number) | null, sums: Float64Array, touched: number[], perMass: readonly MassVolume[], excess: Float64Array,
 ): void {
   const { step, distances, owners } = grid;
   const inverse = 1 / step;
@@ -116,7 +118,9 @@ function gather(
           (perMass[m] as MassVolume).area += band * cellArea;
           (excess[m * 2] as number) += d > 0 ? band / 8 : -band / 8;
         }
-        const under = d + (thickness[m] as number) * inverse;
+        let deep = thickness[m] as number;
+        if (painted && deep < Infinity) deep = Math.max(leastClay, deep + painted(x0 + (x + 0.5) * step, y0 + (y + 0.5) * step, z0 + (z + 0.5) * step));
+        const under = d + deep * inverse;
         if (under > -1 && under < 1) (excess[m * 2 + 1] as number) += under > 0 ? (1 - under) / 8 : -(1 + under) / 8;
         const inside = d >= 0.5 ? 0 : d <= -0.5 ? 1 : 0.5 - d;
         if (inside === 0) continue;

@@ -39,7 +39,7 @@ export function startBuild(name: string, startDate: string, kind: string, size: 
       brief: { startDate, clay: u.clay, ...(u.situation ? { situation: u.situation } : {}) },
       form: { start: { kind, size, measures: {} } },
       armature: { school: { kind: u.school, parameters: u.parameters ?? {} } },
-      regions: { everywhere: { coats: [thickness] } },
+      regions: { painted: [], seams: [], everywhere: { coats: [thickness] } },
     }));
   } catch (error) {
     return failure('bad-start', 'the new build', (error as Error).message);

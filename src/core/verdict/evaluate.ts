@@ -3,7 +3,8 @@ import { buildHash, type Build } from '../build';
 import { clayToBuy } from '../clay';
 import { placingRate, planBatches, type BatchPlan } from '../cure';
 import { combineDepartures, nightsOf, success, type Range, type Result, type UnitSystem } from '../quantity';
-import { regionReports } from './drying-report';
+import { conflictsOf, heatOf, stayingPut } from './clay-report';
+import { dryingReport, type DryingReport } from './drying-report';
 import { finishedParts, handlingOf, mountOf } from './carrying';
 import type { BareFinding, BareReport } from './finding';
 import { findingsOf, worstOf } from './findings';
@@ -94,10 +95,10 @@ export class Evaluator {
   }
 
   private assessAfresh(piece: Piece, ranges: boolean): Result<BareReport> {
-    const regions = regionReports(piece, this.memory, ranges);
-    const load = loadReport(piece, this.memory, regions, ranges);
+    const drying = dryingReport(piece, this.memory, ranges);
+    const load = loadReport(piece, this.memory, drying.regions, ranges);
     if (!load.ok) return load;
-    return success(assemble(piece, regions, load.value));
+    return success(assemble(piece, this.memory, drying, load.value));
   }
 }
 
@@ -144,7 +145,8 @@ function readyRangeOf(regions: readonly RegionReport[], ready: number | null): R
   };
 }
 
-function assemble(piece: Piece, regions: readonly RegionReport[], load: LoadReport): BareReport {
+function assemble(piece: Piece, memory: Memory, drying: DryingReport, load: LoadReport): BareReport {
+  const { regions } = drying;
   const clayVolume = regions.reduce((sum, r) => sum + r.clayVolume, 0);
   const clay = clayToBuy(piece.build, piece.mixed, clayVolume);
   const cure = batchesOf(piece, clay.onPiece);
@@ -154,7 +156,7 @@ function assemble(piece: Piece, regions: readonly RegionReport[], load: LoadRepo
   }));
   const cuts = cutList(piece.armature.members, stocks);
   const wireCost = cuts.reduce((sum, c) => sum + c.cutLength * c.pieces, 0) * piece.build.materials.wirePricePerMetre;
-  const summary = summaryOf(piece, regions, load, cure, clay.cost + wireCost, clay.toBuy);
+  const summary = summaryOf(piece, regions, load, cure, clay.cost + wireCost, clay.needed);
   const { volumes, grid } = piece;
   const box = piece.extent;
   const spread = volumes.volumeError * piece.mixed.wetDensity;
@@ -171,7 +173,9 @@ function assemble(piece: Piece, regions: readonly RegionReport[], load: LoadRepo
     finished, mount: mountOf(piece, finished), handling: handlingOf(piece, load.ledger, load.stance, finished), situations: load.situations, baseMoment: load.baseMoment,
     give: giveUnderTool({ youngs: clayStiffness(piece.clay.yieldStress), thickness: thickest }, piece.face.solid ? null : { youngs: piece.bulk.stiffness }),
     hours: hoursFor(piece.armature, { bulk: piece.face.solid ? 0 : bulkVolume, wrapped: piece.face.solid || piece.wrap.id === 'none' ? 0 : volumes.perMass.reduce((sum, m) => sum + (m.clay > 0 ? m.area : 0), 0), clayMass: clay.onPiece }),
-    letGo: letGo(piece, load, regions), cover: piece.cover, regions, clay, cure, cuts, wireCost,
+    letGo: letGo(piece, load, regions), cover: piece.cover, regions, clay,
+    laying: { starts: drying.starts, lifted: drying.lifted }, conflicts: memory.keep('conflicts', buildHash(piece.build), () => conflictsOf(piece)),
+    staying: stayingPut(piece, memory), heat: heatOf(piece, clay.needed), cure, cuts, wireCost,
     workableDays: piece.clay.setting === 'damp' ? Math.min(...regions.map((r) => (r.leatherHard ?? Infinity) / 86400)) : null,
     readyRange: readyRangeOf(regions, summary.readyAfter),
     weightRange: combineDepartures(summary.dry, [summary.dry - spread, summary.dry + spread]),

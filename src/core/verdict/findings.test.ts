@@ -110,7 +110,7 @@ describe('sentences say what, why, and with which figure', () => {
   test('kept damp, it says for how long; never drying, that it never does', () => {
     expect(find(report(changed([{ path: ['brief', 'clay'], value: 'water-based' }])), 'workable').measured).toBeGreaterThan(0.3);
     expect(find(report(changed([{ path: ['brief', 'clay'], value: 'oil-soft' }])), 'never-dries').status).toBe('sound');
-    const bagged = report(changed([{ path: ['brief', 'clay'], value: 'water-based' }, { path: ['room', 'cover'], value: 'bagged' }, { path: ['room', 'coverHours'], value: 2000 }]));
+    const bagged = report(changed([{ path: ['brief', 'clay'], value: 'water-based' }, { path: ['room', 'covers'], value: [{ kind: 'bagged', from: 0, until: 2000, regions: [] }] }]));
     expect(bagged.workableDays as number).toBeGreaterThan(7);
   });
 

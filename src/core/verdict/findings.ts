@@ -1,10 +1,10 @@
-import { thicknessThatHangs } from '../clay';
 import { groundUnder } from '../load';
 import { finding, type BareFinding, type BareReport } from './finding';
+import { clayFindings } from './clay-findings';
 import { cutsToFree } from './off-the-armature';
 import { moveFindings } from './move-findings';
 import { outsideEnvelopes } from './proportion';
-import { formatDate, formatLength, formatMass, formatTemperature, isoDateOf, secondsOf, sensible, type UnitSystem } from '../quantity';
+import { formatDate, formatDuration, formatLength, formatMass, formatTemperature, isoDateOf, secondsOf, sensible, type UnitSystem } from '../quantity';
 import type { Piece } from './piece';
 import { statusOf, type MemberReport, type RegionReport, type Status, type Worst } from './report';
 
@@ -262,46 +262,26 @@ function sagFindings(piece: Piece, report: BareReport, units: UnitSystem): BareF
   return out;
 }
 
-function clayFindings(piece: Piece, report: BareReport, units: UnitSystem): BareFinding[] {
-  const out: BareFinding[] = [];
-  const hangs = thicknessThatHangs(piece.clay.yieldStress, piece.face.grip, piece.mixed.wetDensity, 90);
-  const thickest = report.regions.reduce<{ t: number; name: string }>((m, r) => {
-    const coat = Math.max(...(piece.coats[piece.regions.indexOf(r.id)] ?? [0]));
-    return coat > m.t ? { t: coat, name: r.name } : m;
-  }, { t: 0, name: '' });
-  if (!piece.face.solid && thickest.t > 0) {
-    const share = thickest.t / hangs;
-    out.push(finding(
-      'clay', 'staying-put', statusOf(share, 0.8), thickest.name,
-      share > 1 ? `On the ${thickest.name} the clay slides: ${formatLength(thickest.t, units)} is more than this face holds.`
-        : `The clay stays where it is put.`,
-      `${capitalised(piece.clay.name)} on ${piece.wrap.id === 'none' ? piece.bulk.name : piece.wrap.name} hangs up to ${formatLength(hangs, units)} thick on an upright face.`,
-      { measured: share, limit: 1, unit: 'ratio' },
-    ));
-  }
-  const most = piece.clay.usualThickness[1];
-  if (!piece.face.solid && thickest.t > most) {
-    out.push(finding(
-      'clay', 'thick-coat', 'watch', thickest.name, `${formatLength(thickest.t, units)} in one coat is thicker than ${piece.clay.name} is usually laid.`,
-      `Makers stay under ${formatLength(most, units)} a coat.`, { measured: thickest.t, limit: most, unit: 'metres' },
-    ));
-  }
-  if (out.length === 0) {
-    out.push(finding(
-      'clay', 'quantity', 'sound', 'whole piece', `${formatMass(report.clay.onPiece, units)} of clay goes on.`,
-      'Volume of the clay at the density it is laid with.', { measured: 0, limit: 1, unit: 'ratio' },
-    ));
-  }
-  return out;
-}
-
 function crackWords(index: number): string {
   return index > 1.6 ? 'near certain' : index > 1 ? 'likely' : index >= 0.6 ? 'possible' : 'unlikely';
 }
 
+/** Off its form it shrinks freely: the sooner the better, once it can be held at all. */
+function liftFinding(report: BareReport): BareFinding {
+  const lifted = report.laying.lifted ?? 0;
+  const firm = report.regions.reduce((m, r) => Math.max(m, r.windows.smooth.at ?? 0), 0), late = report.regions.reduce((m, r) => Math.max(m, r.leatherHard ?? 0, r.touchDry ?? 0), 0);
+  const status: Status = lifted > late ? 'watch' : lifted < firm * 0.5 ? 'watch' : 'sound';
+  return finding(
+    'drying', 'lift', status, 'whole piece',
+    lifted > late ? `Lifted off ${formatDuration(lifted)} on, it is past leather-hard: most of the shrinking has been held.` : lifted < firm * 0.5 ? `Lifted off ${formatDuration(lifted)} on, it is still too soft to keep its shape.` : `It comes off its form ${formatDuration(lifted)} after the clay goes on, and dries from both faces.`,
+    `The skin is set enough to hold after about ${formatDuration(firm)}; leather-hard is over by ${formatDuration(late)}. A closed form is cut open along a seam for it, and the cut scored and slipped again.`,
+    { measured: lifted / day, limit: late / day, unit: 'days' },
+  );
+}
+
 function crackReason(piece: Piece, r: RegionReport): string {
   const coat = r.coats.reduce((m, c) => (c.crack.total > m.crack.total ? c : m));
-  const held = piece.face.solid ? 'the bare metal' : `${piece.bulk.name}${piece.wrap.id === 'none' ? '' : ` under ${piece.wrap.name}`}`;
+  const held = piece.face.solid ? 'the bare metal' : coat.stage > 1 && coat.start > 0 ? 'the dry clay under it' : `${piece.bulk.name}${piece.wrap.id === 'none' ? '' : ` under ${piece.wrap.name}`}`;
   const source = coat.crack.restrained >= coat.crack.differential
     ? `${held} holds back ${sensible(coat.restraint * 100, 2)} % of the shrinkage`
     : 'the skin dries and shrinks while the inside is still wet';
@@ -342,6 +322,7 @@ function dryingFindings(piece: Piece, report: BareReport, units: UnitSystem): Ba
       { measured: r.crack, limit, unit: 'ratio', range: r.crackRange },
     ));
   }
+  if (report.laying.lifted !== null) out.push(liftFinding(report));
   const slowest = [...report.regions].filter((r) => r.coats.length > 0).sort((a, b) => (b.throughDry ?? Infinity) - (a.throughDry ?? Infinity))[0];
   if (slowest) {
     const never = slowest.throughDry === null;
@@ -349,13 +330,9 @@ function dryingFindings(piece: Piece, report: BareReport, units: UnitSystem): Ba
     out.push(finding(
       'drying', 'through-dry', never ? 'fails' : days > 30 ? 'watch' : 'sound', slowest.name,
       never ? `The ${slowest.name} never dries through in this room.` : `Dry through after ${sensible(days, 2)} days, last of all at the ${slowest.name}.`,
-      `${formatLength(slowest.thickness, units)} of ${clay.name} drying from ${piece.face.innerFace > 0 && !slowest.solid ? 'the outside, and a little through the core' : 'the outside only'} at ${formatTemperature(build.room.temperature, units)} and ${sensible(build.room.relativeHumidity * 100)} %.`,
+      `${formatLength(slowest.thickness, units)} of ${clay.name} drying from ${report.laying.lifted !== null ? 'both faces once it is lifted' : (piece.faces[piece.regions.indexOf(slowest.id)]?.innerFace ?? 0) > 0 && !slowest.solid ? 'the outside, and a little through the core' : 'the outside only'} at ${formatTemperature(build.room.temperature, units)} and ${sensible(build.room.relativeHumidity * 100)} %${build.room.hours.length > 0 || build.room.record ? ', with the hours you gave it' : ''}.`,
       { measured: days, limit: 30, unit: 'days' },
     ));
   }
   return out;
-}
-
-function capitalised(text: string): string {
-  return text.charAt(0).toUpperCase() + text.slice(1);
 }

@@ -11,3 +11,5 @@ export * from './card';
 export * from './sheet';
 export * from './export-mesh';
 export { leverWords } from './move-findings';
+export * from './whole-drying';
+export * from './weighing';

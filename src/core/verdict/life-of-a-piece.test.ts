@@ -46,7 +46,7 @@ describe('finished, mounted, moved', () => {
   });
   test('too heavy on the head fails, and a maker’s own limit goes before', () => {
     const mask = demo('Whelk');
-    const on = (where: 'head' | 'shoulder', failsFrom: number | null): Build => ({ ...mask, regions: { everywhere: { coats: [0.012] }, own: {} }, armature: { ...mask.armature, mount: { kind: 'worn', where, hours: 3, watchFrom: null, failsFrom, straps: [] } } });
+    const on = (where: 'head' | 'shoulder', failsFrom: number | null): Build => ({ ...mask, regions: { painted: [], seams: [], everywhere: { coats: [0.012] }, own: {} }, armature: { ...mask.armature, mount: { kind: 'worn', where, hours: 3, watchFrom: null, failsFrom, straps: [] } } });
     expect(find(reportOf(on('head', null)), 'worn')?.status).toBe('fails');
     expect(find(reportOf(on('head', 9)), 'worn')?.status).toBe('watch');
     expect(find(reportOf(on('head', null)), 'straps')?.status).toBe('watch');

@@ -91,8 +91,8 @@ function ledgerOf(piece: Piece, regions: readonly RegionReport[]): Ledger {
       const mass = bulk.mass * piece.bulk.density;
       items.push({ id: `bulk/${r.id}`, name: `${piece.bulk.name}, ${r.name}`, kind: 'bulk', wet: mass, dry: mass, at: bulk.at });
     }
-    const wrap = centreOf(parts.map((v) => ({ mass: piece.wrapPerArea * (v.clay > 0 ? v.area : 0), at: v.clayCentre })));
-    if (wrap.mass > 0) items.push({ id: `wrap/${r.id}`, name: `${piece.wrap.name}, ${r.name}`, kind: 'wrap', wet: wrap.mass, dry: wrap.mass, at: wrap.at });
+    const wrap = centreOf(parts.map((v) => ({ mass: (piece.layersPerArea[i] as number) * (v.clay > 0 ? v.area : 0), at: v.clayCentre })));
+    if (wrap.mass > 0) items.push({ id: `wrap/${r.id}`, name: `${piece.build.regions.everywhere.under || piece.build.regions.own[r.id]?.under ? 'layers' : piece.wrap.name}, ${r.name}`, kind: 'wrap', wet: wrap.mass, dry: wrap.mass, at: wrap.at });
   });
   items.push(...armatureItems(piece.armature, piece.stockOf));
   return sumLedger(items);

@@ -1,7 +1,7 @@
 import { bundleAcross, coverOf, drawnPath, memberMass, sectionAcross, type Armature, type FaceDistance, type Member, type MemberCover } from '../armature';
-import { findBulk, findClay, findStock, findWrap, hashOf, partHash, type Build, type Mass } from '../build';
+import { findBulk, findClay, findStock, findWrap, hashOf, partHash, type Build, type Learned, type Mass } from '../build';
 import type { BulkKind, ClayFamily, Stock, Wrap } from '../catalogue';
-import { clayOver, coatsOf, coreFace, mixClay, type CoreFace, type MixedClay } from '../clay';
+import { clayOver, coatsOf, coreFace, layersOverClay, layersUnderClay, mixClay, paintedThickness, type CoreFace, type MixedClay, type PaintedAt } from '../clay';
 import { DistanceField, measureForm, resolveForm, sampleForm, solidExtent, type Box, type FormVolumes, type ResolvedForm, type VoxelGrid } from '../form';
 import { hangLoad, type HungLoad } from '../load';
 import { failure, success, type Result, type Vec3 } from '../quantity';
@@ -23,6 +23,11 @@ export interface Piece {
   /** kg to a m2 of core that the wrap adds; a skin takes the place of as much bulk. */
   readonly wrapPerArea: number;
   readonly face: CoreFace;
+  /** By region: the face under its clay, with the region's own layers, and what layers weigh to a m2. */
+  readonly faces: readonly CoreFace[];
+  readonly layersPerArea: readonly number[];
+  /** What weighing found of this clay in this room; null where it was of another clay. */
+  readonly learned: Learned | null;
   readonly coats: readonly (readonly number[])[];
   readonly grid: VoxelGrid;
   /** Box of what is inside, to a cell. */
@@ -32,6 +37,9 @@ export interface Piece {
   readonly cover: readonly MemberCover[];
   /** By mass: how deep the core lies under the face, Infinity where there is none. */
   readonly coreDepths: Float64Array;
+  /** What was painted thicker or thinner, place by place, and the most of it in each region; null where the clay stands outside an object. */
+  readonly painted: PaintedAt | null;
+  readonly paintedMost: readonly number[];
   /** The form as a function of place, as it was sampled. */
   readonly field: DistanceField;
   readonly stockOf: (id: string) => Stock | undefined;
@@ -76,22 +84,44 @@ export function makePiece(build: Build, memory: Memory): Result<Piece> {
   const regionOfMass = masses.map((m) => regions.indexOf(m.region));
   const face = coreFace(bulk.value, wrap.value);
   const coats = regions.map((r) => coatsOf(build, r));
+  const faces = regions.map((r) => {
+    const under = layersUnderClay(build, r);
+    return under ? coreFace(bulk.value, ...under) : face;
+  });
+  // A hard skin takes the place of as much bulk.
+  const weighs = (l: Wrap) => Math.max(0, l.perArea - (l.skin ? l.skin.thickness * bulk.value.density : 0));
+  const layersPerArea = regions.map((r) => {
+    const under = layersUnderClay(build, r) ?? [wrap.value];
+    return (face.solid ? 0 : under.reduce((sum, l) => sum + weighs(l), 0)) + layersOverClay(build, r).reduce((sum, l) => sum + l.perArea, 0);
+  });
+  const wrapPerArea = Math.max(0, ...layersPerArea);
   const thickness = Float64Array.from(masses, (m, i) => coreDepth(m, clayOn[i] as number, face.solid));
-  const depth = thickness.reduce((most, t) => (t < Infinity ? Math.max(most, t) : most), 0);
+  const { painted: strokes } = build.regions;
+  const painted = outward ? null : paintedThickness(strokes, build.form.start.size);
+  const paintedMost = regions.map(() => 0);
+  if (painted) {
+    for (const s of strokes) {
+      const at = s.at.map((v) => v * build.form.start.size) as unknown as Vec3;
+      field.at(at[0], at[1], at[2], everyone);
+      const r = regionOfMass[field.owner] ?? 0;
+      paintedMost[r] = Math.max(paintedMost[r] ?? 0, painted(...at));
+    }
+  }
+  const depth = thickness.reduce((most, t) => (t < Infinity ? Math.max(most, t) : most), 0) + Math.max(0, ...paintedMost);
   const held = schooled.nodes.filter((n) => n.held).map((n) => n.at);
   const near = nearFace(field);
   const drawn = (m: Member): Member => (m.drawnIn ? { ...m, path: drawnPath(m.path, m.drawnIn, held, near) } : m);
   const armature = memory.keep('armature', armatureKey, () => ({ ...schooled, members: schooled.members.map(drawn) }));
   const grid = memory.keep('grid', `${formKey}:${Math.ceil(depth / depthStep)}`, () => sampleForm(field, Math.ceil(depth / depthStep) * depthStep));
   const extent = memory.keep('extent', formKey, () => solidExtent(grid));
-  const volumeKey = `${formKey}:${[...thickness].join(',')}`;
-  const volumes = memory.keep('volumes', volumeKey, () => measureForm(grid, thickness));
+  const volumeKey = `${formKey}:${[...thickness].join(',')}${painted ? `:${hashOf(strokes)}` : ''}`;
+  const volumes = memory.keep('volumes', volumeKey, () => measureForm(grid, thickness, painted));
   const massOf = (m: Member) => memberMass(m, stockOf(m.stock) as Stock);
   // The armature follows from its own part, the form, the clay over it and the stock it is cut from.
-  const hungKey = `${volumeKey}:${partHash(build.armature)}:${hashOf(coats)}:${partHash(build.materials.values)}`;
+  const hungKey = `${volumeKey}:${partHash(build.armature)}:${hashOf(coats)}:${partHash(build.materials.values)}:${layersPerArea.join(',')}`;
   const load = memory.keep('load', hungKey, () => hangLoad(
     volumes.parcels, regionOfMass, regions.length, masses.map((m) => m.id), armature.nodes, armature.bones, armature.members, massOf,
-    volumes.perMass.map((m) => (face.solid || m.clay <= 0 ? 0 : m.area)),
+    volumes.perMass.map((m, i) => (m.clay <= 0 || wrapPerArea === 0 ? 0 : (m.area * (layersPerArea[regionOfMass[i] as number] as number)) / wrapPerArea)),
   ));
   const cover = memory.keep('cover', `${armatureKey}:${clay.value.setting === 'damp'}`, () => coverOf({
       members: armature.members,
@@ -105,9 +135,9 @@ export function makePiece(build: Build, memory: Memory): Result<Piece> {
       ...(clay.value.setting === 'damp' ? { least: coverInDamp } : {}),
   }));
   return success({
-    cover, field, coreDepths: thickness,
+    cover, field, coreDepths: thickness, painted, paintedMost,
     build, form: form.value, regions, regionOfMass, armature, lostEdits: [...form.value.lostEdits, ...made.value.lostEdits],
-    clay: clay.value, mixed: mixClay(clay.value, build.materials.waterWorkedIn), bulk: bulk.value, wrap: wrap.value, wrapPerArea: face.solid ? 0 : Math.max(0, wrap.value.perArea - (wrap.value.skin ? wrap.value.skin.thickness * bulk.value.density : 0)), face, coats,
+    clay: clay.value, mixed: mixClay(clay.value, build.materials.waterWorkedIn), bulk: bulk.value, wrap: wrap.value, wrapPerArea, faces, layersPerArea, learned: build.room.learned?.clay === clay.value.id ? build.room.learned : null, face, coats,
     grid, extent, volumes, load, stockOf,
   });
 }

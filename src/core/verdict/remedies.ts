@@ -1,7 +1,7 @@
-import { applyEdit, type Build, type BuildEdit, type Change } from '../build';
+import { applyEdit, type Build, type BuildEdit, type Change, type Layers } from '../build';
 import { bundleAcross, sectionAcross } from '../armature';
 import { clays } from '../catalogue';
-import { coatsOf } from '../clay';
+import { coatsOf, layersOf } from '../clay';
 import { counterweightAt, groundUnder } from '../load';
 import { formatLength, formatMass, sensible, type UnitSystem, type Vec3 } from '../quantity';
 import type { BareFinding, BareReport } from './finding';
@@ -24,18 +24,20 @@ export function parameter(label: string, values: Readonly<Record<string, unknown
   return { label, changes: Object.entries(values).map(([k, value]): Change => ({ path: ['armature', 'school', 'parameters', k], value })) };
 }
 
-function setCoats(label: string, region: string, coats: readonly number[]): BuildEdit {
-  return { label, changes: [{ path: ['regions', 'own', region], value: { coats: [...coats] } }] };
+/** The region's other layers stay; stages that were chosen for other coats do not. */
+function setCoats(build: Build, label: string, region: string, coats: readonly number[]): BuildEdit {
+  const { stages: _, ...kept } = layersOf(build, region);
+  return { label, changes: [{ path: ['regions', 'own', region], value: { ...kept, coats: [...coats] } }] };
 }
 
 export function allThinner(piece: Piece, factor: number, label: string): BuildEdit {
-  const thin = (coats: readonly number[]) => ({ coats: coats.map((t) => Math.max(0.0005, Math.round(t * factor * 1e4) / 1e4)) });
+  const thin = (l: Layers) => ({ ...l, coats: l.coats.map((t) => Math.max(0.0005, Math.round(t * factor * 1e4) / 1e4)) });
   const { regions } = piece.build;
   return {
     label,
     changes: [
-      { path: ['regions', 'everywhere'], value: thin(regions.everywhere.coats) },
-      ...Object.entries(regions.own).map(([id, l]): Change => ({ path: ['regions', 'own', id], value: thin(l.coats) })),
+      { path: ['regions', 'everywhere'], value: thin(regions.everywhere) },
+      ...Object.entries(regions.own).map(([id, l]): Change => ({ path: ['regions', 'own', id], value: thin(l) })),
     ],
   };
 }
@@ -43,13 +45,13 @@ export function allThinner(piece: Piece, factor: number, label: string): BuildEd
 /** Size changes take the clay's thickness with them; pipe and wire stay what they are. */
 export function resizeEdit(build: Build, size: number): BuildEdit {
   const factor = size / build.form.start.size;
-  const scaled = (coats: readonly number[]) => ({ coats: coats.map((t) => Math.min(0.3, Math.max(0.0005, t * factor))) });
+  const scaled = (l: Layers) => ({ ...l, coats: l.coats.map((t) => Math.min(0.3, Math.max(0.0005, t * factor))) });
   return {
     label: `Make it ${sensible(size * 100)} % of life size`,
     changes: [
       { path: ['form', 'start', 'size'], value: size },
-      { path: ['regions', 'everywhere'], value: scaled(build.regions.everywhere.coats) },
-      ...Object.entries(build.regions.own).map(([id, l]): Change => ({ path: ['regions', 'own', id], value: scaled(l.coats) })),
+      { path: ['regions', 'everywhere'], value: scaled(build.regions.everywhere) },
+      ...Object.entries(build.regions.own).map(([id, l]): Change => ({ path: ['regions', 'own', id], value: scaled(l) })),
     ],
   };
 }
@@ -61,15 +63,15 @@ function crackProposals(piece: Piece, finding: BareFinding, units: UnitSystem): 
   const out: Proposal[] = [];
   const solid = piece.face.solid;
   if (!solid && coats.length === 1 && total >= 0.003) {
-    out.push({ id: 'two-coats', edit: setCoats('Two thinner coats', region, [total / 2, total / 2]), note: `${formatLength(total / 2, units)} each, the first dry before the second` });
+    out.push({ id: 'two-coats', edit: setCoats(piece.build, 'Two thinner coats', region, [total / 2, total / 2]), note: `${formatLength(total / 2, units)} each, the first dry before the second` });
   }
-  if (!solid) out.push({ id: 'thinner', edit: setCoats('Thinner clay here', region, coats.map((t) => t * 0.7)), note: `${formatLength(total * 0.7, units)} instead of ${formatLength(total, units)}` });
+  if (!solid) out.push({ id: 'thinner', edit: setCoats(piece.build, 'Thinner clay here', region, coats.map((t) => t * 0.7)), note: `${formatLength(total * 0.7, units)} instead of ${formatLength(total, units)}` });
   const object = piece.form.masses.some((m) => m.region === region && m.role === 'core');
   if (!object && piece.bulk.id !== 'paper-loose') out.push({ id: 'softer-bulk', edit: parameter('Fill it with loose paper', { bulk: 'paper-loose' }), note: 'gives as the clay shrinks, carries less' });
   if (!solid && piece.wrap.id !== 'cloth') out.push({ id: 'cloth', edit: parameter('Wrap the core in cloth strips', { wrap: 'cloth' }), note: 'lets the clay creep over the core' });
-  if (piece.build.room.cover === 'none') {
+  if (piece.build.room.covers.length === 0) {
     out.push({
-      id: 'cover', edit: { label: 'Loose plastic over it for three days', changes: [{ path: ['room', 'cover'], value: 'loose-plastic' }, { path: ['room', 'coverHours'], value: 72 }] },
+      id: 'cover', edit: { label: 'Loose plastic over it for three days', changes: [{ path: ['room', 'covers'], value: [{ kind: 'loose-plastic', from: 0, until: 72, regions: [] }] }] },
       note: 'evens the skin with the inside',
     });
   }
@@ -180,7 +182,7 @@ function timeProposals(piece: Piece): Proposal[] {
   const out: Proposal[] = [];
   if (room.airSpeed < 1) out.push({ id: 'fan', edit: { label: 'Run a fan beside it', changes: [{ path: ['room', 'airSpeed'], value: 1.5 }] }, note: 'dries faster, and the skin ahead of the inside' });
   if (room.temperature < 24) out.push({ id: 'warmer', edit: { label: 'Dry it somewhere 5 degrees warmer', changes: [{ path: ['room', 'temperature'], value: room.temperature + 5 }] }, note: 'at the same humidity' });
-  if (room.cover !== 'none' && room.coverHours > 0) out.push({ id: 'uncover', edit: { label: 'Leave it uncovered', changes: [{ path: ['room', 'cover'], value: 'none' }] }, note: 'watch the skin' });
+  if (room.covers.length > 0) out.push({ id: 'uncover', edit: { label: 'Leave it uncovered', changes: [{ path: ['room', 'covers'], value: [] }] }, note: 'watch the skin' });
   if (!piece.face.solid) out.push({ id: 'thinner', edit: allThinner(piece, 0.75, 'Thinner clay everywhere'), note: 'three quarters of what is planned' });
   else out.push({ id: 'bulk', edit: parameter('Fill it with firm paper', { bulk: 'paper-firm' }), note: 'a coat dries in days, a lump in weeks' });
   out.push(...clayProposals(piece, ['epoxy-clay']));
@@ -205,7 +207,7 @@ function clayStationProposals(piece: Piece, finding: BareFinding): Proposal[] {
     const halves: Change[] = piece.regions.map((r) => {
       const coats = coatsOf(piece.build, r);
       const total = coats.reduce((sum, t) => sum + t, 0);
-      return { path: ['regions', 'own', r], value: { coats: coats.length < 4 ? Array.from({ length: coats.length + 1 }, () => total / (coats.length + 1)) : [...coats] } };
+      return { path: ['regions', 'own', r], value: { ...layersOf(piece.build, r), stages: undefined, coats: coats.length < 4 ? Array.from({ length: coats.length + 1 }, () => total / (coats.length + 1)) : [...coats] } };
     });
     out.push({ id: 'one-more-coat', edit: { label: 'One more, thinner coat', changes: halves }, note: 'each dry before the next' });
   }

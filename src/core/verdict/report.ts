@@ -1,6 +1,7 @@
 import type { Cut, MemberCover } from '../armature';
 import type { BuildEdit } from '../build';
-import type { ClayToBuy } from '../clay';
+import type { ClayToBuy, Conflict } from '../clay';
+import type { BakingPlan, WarmingPlan } from '../heat';
 import type { BatchPlan } from '../cure';
 import type { CrackIndex, DryingCourse, Geometry } from '../drying';
 import type { SituationId } from '../build';
@@ -71,8 +72,20 @@ export interface Finding {
   readonly remedies: readonly Remedy[];
 }
 
+/** What a state of the clay lets one do, in the order it comes. */
+export const windowIds = ['smooth', 'touch', 'leather', 'hold', 'through', 'paint', 'seal', 'mould'] as const;
+export type WindowId = (typeof windowIds)[number];
+
+export interface WindowReport {
+  /** Seconds after the first clay; null when never. */
+  readonly at: number | null;
+  readonly range: Range | null;
+}
+
 export interface CoatReport {
   readonly thickness: number;
+  /** Stage it goes on in, from 1. */
+  readonly stage: number;
   /** Seconds after the start at which it goes on. */
   readonly start: number;
   readonly restraint: number;
@@ -94,6 +107,7 @@ export interface RegionReport {
   readonly clayDry: number;
   readonly thickness: number;
   readonly coats: readonly CoatReport[];
+  readonly windows: Readonly<Record<WindowId, WindowReport>>;
   /** Seconds from the start; null when never. */
   readonly touchDry: number | null;
   readonly leatherHard: number | null;
@@ -162,6 +176,26 @@ export interface HandlingReport {
   readonly overhang: number;
 }
 
+/** Soft clay against its own weight, region by region. */
+export interface StayingPut {
+  readonly region: string;
+  readonly name: string;
+  /** Thickest single coat, metres, and what the face holds upright. */
+  readonly coat: number;
+  readonly hangs: number;
+  /** Share of the region's face too steep for the coat, 0..1. */
+  readonly steep: number;
+  /** The gentlest slope it slides off, degrees; null where it stays on all. */
+  readonly slidesFrom: number | null;
+  /** Height of solid clay against the height that squats under its own weight; null over a core. */
+  readonly squat: { readonly height: number; readonly stands: number } | null;
+}
+
+export interface HeatReport {
+  readonly warming: WarmingPlan | null;
+  readonly baking: BakingPlan | null;
+}
+
 export interface LetGo {
   /** Whether it stands by itself from the moment the clay is on. */
   readonly when: 'at-once' | 'after' | 'never';
@@ -205,6 +239,11 @@ export interface Report {
   readonly worst: Worst | null;
   readonly cover: readonly MemberCover[];
   readonly regions: readonly RegionReport[];
+  /** When each stage of clay goes on, and when it comes off its form. */
+  readonly laying: { readonly starts: readonly { readonly stage: number; readonly at: number }[]; readonly lifted: number | null };
+  readonly conflicts: readonly Conflict[];
+  readonly staying: readonly StayingPut[];
+  readonly heat: HeatReport;
   readonly clay: ClayToBuy;
   readonly cure: BatchPlan | null;
   readonly cuts: readonly Cut[];

@@ -65,7 +65,7 @@ test('a thicker wire that would stand out of a thin limb is no answer', () => {
   const made = startBuild('b', '2026-12-01', 'bird-like', 0.2);
   if (!made.ok) throw new Error(made.message);
   const bird: Build = {
-    ...made.value, brief: { ...made.value.brief, clay: 'epoxy-clay' }, regions: { everywhere: { coats: [0.003] }, own: {} },
+    ...made.value, brief: { ...made.value.brief, clay: 'epoxy-clay' }, regions: { painted: [], seams: [], everywhere: { coats: [0.003] }, own: {} },
     armature: { ...made.value.armature, school: { kind: 'wire-figure', parameters: { wireSize: '1mm', strands: 1 } } },
   };
   const evaluator = new Evaluator();

@@ -1,8 +1,12 @@
 import { createStore, type StoreApi } from 'zustand/vanilla';
-import type { Build, BuildEdit } from '../../core/build';
-import { secondsOf, type Failure, type UnitSystem } from '../../core/quantity';
+import { dryingKey, type Build, type BuildEdit } from '../../core/build';
+import { newConflicts, type Conflict } from '../../core/clay';
+import type { WholeDrying } from '../../core/drying';
+import { secondsOf, type Failure, type UnitSystem, type Vec3 } from '../../core/quantity';
 import type { Report, StationId, Summary } from '../../core/verdict';
 import { EvaluateClient } from '../../workers/client';
+import { DryingClient } from '../../workers/drying-client';
+import type { DryingAnswer } from '../../workers/drying-protocol';
 import type { Answer, FaceCover, Picture } from '../../workers/protocol';
 import { call } from '../parts/http';
 import { emptyHistory, perform, readHistory, stepBack, stepForward, type History } from './history';
@@ -36,9 +40,37 @@ export interface BenchState {
   /** What is picked on the form. */
   readonly selected: Selected | null;
   readonly view: ViewFrom;
+  /** The whole piece dried in three dimensions, as far as it is. */
+  readonly whole: WholeState;
+  /** The cut through it that is shown, 0..1 along its axis; null for none. */
+  readonly section: { readonly axis: 0 | 1 | 2; readonly share: number } | null;
+  /** What the face shows on Drying. */
+  readonly dryFace: DryFace;
+  /** Places whose drying is drawn as curves; full-size metres. */
+  readonly probes: readonly Vec3[];
+  /** What a touch on the piece is for, where it is not for shaping. */
+  readonly picking: 'probe' | 'paint' | null;
+  readonly brush: { readonly radius: number; readonly by: number };
+  /** Conflicts that came with the last change of clay or layers. */
+  readonly newConflicts: readonly Conflict[];
   /** The armature's joint that is picked, on Armature. */
   readonly pickedJoint: string | null;
 }
+
+export type DryFace = 'moisture' | 'crack' | 'hold';
+
+export interface WholeState {
+  readonly status: 'none' | 'working' | 'paused' | 'ready' | 'refused';
+  readonly done: number;
+  /** Seconds left; NaN when it cannot be told. */
+  readonly left: number;
+  readonly whole: WholeDrying | null;
+  /** Of what it was worked out from. */
+  readonly key: string;
+  readonly seconds: number;
+  readonly message: string;
+}
+const noWhole: WholeState = { status: 'none', done: 0, left: NaN, whole: null, key: '', seconds: 0, message: '' };
 
 export type ViewFrom = 'turn' | 'front' | 'side' | 'top';
 
@@ -66,6 +98,8 @@ export class BenchController {
   private beforeTimer: ReturnType<typeof setTimeout> | undefined;
   private saving = false;
   private lastLabel = 'Changed';
+  private reckoned: Build | null = null;
+  private readonly drying: DryingClient;
 
   constructor(opened: OpenedBuild, units: UnitSystem) {
     this.id = opened.id;
@@ -75,8 +109,10 @@ export class BenchController {
       report: null, reportedSize: opened.build.form.start.size, reckoning: 'nominal', failure: null, before: null, picture: null, cover: null, units, station: 'brief', moment: '',
       // Drying opens on today, for a piece that is under way.
       dryTime: Math.max(0, Date.now() / 1000 - secondsOf(opened.build.brief.startDate)), announcement: '', selected: null, view: 'turn', pickedJoint: null,
+      whole: noWhole, section: null, dryFace: 'moisture', probes: [], picking: null, brush: { radius: 0.04, by: 0.003 }, newConflicts: [],
     }));
     this.client = new EvaluateClient((answer) => this.receive(answer));
+    this.drying = new DryingClient((answer) => this.receiveWhole(answer));
   }
 
   get state(): BenchState {
@@ -103,6 +139,7 @@ export class BenchController {
       clearTimeout(this.beforeTimer);
       if (this.state.save === 'waiting') void this.saveNow(true);
       this.client.stop();
+      this.drying.stop();
     };
   }
 
@@ -144,10 +181,95 @@ export class BenchController {
   private receive(answer: Answer): void {
     if (answer.kind === 'failed') this.store.setState({ failure: answer.why, reckoning: 'done' });
     else if (answer.kind === 'nominal') {
+      const known = this.state.report;
+      const came = known && this.reckoned && this.reckoned !== this.state.build ? newConflicts(known.conflicts, answer.report.conflicts) : null;
+      this.reckoned = this.state.build;
+      if (came) this.store.setState({ newConflicts: came });
       const moment = answer.report.moments.some((m) => m.moment === this.state.moment) ? this.state.moment : 'clay-1';
       this.store.setState({ report: answer.report, reportedSize: this.state.build.form.start.size, reckoning: 'ranges', failure: null, moment, ...(answer.picture ? { picture: answer.picture } : {}) });
     } else if (answer.kind === 'ranges') this.store.setState({ report: answer.report, reckoning: 'remedies', cover: answer.cover });
     else if (answer.kind === 'complete') this.store.setState({ report: answer.report, reckoning: 'done' });
+  }
+
+  /** Dries the whole piece in the background; what was there stays until the new one has come. */
+  dryWhole(): void {
+    this.store.setState({ whole: { ...this.state.whole, status: 'working', done: 0, left: NaN, message: '' } });
+    this.drying.ask({ kind: 'whole', build: this.state.build });
+  }
+
+  pauseWhole(): void {
+    this.drying.pause();
+    this.store.setState({ whole: { ...this.state.whole, status: 'paused' } });
+  }
+
+  goOnWhole(): void {
+    this.drying.goOn();
+    this.store.setState({ whole: { ...this.state.whole, status: 'working' } });
+  }
+
+  stopWhole(): void {
+    this.drying.stop();
+    const { whole } = this.state.whole;
+    this.store.setState({ whole: { ...this.state.whole, status: whole ? 'ready' : 'none' } });
+  }
+
+  /** One that was kept with this build as it stands is taken from there. */
+  async takeKeptWhole(): Promise<void> {
+    if (this.state.whole.status !== 'none') return;
+    const key = dryingKey(this.state.build);
+    try {
+      const answer = await fetch(`/api/builds/${this.id}/drying?key=${key}`);
+      if (answer.status !== 200 || this.state.whole.status !== 'none') return;
+      const bytes = new Uint8Array(await answer.arrayBuffer());
+      this.drying.ask({ kind: 'kept', bytes });
+    } catch {
+      // Without the server it is worked out again when asked for.
+    }
+  }
+
+  private receiveWhole(answer: DryingAnswer): void {
+    const { whole } = this.state;
+    if (answer.kind === 'progress') this.store.setState({ whole: { ...whole, status: whole.status === 'paused' ? 'paused' : 'working', done: answer.done, left: answer.left } });
+    else if (answer.kind === 'refused') this.store.setState({ whole: { ...whole, status: 'refused', message: answer.why.message } });
+    else if (answer.kind === 'whole') {
+      this.store.setState({ whole: { status: 'ready', done: 1, left: 0, whole: answer.whole, key: answer.key, seconds: answer.seconds, message: '' }, section: this.state.section ?? { axis: 1, share: 0.5 }, announcement: 'The whole piece has been dried.' });
+      if (answer.packed) void fetch(`/api/builds/${this.id}/drying?key=${answer.key}&revision=${this.revision}`, { method: 'PUT', body: answer.packed }).catch(() => undefined);
+    }
+  }
+
+  showSection(section: BenchState['section']): void {
+    this.store.setState({ section });
+  }
+
+  showDryFace(dryFace: DryFace): void {
+    this.store.setState({ dryFace });
+  }
+
+  pickFor(picking: BenchState['picking']): void {
+    this.store.setState({ picking });
+  }
+
+  setBrush(brush: BenchState['brush']): void {
+    this.store.setState({ brush });
+  }
+
+  setProbes(probes: readonly Vec3[]): void {
+    this.store.setState({ probes: probes.slice(0, 4) });
+  }
+
+  /** A place on the face was touched, full-size metres. */
+  touchPiece(at: Vec3): void {
+    const { picking, probes, brush, build } = this.state;
+    if (picking === 'probe') this.setProbes([...probes.slice(-3), at]);
+    if (picking !== 'paint') return;
+    const size = build.form.start.size;
+    const stroke = { at: at.map((v) => Math.round((v / size) * 1e4) / 1e4) as unknown as Vec3, radius: brush.radius / size, by: brush.by / size };
+    const refused = this.edit({ label: brush.by > 0 ? 'Clay painted thicker' : 'Clay painted thinner', changes: [{ path: ['regions', 'painted'], value: [...build.regions.painted, stroke] }] });
+    if (refused) this.announce(`Not done: ${refused.message}`);
+  }
+
+  dismissConflicts(): void {
+    this.store.setState({ newConflicts: [] });
   }
 
   setUnits(units: UnitSystem): void {

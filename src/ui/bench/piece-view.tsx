@@ -8,11 +8,12 @@ import { moistureShare } from '../stations/drying/moisture';
 import { moveMass, poseJoint, resolveForm, stretchMass, turnMass } from '../../core/form';
 import type { BuildEdit } from '../../core/build';
 import { jointName, moveJoint } from '../../core/school';
-import type { BenchController } from './controller';
+import type { BenchController, DryFace } from './controller';
 import { useBench, useController } from './context';
 import type { Gestures, Grip } from './shaping-hands';
 import { coverColour, loadColour, moistureColour, plentyOfCover, rampCss } from './ramp';
 import type { PieceViewer, Sagged, ViewName } from './viewer';
+import { faceColours, frameAt, sectionOf } from './whole-picture';
 
 const views: readonly { id: ViewName; name: string }[] = [
   { id: 'turn', name: 'Turn' }, { id: 'front', name: 'Front' }, { id: 'side', name: 'Side' }, { id: 'top', name: 'Top' },
@@ -50,7 +51,7 @@ function formColours(report: Report, picture: Picture, time: number): [number, n
   return picture.masses.map((m) => moistureColour(byMass.get(m.id) ?? 0));
 }
 
-function Key({ station, factor, time, evening, cover, units }: { station: string; factor: number; time: number; evening: boolean; cover: boolean; units: UnitSystem }) {
+function Key({ station, factor, time, evening, cover, units, face }: { station: string; factor: number; time: number; evening: boolean; cover: boolean; units: UnitSystem; face: DryFace }) {
   if (cover) {
     return (
       <div className="key" aria-hidden="true">
@@ -67,6 +68,23 @@ function Key({ station, factor, time, evening, cover, units }: { station: string
         <div className="ramp" style={{ background: rampCss('load', evening) }} />
         <div className="row-of"><span>0</span><span>0.6</span><span>1</span><span>1.5</span></div>
         <div className="muted mt-1">Dashed: the bones as they sag{factor > 1 ? `, drawn ${factor} times` : ''}. Dot: centre of gravity.</div>
+      </div>
+    );
+  }
+  if (station === 'drying' && face === 'crack') {
+    return (
+      <div className="key" aria-hidden="true">
+        Crack index of the face
+        <div className="ramp" style={{ background: rampCss('load') }} />
+        <div className="row-of"><span>0</span><span>0.6</span><span>1</span><span>1.5</span></div>
+      </div>
+    );
+  }
+  if (station === 'drying' && face === 'hold') {
+    return (
+      <div className="key" aria-hidden="true">
+        {formatDuration(time)} on a hand
+        <div className="row-of"><span><i className="chip held" /> may hold</span><span><i className="chip soft" /> leaves its mark</span></div>
       </div>
     );
   }
@@ -162,14 +180,36 @@ export default function PieceView({ dark }: { dark: boolean }) {
   useEffect(() => {
     if (ready && picture) viewer.current?.setReferences(references.filter((r) => r.shown && r.view === view));
   }, [ready, picture, references, view]);
-  useEffect(() => viewer.current?.setCut(cut), [cut, ready, picture]);
+  const whole = useBench((s) => s.whole.whole);
+  const section = useBench((s) => s.section);
+  const dryFace = useBench((s) => s.dryFace);
+  const probes = useBench((s) => s.probes);
+  const picking = useBench((s) => s.picking);
+  const shownWhole = station === 'drying' ? whole : null;
+  const frame = shownWhole ? frameAt(shownWhole, dryTime) : 0;
+  const wholeFace = useMemo(() => (shownWhole && picture ? faceColours(shownWhole, frame, picture, dryFace) : null), [shownWhole, picture, frame, dryFace]);
+  useEffect(() => {
+    if (!ready || !picture) return;
+    if (station === 'drying') viewer.current?.setSection(shownWhole && section ? sectionOf(shownWhole, frame, section.axis, section.share) : null);
+    else {
+      viewer.current?.setSection(null);
+      viewer.current?.setCut(cut);
+    }
+  }, [ready, picture, station, shownWhole, frame, section, cut, view]);
+  useEffect(() => {
+    if (ready && picture) viewer.current?.setProbes(station === 'drying' ? probes : []);
+  }, [ready, picture, station, probes, dark]);
+  useEffect(() => {
+    const wanted = (station === 'drying' && picking === 'probe') || (station === 'clay' && picking === 'paint');
+    if (ready && picture) viewer.current?.setTouch(wanted ? (at) => controller.touchPiece(at) : null);
+  }, [ready, picture, station, picking, controller]);
   const shape = report && picture && station === 'load' ? saggedShape(report, picture, moment) : { sagged: null, factor: 1 };
   useEffect(() => {
     if (!ready || !picture || !report) return;
     viewer.current?.setColours({
       members: station === 'load' ? memberColours(report, picture, moment, dark) : null,
-      form: station === 'drying' ? formColours(report, picture, dryTime) : null,
-      face: showCover && cover ? Array.from(cover.values, coverColour) : null,
+      form: station === 'drying' && !wholeFace ? formColours(report, picture, dryTime) : null,
+      face: wholeFace ?? (showCover && cover ? Array.from(cover.values, coverColour) : null),
     });
     const at = new Map(picture.armature.nodes.map((n) => [n.id, n.at]));
     const stance = report.stances.find((s) => s.moment === moment) ?? report.stance;
@@ -178,7 +218,7 @@ export default function PieceView({ dark }: { dark: boolean }) {
       props: props.map((p) => at.get(p.node)).filter((p): p is Vec3 => p !== undefined),
       sagged: station === 'load' ? saggedShape(report, picture, moment).sagged : null,
     });
-  }, [ready, picture, report, station, moment, dryTime, props, dark, showCover, cover]);
+  }, [ready, picture, report, station, moment, dryTime, props, dark, showCover, cover, wholeFace]);
 
   useEffect(() => {
     if (!ready || !picture) return;
@@ -232,7 +272,7 @@ export default function PieceView({ dark }: { dark: boolean }) {
             viewer.current?.setView(v.id);
           }}>{v.name}</Button>
         ))}
-        <Button size="sm" variant="quiet" active={cut !== null} aria-pressed={cut !== null} onClick={() => setCut(cut === null ? 0.5 : null)}>Cut</Button>
+        {!shownWhole && <Button size="sm" variant="quiet" active={cut !== null} aria-pressed={cut !== null} onClick={() => setCut(cut === null ? 0.5 : null)}>Cut</Button>}
         <Button size="sm" variant="quiet" active={beside} aria-pressed={beside} onClick={() => setBeside(!beside)} title="A hand or a person beside it">For scale</Button>
         {(station === 'form' || station === 'armature') && <Button size="sm" variant="quiet" active={covered} aria-pressed={covered} onClick={() => setCovered(!covered)}>Cover</Button>}
         {station === 'form' && <>
@@ -240,13 +280,13 @@ export default function PieceView({ dark }: { dark: boolean }) {
           {selected?.kind === 'mass' && grips.map((g) => <Button key={g.id} size="sm" variant="quiet" active={grip === g.id} aria-pressed={grip === g.id} onClick={() => setGrip(g.id)}>{g.name}</Button>)}
         </>}
       </div>
-      {cut !== null && (
+      {cut !== null && !shownWhole && (
         <div className="cut">
           <label htmlFor="cut-depth">Cut away from the front</label>
           <Form.Range id="cut-depth" min={0} max={1} step={0.02} value={cut} onChange={(e) => setCut(Number(e.target.value))} />
         </div>
       )}
-      <Key station={station} factor={shape.factor} time={dryTime} evening={dark} cover={showCover} units={units} />
+      <Key station={station} factor={shape.factor} time={dryTime} evening={dark} cover={showCover} units={units} face={shownWhole ? dryFace : 'moisture'} />
     </div>
   );
 }

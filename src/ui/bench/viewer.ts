@@ -1,12 +1,14 @@
 import * as THREE from 'three';
 import { OrbitControls } from 'three/addons/controls/OrbitControls.js';
-import { formatLength, type UnitSystem, type Vec3 } from '../../core/quantity';
+import type { UnitSystem, Vec3 } from '../../core/quantity';
 import type { Mount, Reference } from '../../core/build';
 import type { ResolvedForm } from '../../core/form';
 import type { Picture } from '../../workers/protocol';
 import type { Armature } from '../../core/armature';
 import { groundUnder } from '../../core/load';
 import { ArmatureHands, type JointGestures } from './armature-hands';
+import { rulerBeside } from './ruler';
+import { drawSection, probeColours, Touch, type Section } from './section';
 import { underBoard } from './under-board';
 import { scaleFigure } from './scale-figures';
 import { drawGuides, drawMount, drawReferences, empty, label, type Surroundings } from './surroundings';
@@ -42,8 +44,7 @@ export class PieceViewer {
   private readonly scene = new THREE.Scene();
   private readonly camera = new THREE.OrthographicCamera(-1, 1, 1, -1, -50, 50);
   private readonly controls: OrbitControls;
-  private readonly groups = { form: new THREE.Group(), armature: new THREE.Group(), base: new THREE.Group(), marks: new THREE.Group(), ruler: new THREE.Group(), guides: new THREE.Group(), references: new THREE.Group(), scale: new THREE.Group(), mount: new THREE.Group() };
-  private readonly clip = new THREE.Plane(new THREE.Vector3(0, 1, 0), 0);
+  private readonly groups = { form: new THREE.Group(), armature: new THREE.Group(), base: new THREE.Group(), marks: new THREE.Group(), ruler: new THREE.Group(), guides: new THREE.Group(), references: new THREE.Group(), scale: new THREE.Group(), mount: new THREE.Group(), section: new THREE.Group(), probes: new THREE.Group() };
   private readonly resize: ResizeObserver;
   private picture: Picture | null = null;
   private frame = 0;
@@ -56,6 +57,7 @@ export class PieceViewer {
   private units: UnitSystem = 'metric';
   private hands: ShapingHands | null = null;
   private jointHands: ArmatureHands | null = null;
+  private touch: Touch | null = null;
 
   constructor(private readonly canvas: HTMLCanvasElement) {
     this.renderer = new THREE.WebGLRenderer({ canvas, antialias: true, alpha: true, preserveDrawingBuffer: false });
@@ -80,6 +82,7 @@ export class PieceViewer {
     this.resize.disconnect();
     this.hands?.dispose();
     this.jointHands?.dispose();
+    this.touch?.set(null, null);
     this.controls.dispose();
     for (const group of Object.values(this.groups)) empty(group);
     this.renderer.dispose();
@@ -275,10 +278,13 @@ export class PieceViewer {
   /** Where the form is cut, 0 front .. 1 back; null for whole. */
   setCut(share: number | null): void {
     const { low, high } = this.depthOfForm();
-    this.clip.constant = share === null ? 0 : -(low + (high - low) * share);
+    this.clipForm(share === null ? null : new THREE.Plane(new THREE.Vector3(0, 1, 0), -(low + (high - low) * share)));
+  }
+
+  private clipForm(plane: THREE.Plane | null): void {
     for (const mesh of this.groups.form.children) {
       const material = (mesh as THREE.Mesh).material as THREE.MeshStandardMaterial;
-      material.clippingPlanes = share === null ? [] : [this.clip];
+      material.clippingPlanes = plane ? [plane] : [];
       material.needsUpdate = true;
     }
     this.draw();
@@ -378,34 +384,35 @@ export class PieceViewer {
     return { reach: this.reach, dark: this.dark, draw: () => this.draw() };
   }
 
-  /** A rod of marks beside the piece, in the user's units. */
   private drawRuler(): void {
     empty(this.groups.ruler);
     const picture = this.picture;
-    if (!picture) return;
-    const colour = this.dark ? '#ede6da' : '#2a2622';
-    const { base } = picture.armature;
-    const p = picture.surface.positions;
-    let left = -base.width / 2, top = 0;
-    for (let i = 0; i < p.length; i += 3) {
-      left = Math.min(left, p[i] as number);
-      top = Math.max(top, p[i + 2] as number);
-    }
-    const foot = groundUnder(base);
-    const x = left - this.reach * 0.12;
-    const inch = 0.0254;
-    const height = top - foot;
-    const steps = this.units === 'imperial' ? [inch, 2 * inch, 6 * inch, 12 * inch] : [0.01, 0.05, 0.1, 0.5];
-    const major = steps.find((s) => height / s <= 8) ?? height / 5;
-    const minor = major / (this.units === 'imperial' ? 2 : 5);
-    const points: THREE.Vector3[] = [new THREE.Vector3(x, 0, foot), new THREE.Vector3(x, 0, top)];
-    for (let i = 0; i * minor <= height + 1e-9; i++) {
-      const z = foot + i * minor;
-      const isMajor = Math.abs((i * minor) / major - Math.round((i * minor) / major)) < 1e-6;
-      const half = this.reach * (isMajor ? 0.03 : 0.015);
-      points.push(new THREE.Vector3(x - half, 0, z), new THREE.Vector3(x + half, 0, z));
-      if (isMajor) this.groups.ruler.add(label(formatLength(i * minor, this.units).replace(/ (mm|in)$/, i === 0 ? '' : ' $1'), new THREE.Vector3(x - this.reach * 0.04, 0, z), colour, this.reach));
-    }
-    this.groups.ruler.add(new THREE.LineSegments(new THREE.BufferGeometry().setFromPoints(points), new THREE.LineBasicMaterial({ color: colour })));
+    if (picture) this.groups.ruler.add(...rulerBeside(picture, this.units, this.dark ? '#ede6da' : '#2a2622', this.reach));
+  }
+
+  /** A cut through the piece with what is in it; the side towards the eye is taken away. */
+  setSection(section: Section | null): void {
+    empty(this.groups.section);
+    const toEye = this.camera.position.clone().sub(this.controls.target);
+    const plane = section ? drawSection(this.groups.section, section, toEye) : null;
+    this.clipForm(plane);
+  }
+
+  /** Where a touch on the face landed is told; a drag turns the piece as ever. Null for no one. */
+  setTouch(touched: ((at: Vec3) => void) | null): void {
+    this.touch ??= new Touch(this.canvas, this.camera);
+    this.touch.set(touched, (this.groups.form.children[1] as THREE.Mesh | undefined) ?? null);
+  }
+
+  /** Small balls where a curve is drawn from. */
+  setProbes(probes: readonly Vec3[]): void {
+    empty(this.groups.probes);
+    probes.forEach((p, i) => {
+      const ball = new THREE.Mesh(new THREE.SphereGeometry(this.reach * 0.016, 16, 12), new THREE.MeshBasicMaterial({ color: probeColours[i % probeColours.length], depthTest: false }));
+      ball.position.set(...p);
+      ball.renderOrder = 8;
+      this.groups.probes.add(ball, label(String(i + 1), new THREE.Vector3(...p), this.dark ? '#ede6da' : '#2a2622', this.reach, 'right'));
+    });
+    this.draw();
   }
 }

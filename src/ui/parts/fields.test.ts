@@ -39,7 +39,7 @@ test('ramps darken one way and stay within their ends', () => {
 });
 
 test('moisture on the piece runs from as laid to dry, coat by coat', () => {
-  const b = { ...newBust('b', '2026-12-01'), regions: { everywhere: { coats: [0.005, 0.005] }, own: {} } };
+  const b = { ...newBust('b', '2026-12-01'), regions: { painted: [], seams: [], everywhere: { coats: [0.005, 0.005] }, own: {} } };
   const r = new Evaluator().evaluate(b);
   if (!r.ok) throw new Error(r.message);
   const region = r.value.regions[0];

@@ -1,0 +1,139 @@
+import type { CoverSpell, Room } from '../build';
+import { coverResistance } from '../catalogue';
+import type { RoomAir } from './air';
+
+const { floor, max, min, round } = Math;
+
+/**
+ * The weather of the room, hour by hour: as it mostly is, with hours of the day at which it is otherwise, or as a
+ * hygrometer recorded it; and what the piece is covered with. Spells of one air and one cover follow each other.
+ */
+export interface AirSpell {
+  /** Seconds from the first clay. */
+  readonly until: number;
+  readonly air: RoomAir;
+  /** s/m. */
+  readonly cover: number;
+}
+
+/** After so many days the room is taken as it is on the average: nobody plans its hours further. */
+const plannedDays = 90;
+const day = 86400;
+
+export interface RoomCalendar {
+  readonly room: Room;
+  /** Hour of the day of the first clay. */
+  readonly startHour: number;
+  /** 0 Monday .. 6 Sunday, of the first day. */
+  readonly weekday: number;
+}
+
+/** 0 Monday .. 6 Sunday of an ISO date. */
+export function weekdayOf(isoDate: string): number {
+  return (new Date(`${isoDate}T00:00:00Z`).getUTCDay() + 6) % 7;
+}
+
+/** The air at `hour` hours after midnight of the first day. The last rule that fits has the word. */
+export function airAtHour({ room, weekday }: Pick<RoomCalendar, 'room' | 'weekday'>, hour: number): RoomAir {
+  let { temperature, relativeHumidity, airSpeed } = room;
+  const { record } = room;
+  if (record) {
+    const i = floor((hour - record.startsAt) / record.stepHours);
+    if (i >= 0 && i < record.temperature.length) {
+      temperature = record.temperature[i] as number;
+      relativeHumidity = record.relativeHumidity[i] as number;
+    }
+  }
+  const clock = ((hour % 24) + 24) % 24;
+  const dayOfWeek = (((weekday + floor(hour / 24)) % 7) + 7) % 7;
+  for (const rule of room.hours) {
+    const overnight = rule.from > rule.until;
+    const within = rule.from === rule.until ? true : overnight ? clock >= rule.from || clock < rule.until : clock >= rule.from && clock < rule.until;
+    if (!within) continue;
+    // The small hours belong to the evening before.
+    const counted = overnight && clock < rule.until ? (dayOfWeek + 6) % 7 : dayOfWeek;
+    if (rule.days === 'weekend' ? counted < 5 : rule.days === 'working' ? counted > 4 : false) continue;
+    temperature = rule.temperature ?? temperature;
+    relativeHumidity = rule.relativeHumidity ?? relativeHumidity;
+    airSpeed = rule.airSpeed ?? airSpeed;
+  }
+  // Read no finer than a room is known: like hours are then the same air, and are worked out once.
+  return { temperature: round(temperature * 2) / 2, relativeHumidity: min(0.99, max(0.02, round(relativeHumidity * 100) / 100)), speed: max(0.02, round(airSpeed * 100) / 100) };
+}
+
+export function coverAt(covers: readonly CoverSpell[], hoursAfter: number, region: string | null): number {
+  let most = 0;
+  for (const c of covers) {
+    const over = c.regions.length === 0 || (region !== null && c.regions.includes(region));
+    if (over && hoursAfter >= c.from && (c.until === null || hoursAfter < c.until)) most = max(most, coverResistance(c.kind));
+  }
+  return most;
+}
+
+/** Hours after the first clay at which the air or a cover may change, rising, up to the last planned day. */
+export function changesOf(calendar: RoomCalendar): number[] {
+  const { room, startHour } = calendar;
+  const at = new Set<number>();
+  const last = plannedDays * 24;
+  for (const rule of room.hours) for (let d = -1; d <= plannedDays; d++) for (const h of [rule.from, rule.until]) at.add(d * 24 + h - startHour);
+  if (room.hours.some((r) => r.days !== 'every')) for (let d = 0; d <= plannedDays; d++) at.add(d * 24 - startHour);
+  if (room.record) {
+    const step = max(room.record.stepHours, 3);
+    const from = room.record.startsAt - startHour;
+    const count = Math.ceil((room.record.temperature.length * room.record.stepHours) / step);
+    for (let i = 0; i <= count; i++) at.add(from + i * step);
+  }
+  for (const c of room.covers) {
+    at.add(c.from);
+    if (c.until !== null) at.add(c.until);
+  }
+  return [...at].filter((h) => h > 1e-9 && h < last).sort((a, b) => a - b);
+}
+
+/** The room on the average of a week, for what lies beyond the planned days, and for what it all settles at. */
+export function meanAir(calendar: Pick<RoomCalendar, 'room' | 'weekday'>): RoomAir {
+  if (calendar.room.hours.length === 0) return airAtHour({ ...calendar, room: { ...calendar.room, record: null } }, 0);
+  const sum = { temperature: 0, relativeHumidity: 0, speed: 0 };
+  for (let h = 0; h < 168; h++) {
+    const air = airAtHour({ ...calendar, room: { ...calendar.room, record: null } }, h + 0.5);
+    sum.temperature += air.temperature / 168;
+    sum.relativeHumidity += air.relativeHumidity / 168;
+    sum.speed += air.speed / 168;
+  }
+  return { temperature: round(sum.temperature * 2) / 2, relativeHumidity: round(sum.relativeHumidity * 100) / 100, speed: round(sum.speed * 100) / 100 };
+}
+
+/** Spells over one region (or the whole) from `from` seconds after the first clay, counted from there. */
+export function airSpells(calendar: RoomCalendar, region: string | null, from = 0): AirSpell[] {
+  const { room, startHour } = calendar;
+  const out: AirSpell[] = [];
+  const changes = changesOf(calendar).map((h) => h * 3600).filter((t) => t > from);
+  const ends = [...changes, Infinity];
+  let begun = from;
+  const last = meanAir(calendar);
+  for (const end of ends) {
+    const middle = end === Infinity ? begun : (begun + end) / 2;
+    const constant = end === Infinity && room.hours.length > 0;
+    const air = constant ? last : airAtHour(calendar, middle / 3600 + startHour);
+    const cover = coverAt(room.covers, middle / 3600 + (end === Infinity ? 1e-6 : 0), region);
+    const before = out[out.length - 1];
+    if (before && before.cover === cover && sameAir(before.air, air)) out[out.length - 1] = { ...before, until: end === Infinity ? Infinity : end - from };
+    else out.push({ until: end === Infinity ? Infinity : end - from, air, cover });
+    begun = end;
+  }
+  return out;
+}
+
+function sameAir(a: RoomAir, b: RoomAir): boolean {
+  return a.temperature === b.temperature && a.relativeHumidity === b.relativeHumidity && a.speed === b.speed;
+}
+
+/** Nights: from ten in the evening to six in the morning, seconds after the first clay. */
+export function nightsUntil(startHour: number, until: number): { readonly from: number; readonly until: number }[] {
+  const out: { from: number; until: number }[] = [];
+  for (let d = -1; d * day < until; d++) {
+    const from = d * day + (22 - startHour) * 3600, to = from + 8 * 3600;
+    if (to > 0 && from < until) out.push({ from: max(0, from), until: min(until, to) });
+  }
+  return out;
+}

@@ -1,0 +1,2 @@
+export * from './warming';
+export * from './baking';
