@@ -114,3 +114,15 @@ test('version 1 kept masses at full scale; they come to life size', () => {
   expect(read.value.form.edits['face']).toEqual({ at: [0, -0.08, 0.44] });
   expect(old.form.added[0]?.at).toEqual([0, -0.02, 0.3]);
 });
+
+test('version 3 kept one cover and its hours; they come to a list, and a list of stages that said nothing goes', () => {
+  const { schemaVersion: _, room, stages: __, finish: ___, ...rest } = newBust('Covered', '2026-12-01');
+  const { hours: _h, record: _r, covers: _c, learned: _l, ...air } = room;
+  const old = (cover: string, coverHours: number) => ({ ...rest, schemaVersion: 3, regions: { everywhere: { coats: [0.01] }, own: {} }, stages: [{ id: 'clay' }], finish: {}, room: { ...air, cover, coverHours } });
+  const read = readBuild(old('loose-plastic', 72));
+  if (!read.ok) throw new Error(`${read.path} ${read.message}`);
+  expect(read.value.room.covers).toEqual([{ kind: 'loose-plastic', from: 0, until: 72, regions: [] }]);
+  expect(read.value.stages).toMatchObject({ startHour: 9, lift: null, apart: false });
+  const bare = readBuild(old('none', 0));
+  expect(bare.ok && bare.value.room.covers).toEqual([]);
+});

@@ -122,7 +122,7 @@ function solve(readings: readonly Weighing[], forecaster: Forecaster, noise: num
     return (i: number) => (i < n ? at((readings[i] as Weighing).time) / noise : (p[i - n] as number) / (sds[i - n] as number));
   };
   const found = levenbergMarquardt({ x, y }, model, {
-    initialValues: [...from], damping: 0.01, gradientDifference: 0.01, centralDifference: true, maxIterations: 25, errorTolerance: 1e-9, improvementThreshold: 1e-6,
+    initialValues: [...from], damping: 0.01, gradientDifference: 0.01, centralDifference: true, maxIterations: 10, errorTolerance: 1e-9, improvementThreshold: 1e-6,
     minValues: [-2, -2.5, -0.7], maxValues: [2, 2.5, 0.7],
   });
   return [...found.parameterValues];

@@ -10,3 +10,4 @@ export * from './whole-piece';
 export * from './fitting';
 export * from './hygrometer';
 export * from './whole-file';
+export * from './repair';

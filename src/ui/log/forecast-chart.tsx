@@ -2,6 +2,7 @@
 import { Area, CartesianGrid, ComposedChart, Legend, Line, ResponsiveContainer, Scatter, Tooltip, XAxis, YAxis } from 'recharts';
 import { formatMass, sensible } from '../../core/quantity';
 import { useBench } from '../bench/context';
+import type { WeighingReport } from '../../core/verdict';
 import type { ReadEntry } from './effective';
 import { clayWentOn, forecastOf, readingsOf } from './forecast';
 
@@ -15,7 +16,7 @@ function comparison(reading: number, at: number, least: number, most: number, un
   return off > 0 ? `The last weighing is ${size} heavier than the forecast: it is drying slower, or more clay went on.` : `The last weighing is ${size} lighter than the forecast: it is drying faster, or less clay went on.`;
 }
 
-export default function ForecastChart({ entries }: { entries: readonly ReadEntry[] }) {
+export default function ForecastChart({ entries, fit }: { entries: readonly ReadEntry[]; fit: WeighingReport | null }) {
   const build = useBench((s) => s.build);
   const report = useBench((s) => s.report);
   const units = useBench((s) => s.units);
@@ -28,9 +29,11 @@ export default function ForecastChart({ entries }: { entries: readonly ReadEntry
   const line = Array.from({ length: 80 }, (_, i) => {
     const t = (until * i) / 79;
     const least = forecast.least(t), most = forecast.most(t);
-    return { days: t / day, forecast: shown(forecast.at(t)), band: [shown(Math.min(least, most)), shown(Math.max(least, most))] };
+    const seen = fit ? fittedAt(fit, t) : null;
+    return { days: t / day, ...(seen ? { fitted: shown(seen.at), fittedBand: [shown(seen.low), shown(seen.high)] } : {}), forecast: shown(forecast.at(t)), band: [shown(Math.min(least, most)), shown(Math.max(least, most))] };
   });
-  const dots = readings.map((r) => ({ days: r.time / day, reading: shown(r.mass) }));
+  const odd = new Set(fit?.fit.odd.map((o) => o.index));
+  const dots = readings.map((r, i) => ({ days: r.time / day, [odd.has(i) ? 'odd' : 'reading']: shown(r.mass) }));
   const last = readings[readings.length - 1];
   return (
     <>
@@ -43,12 +46,24 @@ export default function ForecastChart({ entries }: { entries: readonly ReadEntry
             <Tooltip labelFormatter={(v) => `${sensible(Number(v), 2)} days`} contentStyle={{ background: 'var(--paper)', border: '1px solid var(--slip)' }} />
             <Legend verticalAlign="top" height={26} />
             <Area dataKey="band" name="where it may lie" stroke="none" fill="var(--iron)" fillOpacity={0.16} isAnimationActive={false} legendType="rect" />
+            {fit && <Area dataKey="fittedBand" name="as weighed, where it may lie" stroke="none" fill="var(--sound)" fillOpacity={0.22} isAnimationActive={false} legendType="rect" />}
+            {fit && <Line dataKey="fitted" name="forecast as weighed" stroke="var(--sound)" strokeWidth={2} strokeDasharray="7 3" dot={false} isAnimationActive={false} legendType="plainline" />}
             <Line dataKey="forecast" name="forecast" stroke="var(--iron)" strokeWidth={2} dot={false} isAnimationActive={false} legendType="plainline" />
             <Scatter data={dots} dataKey="reading" name="weighed" fill="var(--fails)" isAnimationActive={false} legendType="circle" />
+            {odd.size > 0 && <Scatter data={dots} dataKey="odd" name="set aside" fill="none" stroke="var(--watch)" shape="cross" isAnimationActive={false} legendType="cross" />}
           </ComposedChart>
         </ResponsiveContainer>
       </figure>
       {last && <p>{comparison(last.mass, forecast.at(last.time), forecast.least(last.time), forecast.most(last.time), units)}</p>}
     </>
   );
+}
+
+/** The fitted forecast between its points. */
+function fittedAt(fit: WeighingReport, t: number): { low: number; at: number; high: number } {
+  const i = Math.max(1, fit.curve.findIndex((p) => p.time >= t));
+  const a = fit.curve[i - 1] ?? fit.curve[0], b = fit.curve[i] ?? a;
+  if (!a || !b) return { low: 0, at: 0, high: 0 };
+  const f = Math.min(1, Math.max(0, (t - a.time) / (b.time - a.time || 1)));
+  return { low: a.low + (b.low - a.low) * f, at: a.at + (b.at - a.at) * f, high: a.high + (b.high - a.high) * f };
 }

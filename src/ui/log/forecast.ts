@@ -44,9 +44,9 @@ export function readingsOf(entries: readonly ReadEntry[], firstAt: number): Read
   })).filter((r) => Number.isFinite(r.time) && Number.isFinite(r.mass)).sort((a, b) => a.time - b.time);
 }
 
-/** The moment the clay went on: the earliest entry of that day, or nine in the morning. */
+/** The moment the clay went on: the earliest entry of that day, or the hour it was to go on. */
 export function clayWentOn(build: Build, entries: readonly ReadEntry[]): number {
   const day = build.brief.startDate;
   const first = entries.find((e) => !e.struck && e.at.slice(0, 10) === day);
-  return first ? secondsOf(first.at) : secondsOf(day) + 9 * 3600;
+  return first ? secondsOf(first.at) : secondsOf(day) + build.stages.startHour * 3600;
 }

@@ -1,17 +1,20 @@
 'use client';
 import dynamic from 'next/dynamic';
-import { useCallback, useEffect, useState } from 'react';
+import { useCallback, useEffect, useMemo, useState } from 'react';
 import { Button, ButtonGroup, Form } from 'react-bootstrap';
-import { formatDate, formatLength, formatMass, parseLength, parseMass, sensible } from '../../core/quantity';
+import { formatDate, formatLength, formatMass, formatTemperature, parseLength, parseMass, sensible } from '../../core/quantity';
 import { useBench, useController } from '../bench/context';
 import { call } from '../parts/http';
 import { effectiveLog, type ReadEntry } from './effective';
+import { RepairAdvice } from './crack';
+import { Devices } from './devices';
+import { useFit, WhatTheScaleSays } from './weighing';
 import { logEntry, sendWaiting, waitingEntries, type LogEntry } from './outbox';
 
 const ForecastChart = dynamic(() => import('./forecast-chart'), { ssr: false, loading: () => <div style={{ height: 280 }} className="muted">Drawing …</div> });
 
-type Kind = 'weigh-in' | 'shrink-mark' | 'photo' | 'note';
-const kinds: readonly { id: Kind; name: string }[] = [{ id: 'weigh-in', name: 'Weigh' }, { id: 'shrink-mark', name: 'Shrinkage' }, { id: 'photo', name: 'Photo' }, { id: 'note', name: 'Note' }];
+type Kind = 'weigh-in' | 'shrink-mark' | 'crack' | 'photo' | 'note';
+const kinds: readonly { id: Kind; name: string }[] = [{ id: 'weigh-in', name: 'Weigh' }, { id: 'shrink-mark', name: 'Shrinkage' }, { id: 'crack', name: 'Crack' }, { id: 'photo', name: 'Photo' }, { id: 'note', name: 'Note' }];
 
 function useLog(buildId: string) {
   const [entries, setEntries] = useState<LogEntry[] | null>(null);
@@ -62,6 +65,13 @@ function readDraft(d: Draft, units: 'metric' | 'imperial'): { data: Record<strin
     return { data: { gross: gross.value, tare: tare.value } };
   }
   const bare = units === 'imperial' ? 'in' : 'mm';
+  if (d.kind === 'crack') {
+    const width = parseLength(d.first, bare);
+    if (!width.ok) return { wrong: width.message };
+    if (d.text.trim() === '') return { wrong: 'Say where on the piece it is.' };
+    if (!(width.value >= 0 && width.value <= 0.1)) return { wrong: 'A crack is at most 100 mm wide.' };
+    return { data: { where: d.text.trim(), width: width.value, through: d.second === 'through' } };
+  }
   const laid = parseLength(d.first, bare), now = parseLength(d.second, bare);
   if (!laid.ok) return { wrong: laid.message };
   if (!now.ok) return { wrong: now.message };
@@ -87,6 +97,8 @@ function EntryWords({ entry, buildId }: { entry: ReadEntry; buildId: string }) {
     const laid = Number(d['laid']), now = Number(d['now']);
     return <><span className="reading">{sensible((1 - now / laid) * 100, 2)} % shorter</span> <span className="muted">{formatLength(laid, units)} → {formatLength(now, units)}{d['where'] ? `, ${String(d['where'])}` : ''}</span></>;
   }
+  if (entry.kind === 'crack') return <><span className="reading">Crack at the {String(d['where'])}</span> <span className="muted">{formatLength(Number(d['width']), units)} wide{d['through'] === true ? ', right through' : ''}</span></>;
+  if (entry.kind === 'room') return <><span className="reading">{formatTemperature(Number(d['temperature']), units)} · {sensible(Number(d['relativeHumidity']) * 100, 3)} %</span> <span className="muted">the room</span></>;
   if (entry.kind === 'photo') {
     return <><div>{String(d['caption'] ?? '')}</div><img src={`/api/builds/${buildId}/photos/${String(d['photoId'])}`} alt={String(d['caption'] || 'Photo from the bench')} /></>;
   }
@@ -97,12 +109,15 @@ export default function LogStation() {
   const { id } = useController();
   const units = useBench((s) => s.units);
   const board = useBench((s) => s.report?.ledger.items.filter((i) => i.kind === 'base').reduce((sum, i) => sum + i.wet, 0) ?? 0);
+  const regionNames = useBench((s) => s.report?.regions);
+  const places = (regionNames ?? []).map((r) => r.name);
   const { entries, waiting, load } = useLog(id);
   const [draft, setDraft] = useState<Draft>(emptyDraft('weigh-in', ''));
   const [file, setFile] = useState<File | null>(null);
   const [wrong, setWrong] = useState<string | null>(null);
   const [busy, setBusy] = useState(false);
-  const read = effectiveLog(entries ?? []);
+  const read = useMemo(() => effectiveLog(entries ?? []), [entries]);
+  const fitted = useFit(read);
   const lastTare = [...read].reverse().find((e) => e.kind === 'weigh-in' && !e.struck)?.data['tare'];
   const tareHint = formatMass(typeof lastTare === 'number' ? lastTare : board, units);
   const choose = (kind: Kind) => {
@@ -146,6 +161,7 @@ export default function LogStation() {
     setWrong(null);
     if (e.kind === 'weigh-in') setDraft({ kind: 'weigh-in', first: formatMass(Number(e.data['gross']), units), second: formatMass(Number(e.data['tare']), units), text: '', corrects: e.id });
     else if (e.kind === 'shrink-mark') setDraft({ kind: 'shrink-mark', first: formatLength(Number(e.data['laid']), units), second: formatLength(Number(e.data['now']), units), text: String(e.data['where'] ?? ''), corrects: e.id });
+    else if (e.kind === 'crack') setDraft({ kind: 'crack', first: formatLength(Number(e.data['width']), units), second: e.data['through'] === true ? 'through' : '', text: String(e.data['where'] ?? ''), corrects: e.id });
     else if (e.kind === 'note') setDraft({ kind: 'note', first: '', second: '', text: String(e.data['text'] ?? ''), corrects: e.id });
     document.getElementById('log-first')?.focus();
   };
@@ -153,6 +169,7 @@ export default function LogStation() {
     <section className="log" aria-label="Bench log">
       <div>
         <h2>Bench log</h2>
+        <Devices buildId={id} tare={typeof lastTare === 'number' ? lastTare : board} busy={busy} onTake={(kind, data) => void send(kind, data, null)} />
         <ButtonGroup className="kinds w-100" aria-label="What to log">
           {kinds.map((k) => <Button key={k.id} variant="quiet" active={draft.kind === k.id} aria-pressed={draft.kind === k.id} onClick={() => choose(k.id)}>{k.name}</Button>)}
         </ButtonGroup>
@@ -173,6 +190,15 @@ export default function LogStation() {
               <div className="field"><label htmlFor="log-where">Where on the piece</label><Form.Control id="log-where" value={draft.text} maxLength={80} onChange={(e) => setDraft({ ...draft, text: e.target.value })} /></div>
             </>
           )}
+          {draft.kind === 'crack' && (
+            <>
+              <div className="pairs">
+                <div className="field"><label htmlFor="log-first">How wide</label><Form.Control id="log-first" className="big" autoComplete="off" value={draft.first} onChange={(e) => setDraft({ ...draft, first: e.target.value })} placeholder={units === 'metric' ? '0.5 mm' : '1/64 in'} /></div>
+                <div className="field"><span className="label">&nbsp;</span><Form.Check id="log-through" type="checkbox" label="It goes right through" checked={draft.second === 'through'} onChange={(e) => setDraft({ ...draft, second: e.target.checked ? 'through' : '' })} /></div>
+              </div>
+              <div className="field"><label htmlFor="log-where">Where on the piece</label><Form.Control id="log-where" list="log-places" value={draft.text} maxLength={80} onChange={(e) => setDraft({ ...draft, text: e.target.value })} /><datalist id="log-places">{places.map((p) => <option key={p} value={p} />)}</datalist></div>
+            </>
+          )}
           {draft.kind === 'photo' && (
             <>
               <div className="field"><label htmlFor="log-first">Picture</label><Form.Control id="log-first" className="big" type="file" accept="image/jpeg,image/png,image/webp" capture="environment" onChange={(e) => setFile((e.target as HTMLInputElement).files?.[0] ?? null)} /></div>
@@ -188,7 +214,9 @@ export default function LogStation() {
       </div>
       <div>
         <h3 className="mt-0 border-0 pt-0">Forecast and readings</h3>
-        <ForecastChart entries={read} />
+        <ForecastChart entries={read} fit={fitted.report} />
+        <WhatTheScaleSays entries={read} fitted={fitted} />
+        <RepairAdvice entries={read} start={fitted.start} />
         <h3>Entries</h3>
         {entries === null ? <p className="muted">Reading …</p> : read.length === 0 ? (
           <p>Nothing yet. The first weighing, as soon as the clay is on, is worth the most: everything later is read against it.</p>
@@ -202,7 +230,7 @@ export default function LogStation() {
                 </div>
                 {!e.struck && (
                   <div className="d-flex gap-1">
-                    {e.kind !== 'photo' && <Button size="sm" variant="quiet" onClick={() => correct(e)} aria-label={`Correct the entry of ${whenWords(e.at)}`}>Correct</Button>}
+                    {e.kind !== 'photo' && e.kind !== 'room' && <Button size="sm" variant="quiet" onClick={() => correct(e)} aria-label={`Correct the entry of ${whenWords(e.at)}`}>Correct</Button>}
                     <Button size="sm" variant="quiet" disabled={busy} onClick={() => void send('void', {}, e.id)} aria-label={`Strike out the entry of ${whenWords(e.at)}`}>Strike</Button>
                   </div>
                 )}

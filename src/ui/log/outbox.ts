@@ -3,7 +3,7 @@ import { call, type Answered } from '../parts/http';
 /** What is logged waits here until the server has it: a bench at the back of the workshop loses its connection. */
 export interface LogEntry {
   readonly id: string;
-  readonly kind: 'weigh-in' | 'shrink-mark' | 'photo' | 'note' | 'void';
+  readonly kind: 'weigh-in' | 'shrink-mark' | 'photo' | 'note' | 'crack' | 'room' | 'void';
   readonly at: string;
   readonly data: Record<string, unknown>;
   readonly corrects: string | null;

@@ -71,7 +71,7 @@ export function Amounts() {
 
 export function StayingPutTable() {
   const units = useBench((s) => s.units);
-  const staying = useBench((s) => s.report?.staying ?? []);
+  const staying = useBench((s) => s.report?.staying) ?? [];
   const rows = staying.filter((s) => s.coat > 0);
   if (rows.length === 0) return null;
   return (

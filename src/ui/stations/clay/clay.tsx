@@ -97,7 +97,7 @@ export default function ClayStation() {
       <h3>What goes on, from the core out</h3>
       <ChoiceAt label="Clay" path={['brief', 'clay']} choices={choices.map((c) => ({ id: c.id, name: c.name }))} />
       <LayingOrder />
-      {report?.regions.map((r) => <StackOf key={r.id} region={r.id} name={r.name.charAt(0).toUpperCase() + r.name.slice(1)} />)}
+      {report?.regions.filter((r) => r.clayVolume > 0).map((r, i) => <StackOf key={r.id} open={i === 0} region={r.id} name={r.name.charAt(0).toUpperCase() + r.name.slice(1)} />)}
       <Painting />
       <Seams />
       <GettingOn />

@@ -8,7 +8,7 @@ import { Plumb } from '../../parts/plumb';
 /** What the piece goes through, and what does not get on; what the last change brought comes first. */
 export function GettingOn() {
   const controller = useController();
-  const conflicts = useBench((s) => s.report?.conflicts ?? []);
+  const conflicts = useBench((s) => s.report?.conflicts) ?? [];
   const came = useBench((s) => s.newConflicts);
   const processes = useBench((s) => s.build.finish.processes);
   const set = (next: typeof processes, label: string) => controller.edit({ label, changes: [{ path: ['finish', 'processes'], value: next }] })?.message ?? null;

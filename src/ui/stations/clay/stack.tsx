@@ -14,8 +14,8 @@ function Stacked({ label, has, may, none, onSet }: { label: string; has: readonl
   return (
     <div className="field stacked">
       <span className="label">{label}</span>
+      {has.length === 0 && <p className="muted small mb-1">{none}</p>}
       <ol>
-        {has.length === 0 && <li className="muted">{none}</li>}
         {has.map((l, i) => (
           <li key={`${l.id}-${i}`}>
             <span>{l.name}{l.note ? <span className="muted small">: {l.note}</span> : null}</span>
@@ -32,8 +32,9 @@ function Stacked({ label, has, may, none, onSet }: { label: string; has: readonl
 }
 
 /** One region from the core out: what lies under the clay, its coats and the stage each goes on in, what lies over it. */
-export function StackOf({ region, name }: { region: string; name: string }) {
+export function StackOf({ region, name, open }: { region: string; name: string; open: boolean }) {
   const controller = useController();
+  const units = useBench((s) => s.units);
   const build = useBench((s) => s.build);
   const coats = coatsOf(build, region);
   const stages = stagesOf(build, region);
@@ -48,10 +49,13 @@ export function StackOf({ region, name }: { region: string; name: string }) {
     return controller.edit({ label, changes: [{ path: ['regions', 'own', region], value: next }] })?.message ?? null;
   };
   const setCoats = (next: readonly number[], label: string, more: Partial<Layers> = {}) => put({ coats: [...next], ...more }, label);
+  const below = under ?? schoolWrap;
   return (
-    <fieldset className="mb-2 lined">
-      <legend className="h6 mb-1">{name}</legend>
-      <Stacked label="Under the clay" has={under ?? schoolWrap} may={layersUnder} none="nothing: the clay lies on the filling" onSet={(ids) => put({ under: ids.slice(0, 5) }, `${name}: layers under the clay`)} />
+    <details className="region-stack" open={open}>
+      <summary><strong>{name}</strong>: {coats.map((t) => formatLength(t, units)).join(' and ')} over {below.length > 0 ? below.map((l) => l.name).join(', ') : 'its filling'}{over.length > 0 ? `, under ${over.map((l) => l.name).join(', ')}` : ''}</summary>
+    <fieldset className="mb-2">
+      <legend className="visually-hidden">{name}</legend>
+      <Stacked label="Under the clay" has={below} may={layersUnder} none="nothing: the clay lies on the filling" onSet={(ids) => put({ under: ids.slice(0, 5) }, `${name}: layers under the clay`)} />
       {coats.map((t, i) => (
         <div className="pairs" key={i}>
           <QuantityInput
@@ -72,6 +76,7 @@ export function StackOf({ region, name }: { region: string; name: string }) {
       </div>
       <Stacked label="Over the clay" has={over} may={layersOver} none="nothing" onSet={(ids) => put({ over: ids.slice(0, 3) }, `${name}: layers over the clay`)} />
     </fieldset>
+    </details>
   );
 }
 
@@ -139,7 +144,7 @@ const seamKinds = [{ id: 'scored-slipped', name: 'scored and slipped' }, { id: '
 export function Seams() {
   const controller = useController();
   const seams = useBench((s) => s.build.regions.seams);
-  const regions = useBench((s) => s.report?.regions.filter((r) => r.clayVolume > 0) ?? []);
+  const regions = (useBench((s) => s.report?.regions) ?? []).filter((r) => r.clayVolume > 0);
   if (regions.length < 2 && seams.length === 0) return null;
   const set = (next: typeof seams, label: string) => controller.edit({ label, changes: [{ path: ['regions', 'seams'], value: next }] })?.message ?? null;
   const choices = regions.map((r) => ({ id: r.id, name: r.name }));

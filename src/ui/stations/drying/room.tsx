@@ -142,7 +142,7 @@ function LearnedChoice() {
 export function Covers() {
   const controller = useController();
   const covers = useBench((s) => s.build.room.covers);
-  const regions = useBench((s) => s.report?.regions ?? []);
+  const regions = useBench((s) => s.report?.regions) ?? [];
   const set = (next: readonly CoverSpell[], label: string) => controller.edit({ label, changes: [{ path: ['room', 'covers'], value: next }] })?.message ?? null;
   const change = (i: number, by: Partial<CoverSpell>) => set(covers.map((c, k) => (k === i ? { ...c, ...by } : c)), 'Cover changed');
   const kinds = coverKinds.filter((c) => c.id !== 'none');
@@ -172,7 +172,7 @@ const waitWords = [{ id: 'touch-dry', name: 'touch-dry' }, { id: 'leather-hard',
 export function Handling() {
   const controller = useController();
   const stages = useBench((s) => s.build.stages);
-  const starts = useBench((s) => s.report?.laying.starts ?? []);
+  const starts = useBench((s) => s.report?.laying.starts) ?? [];
   const set = (by: Partial<Stages>, label: string) => controller.edit({ label, changes: Object.entries(by).map(([k, value]) => ({ path: ['stages', k], value })) })?.message ?? null;
   return (
     <>

@@ -83,7 +83,7 @@ export function WhatIf() {
     <>
       <h3>What if</h3>
       <p className="small muted">Beside the piece as it is, up to three other ways.</p>
-      <div className="beside" role="group" aria-label="Other ways">
+      <div className="ticks" role="group" aria-label="Other ways">
         {ways.map((w) => (
           <Form.Check
             key={w.id} id={`way-${w.id}`} type="checkbox" label={w.name} checked={chosen.includes(w.id)} disabled={busy || (!chosen.includes(w.id) && chosen.length >= 3)}
@@ -115,7 +115,7 @@ export function WhatIf() {
                     <td>{names[r.index]}</td>
                     <td className="n">{r.regions.length === 0 ? 'does not dry' : <>{sensible(r.summary.crack, 2)}{r.index > 0 && first && <div className="muted small">{signed(r.summary.crack - first.summary.crack)}</div>}</>}</td>
                     {inWhole && <td className="n">{worst === null ? (busy ? '…' : '') : sensible(worst, 2)}</td>}
-                    <td className="n">{through === null ? '' : <>{formatDuration(through)}{r.index > 0 && firstThrough !== null && <div className="muted small">{signed((through - firstThrough) / 86400)} d</div>}</>}</td>
+                    <td className="n">{through === null ? '' : <>{formatDuration(through)}{r.index > 0 && firstThrough !== null && <div className="muted small">{signed((through - firstThrough) / 86400).replace(/\d$/, '$& d')}</div>}</>}</td>
                     <td className="n">{formatMass(r.summary.wet, units)}</td>
                     <td>{r.index > 0 && <Button size="sm" variant="quiet" aria-label={`Take it: ${names[r.index] ?? ''}`} onClick={() => {
                       const way = ways.find((w) => w.id === chosen[r.index - 1]);
@@ -138,5 +138,5 @@ function latest(times: readonly (number | null)[]): number | null {
 }
 
 function signed(v: number): string {
-  return `${v >= 0 ? '+' : '−'}${sensible(Math.abs(v), 2)}`;
+  return Math.abs(v) < 0.005 ? 'the same' : `${v >= 0 ? '+' : '−'}${sensible(Math.abs(v), 2)}`;
 }

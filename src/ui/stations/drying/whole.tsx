@@ -1,10 +1,12 @@
 'use client';
 import { useEffect } from 'react';
-import { Button, ButtonGroup, Form, ProgressBar, Table } from 'react-bootstrap';
+import { Button, Form, ProgressBar, Table } from 'react-bootstrap';
 import { dryingKey } from '../../../core/build';
 import { formatDate, formatDuration, isoDateOf, secondsOf, sensible, formatLength } from '../../../core/quantity';
 import { useBench, useController } from '../../bench/context';
 import { frameAt } from '../../bench/whole-picture';
+import { statusOf } from '../../../core/verdict';
+import { Plumb, statusWord } from '../../parts/plumb';
 import type { DryFace } from '../../bench/controller';
 
 /** The whole piece in three dimensions: started, watched, stopped; what it shows, and what came out. */
@@ -67,21 +69,20 @@ function Shown() {
   const wetShare = frame ? (frame.wet[frame.wettest] ?? 0) / 250 : 0;
   return (
     <>
-      <div className="pairs">
-        <div className="field">
+      <Verdict />
+      <div className="field">
           <span className="label">Cut</span>
-          <ButtonGroup size="sm" aria-label="Cut through it">
-            {axes.map((a) => <Button key={a.axis} variant="quiet" active={section?.axis === a.axis} aria-pressed={section?.axis === a.axis} onClick={() => controller.showSection({ axis: a.axis, share: section?.share ?? 0.5 })}>{a.name}</Button>)}
-            <Button variant="quiet" active={section === null} aria-pressed={section === null} onClick={() => controller.showSection(null)}>Whole</Button>
-          </ButtonGroup>
-        </div>
+          <div className="choice-row" role="group" aria-label="Cut through it">
+            {axes.map((a) => <Button key={a.axis} size="sm" variant="quiet" active={section?.axis === a.axis} aria-pressed={section?.axis === a.axis} onClick={() => controller.showSection({ axis: a.axis, share: section?.share ?? 0.5 })}>{a.name}</Button>)}
+            <Button size="sm" variant="quiet" active={section === null} aria-pressed={section === null} onClick={() => controller.showSection(null)}>Whole</Button>
+          </div>
       </div>
       {section && <Form.Range aria-label="Where it is cut" min={0} max={1} step={0.01} value={section.share} onChange={(e) => controller.showSection({ ...section, share: Number(e.target.value) })} aria-valuetext={`${Math.round(section.share * 100)} % of the way through`} />}
       <div className="field">
         <span className="label">On the face</span>
-        <ButtonGroup size="sm" aria-label="What the face shows">
-          {faces.map((f) => <Button key={f.id} variant="quiet" active={dryFace === f.id} aria-pressed={dryFace === f.id} onClick={() => controller.showDryFace(f.id)}>{f.name}</Button>)}
-        </ButtonGroup>
+        <div className="choice-row" role="group" aria-label="What the face shows">
+          {faces.map((f) => <Button key={f.id} size="sm" variant="quiet" active={dryFace === f.id} aria-pressed={dryFace === f.id} onClick={() => controller.showDryFace(f.id)}>{f.name}</Button>)}
+        </div>
       </div>
       <ul className="facts-list">
         <li>Wettest at this time: {wetShare > 0.01 ? <>{wetAt}, {sensible(wetShare * 100, 2)} % of its water still to leave</> : 'nowhere, it is dry'}.</li>
@@ -90,13 +91,13 @@ function Shown() {
       </ul>
       <div className="scroll-x">
       <Table size="sm" aria-label="Drying by region in three dimensions">
-        <thead><tr><th>Region</th><th className="n">Leather-hard</th><th className="n">Touch-dry</th><th className="n">To hold</th><th className="n">Through</th><th className="n">Cracks</th></tr></thead>
+        <thead><tr><th>Region</th><th className="n">Leather-hard, touch-dry</th><th className="n">Through</th><th className="n">Cracks</th></tr></thead>
         <tbody>
           {whole.regions.filter((r) => r.touchDry !== null || r.crack > 0).map((r) => {
             const quick = report?.regions.find((q) => q.id === r.id);
             return (
               <tr key={r.id}>
-                <td>{name(r.id)}</td><td className="n">{told(r.leatherHard)}</td><td className="n">{told(r.touchDry)}</td><td className="n">{told(r.hold)}</td>
+                <td>{name(r.id)}</td><td className="n">{told(r.leatherHard)}, {told(r.touchDry)}<div className="muted small">to hold {told(r.hold)}</div></td>
                 <td className="n">{told(r.throughDry)}{quick?.throughDry ? <div className="muted small">quick {formatDuration(quick.throughDry)}</div> : null}</td>
                 <td className="n">{sensible(r.crack, 2)}<div className="muted small">core {sensible(r.restrained, 2)}, skin {sensible(r.differential, 2)}</div></td>
               </tr>
@@ -111,6 +112,22 @@ function Shown() {
         {probes.length > 0 && <Button size="sm" variant="quiet" onClick={() => controller.setProbes([])}>Clear the places</Button>}
       </div>
     </>
+  );
+}
+
+/** The full answer's own judgement, beside the quick one's at the head of the station. */
+function Verdict() {
+  const whole = useBench((s) => s.whole.whole);
+  const limit = useBench((s) => s.build.brief.limits.crack);
+  const report = useBench((s) => s.report);
+  if (!whole) return null;
+  const { worst } = whole;
+  const status = statusOf(worst.value, Math.min(0.6, limit * 0.6), limit);
+  const where = report?.regions.find((r) => r.id === worst.region)?.name ?? worst.region;
+  const words = worst.value > 1.6 ? 'near certain' : worst.value > 1 ? 'likely' : worst.value >= 0.6 ? 'possible' : 'unlikely';
+  const quick = report?.regions.find((r) => r.id === worst.region)?.crack ?? 0;
+  return (
+    <p className="verdict-line whole-verdict" data-testid="whole-verdict"><Plumb status={status} size={22} label="" /> <span><span className={`status-${status}`}>{statusWord[status]}</span>: cracks at the {where} are {words}, {sensible(worst.value, 2)}{worst.value > quick * 1.5 && worst.value > 0.6 ? `. The quick answer has ${sensible(quick, 2)}: a wire close under the face, or a thin part beside a thick one, is seen here only` : ''}.</span></p>
   );
 }
 
