@@ -6,7 +6,7 @@ import path from 'node:path';
 import { hashOf, newBust, parseBuild, type Build } from '../../src/core/build';
 import { openDatabase, listRevisions } from '../../src/db';
 import {
-  addBuild, addPhoto, addToLog, closeDatabase, copyBuild, createBuild, exportBuild, importBuild, loadDemo, markBuild, openBuild, pictureType, readLog, readSettings,
+  addBuild, addPhoto, addToLog, closeDatabase, copyBuild, createBuild, devicesFor, exportBuild, importBuild, keepDrying, keptDrying, loadDemo, markBuild, openBuild, pictureType, readAll, readLearned, readLog, readSettings, rememberLearned,
   saveBuild, openSheet, shelf, snapshotted, writeSettings,
 } from '../../src/server';
 import { revisionsToDrop } from '../../src/server/thinning';
@@ -224,3 +224,56 @@ test('killed while saving as fast as it can: every save it reported is there, an
   expect(parseBuild(row.document).ok).toBe(true);
   await db.destroy();
 }, 60_000);
+
+describe('dryings and what was learned', () => {
+  const packed = (n: number) => Buffer.concat([Buffer.from([0x1f, 0x8b]), Buffer.alloc(30, n)]);
+
+  test('a drying is kept by its key, the last few of a build, and gone with the build', async () => {
+    const { id } = await addBuild(newBust('Dried', '2026-12-01'), 'test');
+    for (const [i, key] of ['one', 'two', 'three', 'four'].entries()) {
+      expect(await keepDrying(id, key, 1, packed(i))).toMatchObject({ ok: true });
+      await new Promise((r) => setTimeout(r, 5));
+    }
+    expect(await keptDrying(id, 'one')).toBeNull();
+    expect((await keptDrying(id, 'four'))?.equals(packed(3))).toBe(true);
+    expect(await keepDrying(id, 'four', 2, packed(9))).toMatchObject({ ok: true });
+    expect((await keptDrying(id, 'four'))?.equals(packed(9))).toBe(true);
+  });
+
+  test('what is no drying is refused', async () => {
+    const { id } = await addBuild(newBust('Dried', '2026-12-01'), 'test');
+    expect(await keepDrying(id, 'key', 1, Buffer.from('not packed, only long enough'))).toMatchObject({ ok: false, code: 'not-packed' });
+    expect(await keepDrying(id, '../key', 1, packed(1))).toMatchObject({ ok: false, code: 'bad-key' });
+    expect(await keepDrying(id, 'key', -1, packed(1))).toMatchObject({ ok: false, code: 'bad-revision' });
+    expect(await keepDrying('nobody', 'key', 1, packed(1))).toMatchObject({ ok: false, code: 'no-such-build' });
+    expect(await keptDrying(id, 'key; drop table')).toBeNull();
+  });
+
+  test('factors are remembered by name, the newest in the place of the one before; nonsense is refused', async () => {
+    const loft = { name: 'loft', clay: 'paper-clay', evaporation: 0.8, diffusion: 1.1, spread: { evaporation: 0.03, diffusion: 0.1 } };
+    expect(await readLearned()).toEqual([]);
+    await rememberLearned(loft);
+    await rememberLearned({ ...loft, name: 'cellar', evaporation: 0.6 });
+    await rememberLearned({ ...loft, evaporation: 0.85 });
+    expect((await readLearned()).map((l) => [l.name, l.evaporation])).toEqual([['loft', 0.85], ['cellar', 0.6]]);
+    expect(await rememberLearned({ ...loft, evaporation: 900 })).toMatchObject({ ok: false, path: 'learned.evaporation' });
+  });
+
+  test('devices stand on the bench of every build, and on none that is not there', async () => {
+    const { id } = await addBuild(newBust('On the scale', '2026-11-01'), 'test');
+    const devices = await devicesFor(id);
+    expect(devices?.map((d) => d.kind)).toEqual(['scale', 'hygrometer']);
+    const all = await readAll(devices ?? [], Date.UTC(2026, 10, 3));
+    expect(all).toHaveLength(2);
+    expect(await devicesFor('nobody')).toBeNull();
+  });
+
+  test('cracks and room readings are logged, and checked', async () => {
+    const { id } = await addBuild(newBust('Cracked', '2026-12-01'), 'test');
+    const entry = (kind: string, data: unknown) => addToLog(id, { id: randomUUID(), kind, at: '2026-12-03T10:00:00Z', data, corrects: null });
+    expect(await entry('crack', { where: 'left ear', width: 0.0005 })).toMatchObject({ ok: true, value: { data: { through: false } } });
+    expect(await entry('crack', { where: '', width: 0.0005 })).toMatchObject({ ok: false, path: 'data.where' });
+    expect(await entry('room', { temperature: 19, relativeHumidity: 0.5 })).toMatchObject({ ok: true });
+    expect(await entry('room', { temperature: 19, relativeHumidity: 50 })).toMatchObject({ ok: false });
+  });
+});

@@ -1,6 +1,6 @@
 import { clays, bulks, wraps, type ClayFamily } from '../catalogue';
 import { newBust } from '../build';
-import { clayToBuy, coatsOf, coreFace, mixClay, thicknessThatHangs, yieldAt } from '.';
+import { clayToBuy, coatsOf, coreFace, heightThatStands, mixClay, paintedThickness, reclaim, recipeFor, sheetsFor, slidesFrom, thicknessThatHangs, yieldAt } from '.';
 
 const paper = clays.get('paper-clay') as ClayFamily;
 
@@ -51,4 +51,52 @@ test('coats: a region of its own, or the rest', () => {
   expect(coatsOf(b, 'head')).toEqual([0.004, 0.003]);
   expect(coatsOf(b, 'neck')).toEqual([0.01]);
   expect(coatsOf(b, 'constructor')).toEqual([0.01]);
+});
+
+test('clay on the shelf is used before any is bought; what is left is told', () => {
+  const b = newBust('b', '2026-12-01');
+  const some = clayToBuy({ ...b, materials: { ...b.materials, clayOnShelf: 2 } }, mixClay(paper, 0), 0.004);
+  expect(some).toMatchObject({ fromShelf: 2, packs: 3 });
+  expect(some.left).toBeCloseTo(3 - (4.36 * 1.1 - 2), 6);
+  const all = clayToBuy({ ...b, materials: { ...b.materials, clayOnShelf: 9 } }, mixClay(paper, 0), 0.004);
+  expect(all).toMatchObject({ toBuy: 0, packs: 0, cost: 0 });
+  expect(all.left).toBeCloseTo(9 - 4.36 * 1.1, 6);
+});
+
+test('sheets of the board they are cut from, whole', () => {
+  const b = newBust('b', '2026-12-01');
+  // 0.38 m2 and a tenth more, from sheets of 0.3 by 0.4: 3.48, so four.
+  const s = sheetsFor(b, mixClay(paper, 0), 0.38, 0.01);
+  expect(s.count).toBe(4);
+  expect(s.each).toBeCloseTo(0.12 * 0.01 * 1090, 9);
+});
+
+test('a recipe is scaled to what is needed, and shrinks as the clay does', () => {
+  const r = recipeFor('paper-clay', mixClay(paper, 0), 6.5 * 1.09);
+  // 6.5 parts make 6.5 litres: three of pulp, one and a half of clay, one of glue, one of filler.
+  expect(r?.parts.map((p) => p.amount)).toEqual([3, 1.5, 1, 1].map((v) => expect.closeTo(v, 9) as number));
+  expect(r?.dry).toBeCloseTo(0.0065 * 0.92 ** 3, 9);
+  expect(recipeFor('oil-medium', mixClay(paper, 0), 3)).toBeNull();
+});
+
+test('what comes back: all of what never dries, dried clay with its own water, nothing of what sets', () => {
+  expect(reclaim('never', mixClay(clays.get('oil-medium') as ClayFamily, 0), 2)).toMatchObject({ back: 2, water: 0 });
+  const dried = reclaim('dries', mixClay(paper, 0), 1.95);
+  expect(dried).toMatchObject({ back: 1.95 });
+  expect(dried.water).toBeCloseTo(0.95, 9);
+  expect(reclaim('sets', mixClay(clays.get('epoxy-clay') as ClayFamily, 0), 2).back).toBe(0);
+});
+
+test('painted strokes are whole at their place and nothing at their edge', () => {
+  expect(paintedThickness([], 1)).toBeNull();
+  const at = paintedThickness([{ at: [0.1, 0, 0.2], radius: 0.05, by: 0.004 }, { at: [0.1, 0, 0.2], radius: 0.02, by: -0.001 }], 0.5);
+  expect(at?.(0.05, 0, 0.1)).toBeCloseTo(0.0015, 9);
+  expect(at?.(0.05 + 0.025, 0, 0.1)).toBe(0);
+  expect(at?.(0.05 + 0.0125, 0, 0.1)).toBeCloseTo(0.002 * 0.75 ** 2, 9);
+});
+
+test('a soft column stands until its foot flows; a coat slides off what is steeper', () => {
+  expect(heightThatStands(8000, 1900)).toBeCloseTo(16000 / (1900 * 9.81) / 1.5, 9);
+  expect(slidesFrom(0.01, 0.009)).toBeNull();
+  expect(slidesFrom(0.01, 0.02)).toBeCloseTo(30, 6);
 });

@@ -29,7 +29,7 @@ export function clayToBuy(build: Build, mixed: MixedClay, volume: number): ClayT
   const needed = (onPiece / (1 + share)) * (1 + waste);
   const fromShelf = Math.min(clayOnShelf, needed);
   const toBuy = needed - fromShelf;
-  const packs = Math.ceil(toBuy / pack.mass - 1e-9);
+  const packs = Math.max(0, Math.ceil(toBuy / pack.mass - 1e-9));
   return {
     onPiece, needed, fromShelf, toBuy, packs, packMass: pack.mass, cost: packs * pack.price, water: needed * share,
     left: clayOnShelf - fromShelf + packs * pack.mass - toBuy, waste: needed - onPiece / (1 + share),
