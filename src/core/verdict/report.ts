@@ -3,11 +3,12 @@ import type { BuildEdit } from '../build';
 import type { ClayToBuy, Conflict } from '../clay';
 import type { BakingPlan, WarmingPlan } from '../heat';
 import type { BatchPlan } from '../cure';
-import type { CrackIndex, DryingCourse, Geometry } from '../drying';
+import type { Geometry } from '../drying';
 import type { SituationId } from '../build';
 import type { BaseCheck, Carry, HungShare, Ledger, LiftVerdict, MomentCheck, Stance, WornReport } from '../load';
 import type { Range, UnitSystem, Vec3 } from '../quantity';
 import type { Hours } from './hours';
+import type { LaidCoat } from './laying';
 
 export type Status = 'sound' | 'watch' | 'fails' | 'unknown';
 export type StationId = 'brief' | 'form' | 'armature' | 'load' | 'clay' | 'drying' | 'move' | 'log';
@@ -82,16 +83,7 @@ export interface WindowReport {
   readonly range: Range | null;
 }
 
-export interface CoatReport {
-  readonly thickness: number;
-  /** Stage it goes on in, from 1. */
-  readonly stage: number;
-  /** Seconds after the start at which it goes on. */
-  readonly start: number;
-  readonly restraint: number;
-  readonly course: DryingCourse;
-  readonly crack: CrackIndex;
-}
+export type CoatReport = LaidCoat;
 
 export interface RegionReport {
   readonly id: string;

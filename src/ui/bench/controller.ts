@@ -108,7 +108,7 @@ export class BenchController {
       build: opened.build, history: readHistory(opened.history), save: 'saved', savedAt: null, saveMessage: '', sibling: null,
       report: null, reportedSize: opened.build.form.start.size, reckoning: 'nominal', failure: null, before: null, picture: null, cover: null, units, station: 'brief', moment: '',
       // Drying opens on today, for a piece that is under way.
-      dryTime: Math.max(0, Date.now() / 1000 - secondsOf(opened.build.brief.startDate)), announcement: '', selected: null, view: 'turn', pickedJoint: null,
+      dryTime: Math.max(0, Date.now() / 1000 - secondsOf(opened.build.brief.startDate) - opened.build.stages.startHour * 3600), announcement: '', selected: null, view: 'turn', pickedJoint: null,
       whole: noWhole, section: null, dryFace: 'moisture', probes: [], picking: null, brush: { radius: 0.04, by: 0.003 }, newConflicts: [],
     }));
     this.client = new EvaluateClient((answer) => this.receive(answer));
