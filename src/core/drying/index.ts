@@ -7,6 +7,7 @@ export * from './face-table';
 export * from './clay-dryer';
 export * from './neighbourhood';
 export * from './whole-piece';
+export * from './whole-result';
 export * from './fitting';
 export * from './hygrometer';
 export * from './whole-file';

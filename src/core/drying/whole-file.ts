@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { failure, success, type Result } from '../quantity';
-import type { WholeDrying, WholeFrame, WholeStage } from './whole-piece';
+import type { WholeDrying, WholeFrame, WholeStage } from './whole-result';
 
 /**
  * A whole drying as bytes, to be kept beside the build it was worked out from: a line of JSON that says what follows

@@ -1,4 +1,5 @@
 import { applyEdit, newBust, type Build, type Change } from '../build';
+import { otherDemoBuilds } from '../../server/demo-builds';
 import { Evaluator, fitPiece, forecastOf, type Report } from '.';
 
 const bust = newBust('b', '2026-12-01');
@@ -49,6 +50,19 @@ test('lifted off, the clay is let go: the sooner, the less it cracks', () => {
   const on = report(stiff), off = report(with_([{ path: ['stages', 'lift'], value: { when: 'leather-hard', hours: 0 } }], stiff));
   expect(off.laying.lifted).toBeCloseTo(Math.max(...on.regions.map((r) => r.leatherHard ?? 0)), 0);
   expect(at(off, 'head').throughDry).toBeLessThan(0.8 * (at(on, 'head').throughDry as number));
+});
+
+test('lifting off and drying apart are offered where they help, with what they bring', () => {
+  const demo = otherDemoBuilds('2026-12-01', '2026-12-28');
+  const remedies = (name: string, undone: readonly Change[], region: string) => {
+    const r = evaluator.evaluate(with_(undone, demo.find((b) => b.name === name)), { ranges: true, remedies: true });
+    if (!r.ok) throw new Error(r.message);
+    return r.value.findings.find((f) => f.id === `crack/${region}`)?.remedies ?? [];
+  };
+  const lift = remedies('Harbour master', [{ path: ['stages', 'lift'], value: null }], 'head').find((x) => x.id === 'lift');
+  expect(lift?.after).toBeLessThan(0.65 * (lift?.before ?? 0));
+  const apart = remedies('Coral candelabrum', [{ path: ['stages', 'apart'], value: false }], 'trunk').find((x) => x.id === 'apart');
+  expect(apart?.statusAfter).toBe('sound');
 });
 
 test('a cold night slows it, a heated day hastens it; a cover over one region slows that one', () => {

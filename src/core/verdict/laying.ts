@@ -123,7 +123,7 @@ export function layClay(piece: Piece, memory: Memory, clay: DryingCoefficients, 
     w_m: clay.w_m * push.sorption, shrinkage: clay.shrinkage * push.shrinkage,
   };
   const lift = piece.build.stages.lift;
-  const key = hashOf([pushed, push.transfer, piece.mixed.tabulatedW0, shapes, partHash(piece.build.room), partHash(piece.build.stages), piece.build.brief.startDate, partHash(piece.build.regions), piece.faces, push.restraint]);
+  const key = hashOf([pushed, push.transfer, piece.mixed.tabulatedW0, shapes, partHash(piece.build.room), partHash(piece.build.stages), piece.build.brief.startDate, partHash(piece.build.regions), piece.faces, push.restraint, lift ? piece.regions.map((_, r) => areaOf(piece, r)) : 0]);
   return memory.keep('laid', key, () => {
     if (!lift) return layOnce(piece, memory, pushed, shapes, push, null);
     if (lift.when === 'hours') return layOnce(piece, memory, pushed, shapes, push, lift.hours * 3600);
@@ -131,9 +131,22 @@ export function layClay(piece: Piece, memory: Memory, clay: DryingCoefficients, 
     const on = layOnce(piece, memory, pushed, shapes, push, null);
     const state = lift.when;
     const last = on.starts[on.starts.length - 1]?.stage;
-    const ready = on.coats.reduce((most, coats) => coats.reduce((m, c) => (c.stage === last ? Math.max(m, c.start + stateTime(c.course, state)) : m), most), 0);
+    // Ears kept wrapped lag behind and are carried by the rest: what counts is when most of the face is there.
+    let sum = 0, area = 0;
+    on.coats.forEach((coats, r) => {
+      const at = coats.filter((c) => c.stage === last).map((c) => c.start + stateTime(c.course, state)).reduce((m, t) => Math.max(m, t), 0);
+      const face = areaOf(piece, r);
+      if (at === 0 || !Number.isFinite(at)) return;
+      sum += face * at;
+      area += face;
+    });
+    const ready = area > 0 ? sum / area : Infinity;
     return layOnce(piece, memory, pushed, shapes, push, ready + lift.hours * 3600);
   });
+}
+
+function areaOf(piece: Piece, region: number): number {
+  return piece.volumes.perMass.reduce((sum, m, i) => (piece.regionOfMass[i] === region ? sum + m.area : sum), 0);
 }
 
 function layOnce(piece: Piece, memory: Memory, clay: DryingCoefficients, shapes: readonly RegionShape[], push: Push, lifted: number | null): Laid {

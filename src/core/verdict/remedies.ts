@@ -5,6 +5,7 @@ import { coatsOf, layersOf } from '../clay';
 import { counterweightAt, groundUnder } from '../load';
 import { formatLength, formatMass, sensible, type UnitSystem, type Vec3 } from '../quantity';
 import type { BareFinding, BareReport } from './finding';
+import { sectionsIn } from './laying';
 import type { Piece } from './piece';
 import type { Remedy, Status } from './report';
 
@@ -69,6 +70,12 @@ function crackProposals(piece: Piece, finding: BareFinding, units: UnitSystem): 
   const object = piece.form.masses.some((m) => m.region === region && m.role === 'core');
   if (!object && piece.bulk.id !== 'paper-loose') out.push({ id: 'softer-bulk', edit: parameter('Fill it with loose paper', { bulk: 'paper-loose' }), note: 'gives as the clay shrinks, carries less' });
   if (!solid && piece.wrap.id !== 'cloth') out.push({ id: 'cloth', edit: parameter('Wrap the core in cloth strips', { wrap: 'cloth' }), note: 'lets the clay creep over the core' });
+  if (!piece.build.stages.lift && piece.armature.comesOut) {
+    out.push({ id: 'lift', edit: { label: 'Lift it off its form when leather-hard', changes: [{ path: ['stages', 'lift'], value: { when: 'leather-hard', hours: 0 } }] }, note: 'dries from both faces; a closed form is cut open for it' });
+  }
+  if (!piece.build.stages.apart && sectionsIn(piece).length > 1) {
+    out.push({ id: 'apart', edit: { label: 'Clad and dry its sections apart', changes: [{ path: ['stages', 'apart'], value: true }] }, note: 'joined when dry, scored and slipped' });
+  }
   if (piece.build.room.covers.length === 0) {
     out.push({
       id: 'cover', edit: { label: 'Loose plastic over it for three days', changes: [{ path: ['room', 'covers'], value: [{ kind: 'loose-plastic', from: 0, until: 72, regions: [] }] }] },

@@ -1,4 +1,4 @@
-import { nearestCell, slicePlane, type WholeDrying, type WholeStage } from '../../core/drying';
+import { nearestCell, slicePlane, wetScale, type WholeDrying, type WholeStage } from '../../core/drying';
 import type { Picture } from '../../workers/protocol';
 import type { DryFace } from './controller';
 import { loadColour, moistureColour } from './ramp';
@@ -83,7 +83,7 @@ export function faceColours(whole: WholeDrying, frame: number, picture: Picture,
   const figures = byCell(stage);
   return Array.from(cells, (c) => {
     if (c < 0) return plain;
-    if (mode === 'moisture') return moistureColour((at.wet[c] as number) / 250);
+    if (mode === 'moisture') return moistureColour((at.wet[c] as number) / wetScale);
     if (mode === 'crack') return (figures.crack[c] as number) < 0 ? plain : loadColour(figures.crack[c] as number);
     const hold = figures.hold[c] as number;
     return hold < 0 ? plain : hold <= at.time ? heldColour : softColour;

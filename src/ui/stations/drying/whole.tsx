@@ -2,6 +2,7 @@
 import { useEffect } from 'react';
 import { Button, Form, ProgressBar, Table } from 'react-bootstrap';
 import { dryingKey } from '../../../core/build';
+import { wetScale } from '../../../core/drying';
 import { formatDate, formatDuration, isoDateOf, secondsOf, sensible, formatLength } from '../../../core/quantity';
 import { useBench, useController } from '../../bench/context';
 import { frameAt } from '../../bench/whole-picture';
@@ -66,7 +67,7 @@ function Shown() {
   const frame = whole.frames[frameAt(whole, dryTime)];
   const stage = whole.stages[frame?.stage ?? -1];
   const wetAt = frame && stage ? placeWords(stage, frame.wettest, units) : '';
-  const wetShare = frame ? (frame.wet[frame.wettest] ?? 0) / 250 : 0;
+  const wetShare = frame ? (frame.wet[frame.wettest] ?? 0) / wetScale : 0;
   return (
     <>
       <Verdict />
