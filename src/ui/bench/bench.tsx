@@ -11,8 +11,6 @@ import { useWays, type Ways } from '../parts/appearance';
 import { HouseMark, Plumb } from '../parts/plumb';
 import { stationStatus } from '../parts/judgement';
 import BriefStation from '../stations/brief/brief';
-import FormStation from '../stations/form/form';
-import LoadStation from '../stations/load/load';
 import { BenchController, type OpenedBuild } from './controller';
 import { BenchProvider, useBench, useController } from './context';
 import PieceView from './piece-view';
@@ -21,6 +19,8 @@ import { ShortcutsCard } from './shortcuts';
 
 // Stations that are not the first one looked at come when they are asked for.
 const waiting = () => <p className="muted">Working it out …</p>;
+const FormStation = dynamic(() => import('../stations/form/form'), { ssr: false, loading: waiting });
+const LoadStation = dynamic(() => import('../stations/load/load'), { ssr: false, loading: waiting });
 const ArmatureStation = dynamic(() => import('../stations/armature/armature'), { ssr: false, loading: waiting });
 const ClayStation = dynamic(() => import('../stations/clay/clay'), { ssr: false, loading: waiting });
 const DryingStation = dynamic(() => import('../stations/drying/drying'), { ssr: false, loading: waiting });
