@@ -66,6 +66,7 @@ test('what if: four ways side by side, their differences, and one of them taken'
 test('the room by the hour, covers, lifting and turning; all of it undone again', async ({ page }) => {
   await openLamplighter(page, 'drying');
   const through = page.getByRole('table', { name: 'When a hand may do what' }).locator('tr', { hasText: 'Dry through' }).first();
+  await expect(through).toContainText(/ d to /);
   const before = await through.textContent();
   await page.getByRole('button', { name: 'Colder at night' }).click();
   await expect(through).not.toHaveText(before ?? '');

@@ -8,7 +8,7 @@ import { StationPanel } from '../../parts/judgement';
 import { Covers, Handling, RoomFields } from './room';
 import { WhatIf } from './what-if';
 import { WholePiece } from './whole';
-import { Windows } from './windows';
+import { ByRegion, Windows } from './windows';
 
 const MoistureChart = dynamic(() => import('./moisture-chart'), { ssr: false, loading: () => <div style={{ height: 210 }} className="muted">Drawing …</div> });
 
@@ -41,6 +41,7 @@ function TimeSlider() {
 
 export default function DryingStation() {
   const report = useBench((s) => s.report);
+  const whole = useBench((s) => s.whole.whole);
   const dries = report?.regions.some((r) => r.coats.length > 0) && report.workableDays === null;
   return (
     <StationPanel
@@ -57,6 +58,7 @@ export default function DryingStation() {
           <TimeSlider />
           <WholePiece />
           <MoistureChart />
+          {!whole && <ByRegion />}
           <Windows />
           <WhatIf />
         </>

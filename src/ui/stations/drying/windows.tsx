@@ -49,6 +49,28 @@ export function Windows() {
   );
 }
 
+/** The quick answer, region by region. */
+export function ByRegion() {
+  const report = useBench((s) => s.report);
+  const regions = report?.regions.filter((r) => r.coats.length > 0) ?? [];
+  if (regions.length === 0) return null;
+  const told = (t: number | null) => (t === null ? 'never' : formatDuration(t));
+  return (
+    <Table size="sm" aria-label="Drying by region">
+      <thead><tr><th>Region</th><th className="n">Leather-hard, touch-dry</th><th className="n">Through</th><th className="n">Cracks</th></tr></thead>
+      <tbody>
+        {regions.map((r) => (
+          <tr key={r.id}>
+            <td>{r.name}</td><td className="n">{told(r.leatherHard)}, {told(r.touchDry)}<div className="muted small">to hold {told(r.windows.hold.at)}</div></td>
+            <td className="n">{told(r.throughDry)}{r.throughDryRange && <div className="muted small">{days(r.throughDryRange.low)} to {days(r.throughDryRange.high)}</div>}</td>
+            <td className="n">{sensible(r.crack, 2)}{r.crackRange && <div className="muted small">{sensible(r.crackRange.low, 2)} to {sensible(r.crackRange.high, 2)}</div>}</td>
+          </tr>
+        ))}
+      </tbody>
+    </Table>
+  );
+}
+
 function days(t: number): string {
   return t < 2 * 86400 ? `${sensible(t / 3600, 2)} h` : `${sensible(t / 86400, 2)} d`;
 }
