@@ -50,7 +50,7 @@ export function Devices({ buildId, tare, busy, onTake }: { buildId: string; tare
               <span className="small muted">{silent ? (d.reading.ok ? 'connection lost, trying again' : d.reading.why) : d.kind === 'scale' ? (values?.['steady'] === 1 ? 'steady' : 'settling') : 'reading'}</span>
             </div>
             <div className="row-of">
-              <span className="display" style={silent ? { opacity: 0.45 } : undefined}>
+              <span className="display" style={silent ? { color: 'var(--muted)', textDecoration: 'line-through' } : undefined}>
                 {d.kind === 'scale' ? formatMass(values?.['gross'] ?? 0, units) : `${formatTemperature(values?.['temperature'] ?? 0, units)} · ${sensible((values?.['relativeHumidity'] ?? 0) * 100, 3)} %`}
               </span>
               <Button
