@@ -33,6 +33,12 @@ test('a shell between two balls: both faces, and the clay between them', () => {
   expect(Math.abs(cells.volume / ((4 / 3) * Math.PI * (outer ** 3 - inner ** 3)) - 1)).toBeLessThan(0.01);
   expect(Math.abs(area(cells.outerFaces) / (4 * Math.PI * outer ** 2) - 1)).toBeLessThan(0.01);
   expect(Math.abs(area(cells.innerFaces) / (4 * Math.PI * inner ** 2) - 1)).toBeLessThan(0.01);
+  // Out of the clay: the outer face looks away from the middle, the core's face towards it.
+  for (const [faces, way] of [[cells.outerFaces, 1], [cells.innerFaces, -1]] as const) for (let f = 0; f < faces.count; f++) {
+    const i = cells.latticeOf[(faces.cell[f] as number) - cells.pad] as number;
+    const at = [i % 38, Math.floor(i / 38) % 38, Math.floor(i / 38 ** 2)].map((v) => v - 18.5);
+    expect(way * at.reduce((sum, v, k) => sum + v * (faces.normal[f * 3 + k] as number), 0)).toBeGreaterThan(0);
+  }
 });
 
 test('every part of every lattice cell is in one cell, and no cell is too slight to keep pace', () => {
