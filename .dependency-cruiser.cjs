@@ -1,5 +1,5 @@
 /** Which folder may import which; see docs/decisions.md. */
-const core = ['quantity', 'catalogue', 'build', 'form', 'armature', 'school', 'clay', 'load', 'drying', 'heat', 'cure', 'verdict'];
+const core = ['quantity', 'catalogue', 'build', 'form', 'armature', 'school', 'clay', 'load', 'drying', 'heat', 'cure', 'plan', 'verdict'];
 
 const coreOrder = core.slice(0, -1).map((folder, i) => ({
   name: `core-order-${folder}`,

@@ -7,12 +7,13 @@ import { materialsSchema } from './materials';
 import { migrate } from './migrations';
 import { referencesSchema } from './references';
 import { finishSchema } from './finish';
+import { planPartSchema } from './plan-part';
 import { regionsSchema } from './regions';
 import { roomSchema } from './room';
 import { stagesSchema } from './stages';
 
 /** The build document: inputs only, SI units. Results are worked out from it, never kept in it. */
-export const schemaVersion = 4;
+export const schemaVersion = 5;
 
 export const buildSchema = z.strictObject({
   schemaVersion: z.literal(schemaVersion),
@@ -26,6 +27,7 @@ export const buildSchema = z.strictObject({
   stages: stagesSchema.prefault({}),
   finish: finishSchema.prefault({}),
   materials: materialsSchema.prefault({}),
+  plan: planPartSchema.prefault({}),
 });
 export type Build = z.infer<typeof buildSchema>;
 

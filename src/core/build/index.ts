@@ -6,6 +6,7 @@ export * from './armature-part';
 export * from './regions';
 export * from './stages';
 export * from './finish';
+export * from './plan-part';
 export * from './materials';
 export * from './migrations';
 export * from './document';

@@ -16,6 +16,8 @@ export const migrations: readonly Migration[] = [
   { from: 2, up: schoolsByName },
   // One cover and its hours became a list of covers; the list of stages said nothing, and now says how clay goes on and is handled.
   { from: 3, up: coversAndStages },
+  // Until now a build said nothing of its plan: it takes what everyone begins with.
+  { from: 4, up: (document) => ({ ...document, plan: {} }) },
 ];
 
 const wornForms: Readonly<Record<string, string>> = { mask: 'head-form', 'worn-shell': 'shell' };

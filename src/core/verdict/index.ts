@@ -13,3 +13,5 @@ export * from './export-mesh';
 export { leverWords } from './move-findings';
 export * from './whole-drying';
 export * from './weighing';
+export * from './plan-facts';
+export * from './plan-of';
