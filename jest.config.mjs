@@ -4,8 +4,8 @@ export default {
   testEnvironment: 'node',
   roots: ['<rootDir>/src', '<rootDir>/tests/unit'],
   testMatch: ['**/*.test.ts'],
-  // The fitting library is written as modules only: it is brought to what the runner reads, as our own code is.
-  transform: { '^.+\\.tsx?$': swc({ syntax: 'typescript', tsx: true }), 'node_modules/(ml-levenberg-marquardt|is-any-array)/.+\\.js$': swc({ syntax: 'ecmascript' }) },
-  transformIgnorePatterns: ['node_modules/(?!(ml-levenberg-marquardt|is-any-array)/)'],
+  // The fitting library and the calendar reader are written as modules only: they are brought to what the runner reads, as our own code is.
+  transform: { '^.+\\.tsx?$': swc({ syntax: 'typescript', tsx: true }), 'node_modules/(ml-levenberg-marquardt|is-any-array|ical\\.js)/.+\\.js$': swc({ syntax: 'ecmascript' }) },
+  transformIgnorePatterns: ['node_modules/(?!(ml-levenberg-marquardt|is-any-array|ical\\.js)/)'],
   extensionsToTreatAsEsm: [],
 };

@@ -9,7 +9,7 @@ const policy = [
 const config: NextConfig = {
   reactStrictMode: true,
   poweredByHeader: false,
-  serverExternalPackages: ['libsql'],
+  serverExternalPackages: ['libsql', 'sharp'],
   devIndicators: false,
   sassOptions: { quietDeps: true, silenceDeprecations: ['import', 'global-builtin', 'color-functions', 'if-function'] },
   experimental: { optimizePackageImports: ['react-bootstrap', 'lucide-react'] },

@@ -1,12 +1,13 @@
 import { readFileSync, statSync } from 'node:fs';
+import path from 'node:path';
 import { largestBuildText, parseBuild } from '../core/build';
 import { largestMeshFile, meshUnits, readMesh, reportOnMesh, type MeshUnit } from '../core/form';
 import { failure, success, type Failure, type Result } from '../core/quantity';
 import { Evaluator } from '../core/verdict';
 import { solveDryingFile, solveFrameFile } from './inputs';
 
-/** check BUILD.json | solve frame FILE | solve drying FILE | mesh FILE. Exit 0, or 2 with one line saying where and why. */
-const usage = 'usage: sostegno check BUILD.json | solve frame FILE | solve drying FILE | mesh FILE.(stl|obj|ply|glb) [--unit mm|cm|in|m]';
+/** check BUILD.json | solve frame FILE | solve drying FILE | mesh FILE | backup FILE | restore FILE. Exit 0, or 2 with one line saying where and why. */
+const usage = 'usage: sostegno check BUILD.json | solve frame FILE | solve drying FILE | mesh FILE.(stl|obj|ply|glb) [--unit mm|cm|in|m] | backup FILE | restore FILE, with [--data DIR]';
 
 function refuse(file: string, why: Failure): never {
   process.stderr.write(`${file}: ${why.path}: ${why.message.replace(/\s+/g, ' ')}\n`);
@@ -86,10 +87,31 @@ function print(file: string, job: () => Result<unknown>): void {
   process.stdout.write(`${JSON.stringify(result.value, null, 2)}\n`);
 }
 
+/** Everything there is into one file, or out of one. SOSTEGNO_DATA, or --data, says where it is kept. */
+async function keeping(command: 'backup' | 'restore', args: readonly string[]): Promise<void> {
+  const at = args.indexOf('--data');
+  const rest = at < 0 ? [...args] : [...args.slice(0, at), ...args.slice(at + 2)];
+  const folder = at < 0 ? undefined : args[at + 1];
+  const [file] = rest;
+  if (file === undefined || rest.length > 1 || (at >= 0 && folder === undefined)) stopWith(usage);
+  if (folder !== undefined) process.env['SOSTEGNO_DATA'] = path.resolve(folder);
+  // The database is opened by these two alone: a check of a file needs none.
+  const { backup, closeDatabase, restore } = await import('../server');
+  const done = command === 'backup' ? await backup(file) : await restore(file);
+  await closeDatabase();
+  if (!done.ok) refuse(file, done);
+  process.stdout.write(`${JSON.stringify(done.value, null, 2)}\n`);
+}
+
 function main(args: readonly string[]): void {
   const [command, second, third] = args;
   if (command === 'mesh') {
     meshCommand(args.slice(1));
+    return;
+  }
+  if (command === 'backup' || command === 'restore') {
+    const file = second ?? '';
+    keeping(command, args.slice(1)).catch((error: Error) => refuse(file, failure('failed', 'the file', error.message)));
     return;
   }
   const file = command === 'check' ? second : third;

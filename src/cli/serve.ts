@@ -1,7 +1,7 @@
 import { createServer } from 'node:http';
 import path from 'node:path';
 import next from 'next';
-import { closeDatabase, dataFolder, database, loadDemo } from '../server';
+import { closeDatabase, dataFolder, database, loadDemo, moveWholePhotosOut } from '../server';
 
 /** demo and start: brings the database up to date, loads demo data when asked, serves, prints the address. */
 interface Options {
@@ -39,7 +39,7 @@ async function main(): Promise<void> {
   const root = process.env['SOSTEGNO_ROOT'] ?? process.cwd();
   process.env['SOSTEGNO_DATA'] ??= path.join(root, 'data');
   process.env['SOSTEGNO_HOST'] = options.host;
-  await database();
+  await moveWholePhotosOut(await database());
   if (options.demo && (await loadDemo(Date.now() / 1000, options.again))) process.stdout.write('Demo data loaded.\n');
   await closeDatabase();
   const server = createServer();

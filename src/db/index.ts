@@ -2,3 +2,5 @@ export * from './open';
 export * from './builds';
 export * from './log';
 export * from './dryings';
+export * from './stock';
+export * from './backup';

@@ -14,6 +14,10 @@ export function listLog(db: Db, buildId: string): Promise<LogRow[]> {
     .where('build_id', '=', buildId).orderBy('at').orderBy('recorded_at').execute();
 }
 
+export async function hasLogEntry(db: Db, buildId: string, id: string): Promise<boolean> {
+  return (await db.selectFrom('log_entries').select('id').where('build_id', '=', buildId).where('id', '=', id).executeTakeFirst()) !== undefined;
+}
+
 /** Writes an entry once: the same id again changes nothing, so a bench that sends twice is safe. */
 export async function addLogEntry(db: Db, buildId: string, e: Omit<LogRow, 'recordedAt'>, now: string): Promise<void> {
   await db.insertInto('log_entries').values({
@@ -21,12 +25,38 @@ export async function addLogEntry(db: Db, buildId: string, e: Omit<LogRow, 'reco
   }).onConflict((c) => c.column('id').doNothing()).execute();
 }
 
-export async function addPhoto(db: Db, p: { id: string; buildId: string; mime: string; bytes: Buffer }): Promise<void> {
-  await db.insertInto('photos').values({ id: p.id, build_id: p.buildId, mime: p.mime, bytes: p.bytes }).onConflict((c) => c.column('id').doNothing()).execute();
+export interface PictureRow {
+  readonly id: string;
+  readonly hash: string;
+  readonly width: number;
+  readonly height: number;
+  readonly size: number;
 }
 
-export function findPhoto(db: Db, buildId: string, id: string): Promise<{ mime: string; bytes: Buffer } | undefined> {
-  return db.selectFrom('photos').select(['mime', 'bytes']).where('build_id', '=', buildId).where('id', '=', id).executeTakeFirst();
+/** Once: the same id again changes nothing. */
+export async function addPicture(db: Db, buildId: string, p: PictureRow): Promise<void> {
+  await db.insertInto('pictures').values({ ...p, build_id: buildId }).onConflict((c) => c.column('id').doNothing()).execute();
+}
+
+export function findPicture(db: Db, buildId: string, id: string): Promise<PictureRow | undefined> {
+  return db.selectFrom('pictures').select(['id', 'hash', 'width', 'height', 'size']).where('build_id', '=', buildId).where('id', '=', id).executeTakeFirst();
+}
+
+export function listPictures(db: Db, buildId?: string): Promise<(PictureRow & { readonly build_id: string })[]> {
+  const all = db.selectFrom('pictures').select(['id', 'build_id', 'hash', 'width', 'height', 'size']).orderBy('id');
+  return (buildId === undefined ? all : all.where('build_id', '=', buildId)).execute();
+}
+
+/** Pictures still kept whole in the database, one at a time. */
+export function firstWholePhoto(db: Db): Promise<{ id: string; build_id: string; bytes: Buffer } | undefined> {
+  return db.selectFrom('photos').select(['id', 'build_id', 'bytes']).orderBy('id').executeTakeFirst();
+}
+
+export async function photoMovedOut(db: Db, buildId: string, p: PictureRow | null, id: string): Promise<void> {
+  await db.transaction().execute(async (trx) => {
+    if (p) await trx.insertInto('pictures').values({ ...p, build_id: buildId }).onConflict((c) => c.column('id').doNothing()).execute();
+    await trx.deleteFrom('photos').where('id', '=', id).execute();
+  });
 }
 
 export async function readSetting(db: Db, key: string): Promise<string | undefined> {

@@ -69,4 +69,28 @@ export const databaseMigrations: Record<string, Migration> = {
         .execute();
     }),
   },
+  '003-pictures-and-stock': {
+    up: (db) => inTransaction(db, async (trx) => {
+      // The pictures themselves are files beside the database, named by what is in them.
+      await trx.schema.createTable('pictures')
+        .addColumn('id', 'text', (c) => c.primaryKey())
+        .addColumn('build_id', 'text', (c) => c.notNull().references('builds.id').onDelete('cascade'))
+        .addColumn('hash', 'text', (c) => c.notNull())
+        .addColumn('width', 'integer', (c) => c.notNull())
+        .addColumn('height', 'integer', (c) => c.notNull())
+        .addColumn('size', 'integer', (c) => c.notNull())
+        .execute();
+      await trx.schema.createTable('stock_moves')
+        .addColumn('id', 'text', (c) => c.primaryKey())
+        .addColumn('item', 'text', (c) => c.notNull())
+        .addColumn('kind', 'text', (c) => c.notNull())
+        .addColumn('amount', 'real', (c) => c.notNull())
+        .addColumn('price', 'real')
+        .addColumn('build_id', 'text', (c) => c.references('builds.id').onDelete('set null'))
+        .addColumn('note', 'text', (c) => c.notNull())
+        .addColumn('at', 'text', (c) => c.notNull())
+        .execute();
+      await trx.schema.createIndex('stock_by_item').on('stock_moves').columns(['item', 'at']).execute();
+    }),
+  },
 };

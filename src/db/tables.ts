@@ -36,11 +36,32 @@ export interface Tables {
     corrects: string | null;
     recorded_at: string;
   };
+  /** Pictures as they were kept at first, whole; moved out to files when the database is opened. */
   photos: {
     id: string;
     build_id: string;
     mime: string;
     bytes: Buffer;
+  };
+  /** Pictures of the log; each is a file beside the database, by the hash of its bytes. */
+  pictures: {
+    id: string;
+    build_id: string;
+    hash: string;
+    width: number;
+    height: number;
+    size: number;
+  };
+  /** What came to the shelf, went from it and was counted on it; amounts in the item's own unit. */
+  stock_moves: {
+    id: string;
+    item: string;
+    kind: string;
+    amount: number;
+    price: number | null;
+    build_id: string | null;
+    note: string;
+    at: string;
   };
   /** Whole dryings, packed; each can be worked out again from its build. */
   dryings: {

@@ -12,3 +12,4 @@ export * from './pace';
 export * from './changes';
 export * from './plan';
 export * from './log';
+export * from './stock';

@@ -15,3 +15,4 @@ export * from './whole-drying';
 export * from './weighing';
 export * from './plan-facts';
 export * from './plan-of';
+export * from './needs';

@@ -1,5 +1,5 @@
 import { NextResponse } from 'next/server';
-import { addPhoto, readPhoto } from '../../../../../../server';
+import { addPhoto, largestUpload, readPhoto } from '../../../../../../server';
 import { answer, guardWrite, readBounded, refuse } from '../../../../guard';
 
 type Context = { params: Promise<{ id: string; photoId: string }> };
@@ -15,7 +15,7 @@ export async function POST(request: Request, { params }: Context): Promise<NextR
   const refused = guardWrite(request);
   if (refused) return refused;
   const { id, photoId } = await params;
-  const bytes = await readBounded(request, 10_000_000);
-  if (!bytes) return refuse({ ok: false, code: 'too-large', path: 'the picture', message: 'a picture is at most 10 MB' });
+  const bytes = await readBounded(request, largestUpload);
+  if (!bytes) return refuse({ ok: false, code: 'too-large', path: 'the picture', message: `a picture is at most ${largestUpload / 1e6} MB` });
   return answer(await addPhoto(id, photoId, bytes));
 }

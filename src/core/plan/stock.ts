@@ -1,0 +1,91 @@
+/** The workshop's shelf: what came, what was counted, what builds used, what they are still going to need. */
+export const stockUnits = ['kg', 'm', 'pieces', 'm2', 'litres'] as const;
+export type StockUnit = (typeof stockUnits)[number];
+
+export interface StockMove {
+  readonly item: string;
+  /** Bought and reclaimed add, used and scrapped take away, counted says how much there is. */
+  readonly kind: 'bought' | 'reclaimed' | 'used' | 'scrapped' | 'counted';
+  readonly amount: number;
+  /** Of the whole of a purchase. */
+  readonly price: number | null;
+  readonly build: string | null;
+  /** ISO, UTC. */
+  readonly at: string;
+}
+
+/** What a build needs of an item, all of it, and what has been used of that. */
+export interface StockNeed {
+  readonly item: string;
+  readonly name: string;
+  readonly unit: StockUnit;
+  readonly build: string;
+  readonly buildName: string;
+  readonly amount: number;
+  /** Price of a unit, as the build has it; null where it has none. */
+  readonly price: number | null;
+}
+
+export interface StockLine {
+  readonly item: string;
+  readonly name: string;
+  readonly unit: StockUnit;
+  readonly onShelf: number;
+  /** Still to be used, by build. */
+  readonly reserved: readonly { readonly build: string; readonly name: string; readonly amount: number }[];
+  readonly used: number;
+  readonly toBuy: number;
+  /** Last paid for a unit, or what builds reckon with. */
+  readonly price: number | null;
+}
+
+/** On the shelf after everything in its order; never less than nothing, since what was used was there. */
+export function onShelf(moves: readonly StockMove[]): number {
+  let at = 0;
+  for (const m of [...moves].sort((a, b) => (a.at < b.at ? -1 : a.at > b.at ? 1 : 0))) {
+    if (m.kind === 'counted') at = m.amount;
+    else if (m.kind === 'bought' || m.kind === 'reclaimed') at += m.amount;
+    else at = Math.max(0, at - m.amount);
+  }
+  return at;
+}
+
+export function stockLines(moves: readonly StockMove[], needs: readonly StockNeed[], names: Readonly<Record<string, { readonly name: string; readonly unit: StockUnit }>> = {}): StockLine[] {
+  const items = [...new Set([...needs.map((n) => n.item), ...moves.map((m) => m.item)])];
+  return items.map((item): StockLine => {
+    const own = moves.filter((m) => m.item === item), wanted = needs.filter((n) => n.item === item);
+    const usedBy = (build: string) => own.filter((m) => m.kind === 'used' && m.build === build).reduce((sum, m) => sum + m.amount, 0);
+    const reserved = wanted.map((n) => ({ build: n.build, name: n.buildName, amount: Math.max(0, n.amount - usedBy(n.build)) })).filter((r) => r.amount > 1e-9);
+    const there = onShelf(own);
+    const paid = own.filter((m) => m.kind === 'bought' && m.price !== null && m.amount > 0).sort((a, b) => (a.at < b.at ? 1 : -1))[0];
+    const first = wanted[0];
+    return {
+      item, name: first?.name ?? names[item]?.name ?? item.split('/').slice(1).join(' ').replaceAll('-', ' '), unit: first?.unit ?? names[item]?.unit ?? 'pieces',
+      onShelf: there, reserved, used: own.filter((m) => m.kind === 'used').reduce((sum, m) => sum + m.amount, 0),
+      toBuy: Math.max(0, reserved.reduce((sum, r) => sum + r.amount, 0) - there),
+      price: paid?.price !== undefined && paid.price !== null ? paid.price / paid.amount : (wanted.find((n) => n.price !== null)?.price ?? null),
+    };
+  }).sort((a, b) => (a.item < b.item ? -1 : 1));
+}
+
+export interface BuildCost {
+  readonly planned: number;
+  /** What was used at what was paid, and what is still to be used at what it is reckoned. */
+  readonly soFar: number;
+  readonly expected: number;
+  /** Items without any price. */
+  readonly unpriced: readonly string[];
+}
+
+export function costOfBuild(build: string, needs: readonly StockNeed[], moves: readonly StockMove[], lines: readonly StockLine[]): BuildCost {
+  const priceOf = new Map(lines.map((l) => [l.item, l.price]));
+  const own = needs.filter((n) => n.build === build);
+  const used = moves.filter((m) => m.kind === 'used' && m.build === build);
+  const at = (item: string, amount: number) => amount * (priceOf.get(item) ?? 0);
+  const soFar = used.reduce((sum, m) => sum + at(m.item, m.amount), 0);
+  const rest = own.reduce((sum, n) => sum + at(n.item, Math.max(0, n.amount - used.filter((m) => m.item === n.item).reduce((s, m) => s + m.amount, 0))), 0);
+  return {
+    planned: own.reduce((sum, n) => sum + n.amount * (n.price ?? priceOf.get(n.item) ?? 0), 0), soFar, expected: soFar + rest,
+    unpriced: own.filter((n) => (n.price ?? priceOf.get(n.item) ?? null) === null).map((n) => n.name),
+  };
+}

@@ -1,0 +1,93 @@
+import { createEvents, type EventAttributes } from 'ics';
+import Papa from 'papaparse';
+import { parseBuild } from '../core/build';
+import { planWorkshop, zoneClock, type BuildPlan, type BuildToPlan, type PlanInputs, type WorkshopPlan } from '../core/plan';
+import { failure, success, type Result } from '../core/quantity';
+import { buildToPlan, Evaluator } from '../core/verdict';
+import * as db from '../db';
+import { database } from './store';
+import { entriesOf, learnedPaces, readWorkshop } from './workshop';
+
+/** Plans of saved builds: the others a build shares its people with, and the calendar and table of one. */
+const evaluator = new Evaluator();
+const made = new Map<string, { readonly key: string; readonly input: BuildToPlan }>();
+
+async function inputOf(row: db.BuildRow): Promise<Result<BuildToPlan>> {
+  const log = entriesOf(await db.listLog(await database(), row.id));
+  const key = `${row.revision}:${log.length}:${log[log.length - 1]?.id ?? ''}`;
+  const kept = made.get(row.id);
+  if (kept?.key === key) return success(kept.input);
+  const build = parseBuild(row.document);
+  if (!build.ok) return build;
+  const input = buildToPlan(evaluator, row.id, build.value, log);
+  if (input.ok) made.set(row.id, { key, input: input.value });
+  await new Promise((resolve) => setImmediate(resolve));
+  return input;
+}
+
+/** Builds on the go other than this one; one that does not work out is passed over. */
+export async function othersOnTheGo(except: string): Promise<BuildToPlan[]> {
+  const out: BuildToPlan[] = [];
+  for (const row of await db.listBuilds(await database())) {
+    if (row.id === except || row.archivedAt !== null) continue;
+    const build = parseBuild(row.document);
+    if (!build.ok || !build.value.plan.active) continue;
+    const input = await inputOf(row);
+    if (input.ok) out.push(input.value);
+  }
+  return out;
+}
+
+export interface PlanSurroundings extends Omit<PlanInputs, 'builds' | 'now'> {
+  readonly others: readonly BuildToPlan[];
+}
+
+/** What a plan of this build needs besides the build and its log. */
+export async function planSurroundings(id: string, zoneOfPage?: string): Promise<PlanSurroundings> {
+  return { workshop: await readWorkshop(zoneOfPage), paces: await learnedPaces(), others: await othersOnTheGo(id) };
+}
+
+export async function planOf(id: string, now: number, zoneOfPage?: string): Promise<Result<{ readonly whole: WorkshopPlan; readonly own: BuildPlan }>> {
+  const row = await db.findBuild(await database(), id);
+  if (!row) return failure('no-such-build', 'id', 'there is no such build');
+  const input = await inputOf(row);
+  if (!input.ok) return input;
+  const { workshop, paces, others } = await planSurroundings(id, zoneOfPage);
+  const whole = planWorkshop({ builds: [input.value, ...others], workshop, paces, now });
+  const own = whole?.builds[0];
+  return whole && own ? success({ whole, own }) : failure('ring', 'plan.own', 'steps of your own wait for each other in a ring');
+}
+
+const utc = (seconds: number): [number, number, number, number, number] => {
+  const d = new Date(Math.round(seconds / 60) * 60_000);
+  return [d.getUTCFullYear(), d.getUTCMonth() + 1, d.getUTCDate(), d.getUTCHours(), d.getUTCMinutes()];
+};
+
+/** An open calendar (RFC 5545), times in UTC. An event's id is its build, step and sitting, so that bringing it in again moves it. */
+export function calendarOfPlan(plan: BuildPlan, now: number): Result<string> {
+  const events = plan.steps.filter((s) => !s.done && s.from < Infinity).flatMap((s) => s.sittings.map((span, i): EventAttributes => ({
+    uid: `${plan.id}.${s.id.replaceAll('/', '.')}.${i + 1}@sostegno`, title: `${s.name} (${plan.name})`, start: utc(span.from), end: utc(Math.max(span.until, span.from + 60)),
+    startInputType: 'utc', startOutputType: 'utc', endInputType: 'utc', endOutputType: 'utc', calName: `Sostegno: ${plan.name}`, productId: 'sostegno', sequence: Math.floor(now / 60) % 2 ** 31,
+    description: [s.needs.length > 0 ? `Needs: ${s.needs.join(', ')}.` : '', s.sittings.length > 1 ? `Sitting ${i + 1} of ${s.sittings.length}.` : ''].filter(Boolean).join(' ') || undefined,
+  })));
+  if (events.length === 0) return failure('nothing-left', 'plan', 'every step is done: there is nothing to put in a calendar');
+  const { error, value } = createEvents(events);
+  return value ? success(value) : failure('calendar', 'plan', error?.message ?? 'the calendar could not be written');
+}
+
+/** One row a step; times as the workshop's clock shows them. */
+export function tableOfPlan(plan: BuildPlan, zone: string): string {
+  const clock = zoneClock(zone);
+  const at = (t: number | null) => {
+    if (t === null || !Number.isFinite(t)) return '';
+    const w = clock.wallOf(t);
+    const minutes = Math.round(w.minutes);
+    return `${w.date} ${String(Math.floor(minutes / 60)).padStart(2, '0')}:${String(minutes % 60).padStart(2, '0')}`;
+  };
+  const rows = plan.steps.map((s) => ({
+    step: s.id, what: s.name, region: s.region ?? '', from: at(s.from), until: at(s.until), hours: (Math.round(s.takes * 100) / 100).toString(), done: s.done ? 'yes' : 'no', 'latest start': at(s.latest),
+    people: s.crew.join(' '), needs: s.needs.join('; '), breaks: s.clashes.map((c) => c.kind).join('; '),
+  }));
+  // A cell that a table program would take for a formula is written as text.
+  return Papa.unparse(rows, { newline: '\r\n', escapeFormulae: true });
+}

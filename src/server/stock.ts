@@ -1,0 +1,74 @@
+import { z } from 'zod';
+import { describeIssue, parseBuild } from '../core/build';
+import { costOfBuild, effectiveLog, stockLines, type BuildCost, type StockLine, type StockMove, type StockNeed } from '../core/plan';
+import { failure, success, type Result } from '../core/quantity';
+import { Evaluator, needsOf } from '../core/verdict';
+import * as db from '../db';
+import { database } from './store';
+import { entriesOf } from './workshop';
+
+/** The shelf of materials: moves that are kept, what the logs say was used, and what the builds on the shelf still need. */
+const moveSchema = z.strictObject({
+  id: z.uuid(),
+  item: z.string().regex(/^[a-z]+\/[^\s/]+(\/[^\s/]+)?$/, 'an item is its kind and its name').max(120),
+  kind: z.enum(['bought', 'reclaimed', 'scrapped', 'counted']),
+  amount: z.number().min(0).max(1e5),
+  price: z.number().min(0).max(1e6).nullable().default(null),
+  buildId: z.uuid().nullable().default(null),
+  note: z.string().max(200).default(''),
+  at: z.iso.datetime(),
+});
+
+export interface StockReport {
+  readonly lines: readonly StockLine[];
+  readonly costs: readonly (BuildCost & { readonly build: string; readonly name: string })[];
+  readonly moves: readonly db.MoveRow[];
+}
+
+const evaluator = new Evaluator();
+const needed = new Map<string, { readonly revision: number; readonly needs: readonly StockNeed[] }>();
+
+async function needsOfShelf(rows: readonly db.BuildRow[]): Promise<StockNeed[]> {
+  const out: StockNeed[] = [];
+  for (const row of rows) {
+    if (row.archivedAt !== null) continue;
+    const kept = needed.get(row.id);
+    if (!kept || kept.revision !== row.revision) {
+      const build = parseBuild(row.document);
+      const needs = build.ok ? needsOf(evaluator, row.id, build.value) : build;
+      needed.set(row.id, { revision: row.revision, needs: needs.ok ? needs.value : [] });
+      // Eight builds take a few seconds: others are let in between.
+      await new Promise((resolve) => setImmediate(resolve));
+    }
+    out.push(...(needed.get(row.id)?.needs ?? []));
+  }
+  return out;
+}
+
+export async function stockReport(): Promise<StockReport> {
+  const store = await database();
+  const rows = await db.listBuilds(store);
+  const kept = await db.listMoves(store);
+  const moves: StockMove[] = kept.map((m) => ({ item: m.item, kind: m.kind as StockMove['kind'], amount: m.amount, price: m.price, build: m.buildId, at: m.at }));
+  for (const b of rows) {
+    for (const e of effectiveLog(entriesOf(await db.listLog(store, b.id)))) {
+      if (e.kind === 'used' && !e.struck) moves.push({ item: String(e.data['item']), kind: 'used', amount: Number(e.data['amount']), price: null, build: b.id, at: e.at });
+    }
+  }
+  const needs = await needsOfShelf(rows);
+  const lines = stockLines(moves, needs);
+  const costs = rows.filter((r) => needs.some((n) => n.build === r.id)).map((r) => ({ build: r.id, name: r.name, ...costOfBuild(r.id, needs, moves, lines) }));
+  return { lines, costs, moves: [...kept].reverse() };
+}
+
+export async function moveStock(input: unknown): Promise<Result<{ id: string }>> {
+  const move = moveSchema.safeParse(input);
+  if (!move.success) {
+    const { path, message } = describeIssue(move.error, 'move');
+    return failure('bad-entry', path, message);
+  }
+  const store = await database();
+  if (move.data.buildId !== null && !(await db.findBuild(store, move.data.buildId))) return failure('no-such-build', 'buildId', 'there is no such build');
+  await db.addMove(store, move.data);
+  return success({ id: move.data.id });
+}

@@ -1,0 +1,62 @@
+import { z } from 'zod';
+import { describeIssue, ownStepSchema, type StepKind } from '../core/build';
+import { effectiveLog, isTimeZone, paceOf, timedOf, workshopSchema, type LogEntry, type LogKind, type Pace, type Workshop } from '../core/plan';
+import { failure, success, type Result } from '../core/quantity';
+import * as db from '../db';
+import { readFlag, writeFlag } from './settings';
+import { database } from './store';
+
+/** Who works here and when, their rates as the log has taught them, and lists of steps kept for the next build. */
+const workshopKey = 'workshop', templatesKey = 'step-lists';
+
+export async function readWorkshop(zoneOfPage?: string): Promise<Workshop> {
+  const text = await readFlag(workshopKey);
+  const parsed = workshopSchema.safeParse(text === undefined ? { zone: zoneOfPage !== undefined && isTimeZone(zoneOfPage) ? zoneOfPage : Intl.DateTimeFormat().resolvedOptions().timeZone } : JSON.parse(text));
+  return parsed.success ? parsed.data : workshopSchema.parse({});
+}
+
+export async function writeWorkshop(input: unknown): Promise<Result<Workshop>> {
+  const parsed = workshopSchema.safeParse(input);
+  if (!parsed.success) {
+    const { path, message } = describeIssue(parsed.error, 'workshop');
+    return failure('bad-entry', path, message);
+  }
+  await writeFlag(workshopKey, JSON.stringify(parsed.data));
+  return success(parsed.data);
+}
+
+export function entriesOf(rows: readonly db.LogRow[]): LogEntry[] {
+  return rows.map((r) => ({ id: r.id, kind: r.kind as LogKind, at: r.at, data: JSON.parse(r.data) as Record<string, unknown>, corrects: r.corrects }));
+}
+
+/** Every build's log teaches: hands are the same whatever they make. */
+export async function learnedPaces(): Promise<Partial<Record<StepKind, Pace>>> {
+  const store = await database();
+  const timed = [];
+  for (const b of await db.listBuilds(store)) timed.push(...timedOf(effectiveLog(entriesOf(await db.listLog(store, b.id)))));
+  return paceOf(timed);
+}
+
+const templateSchema = z.strictObject({ name: z.string().trim().min(1).max(80), steps: z.array(ownStepSchema).min(1).max(80) });
+export type StepList = z.infer<typeof templateSchema>;
+
+export async function readStepLists(): Promise<StepList[]> {
+  const text = await readFlag(templatesKey);
+  const parsed = z.array(templateSchema).safeParse(text === undefined ? [] : JSON.parse(text));
+  return parsed.success ? parsed.data : [];
+}
+
+/** Keeps a list under its name, in the place of one of the same name; an empty one takes it away. */
+export async function keepStepList(input: unknown): Promise<Result<StepList[]>> {
+  const gone = z.strictObject({ name: z.string(), steps: z.tuple([]) }).safeParse(input);
+  const parsed = templateSchema.safeParse(input);
+  if (!gone.success && !parsed.success) {
+    const { path, message } = describeIssue(parsed.error, 'list');
+    return failure('bad-entry', path, message);
+  }
+  const name = parsed.success ? parsed.data.name : gone.success ? gone.data.name : '';
+  const others = (await readStepLists()).filter((l) => l.name !== name);
+  const next = parsed.success ? [parsed.data, ...others].slice(0, 60) : others;
+  await writeFlag(templatesKey, JSON.stringify(next));
+  return success(next);
+}
