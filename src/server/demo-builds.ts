@@ -18,6 +18,7 @@ export function lamplighter(startDate: string, deadline: string | null): Build {
     },
     regions: { painted: [], seams: [], everywhere: { coats: [0.01] }, own: { chest: { coats: [0.012] } } },
     materials: { ...base.materials, pack: { mass: 1, price: 4.5 }, waste: 0.1 },
+    plan: { ...base.plan, active: true, people: ['first-hand'] },
   };
 }
 
@@ -65,10 +66,11 @@ export function otherDemoBuilds(startDate: string, deadline: string): Build[] {
           { id: 'back', name: 'strap across the back', at: [0.02, 0.11, 0.13] },
         ] } },
       })),
-    started('Acrobat', startDate, 'figure', 0.18, { stance: 'balancing' }, (b) => ({
+    started('Acrobats', startDate, 'figure', 0.18, { stance: 'balancing' }, (b) => ({
       ...noted('One of the class set of twenty-four: a figure balancing on the quay wall, wire and foil in plaster gauze under paper clay.', deadline, { hoursPerWeek: 3 })(b),
       armature: { ...b.armature, school: { kind: 'wire-figure', parameters: { wrap: 'gauze' } } },
       regions: { painted: [], seams: [], everywhere: { coats: [0.0015, 0.0015] }, own: {} },
+      plan: { ...b.plan, classSet: { people: 24, groups: 3, minutes: 90, pace: 1.6, sessions: [{ day: 0, from: 960 }, { day: 1, from: 960 }, { day: 3, from: 960 }] } },
     })),
     started('Coral candelabrum', startDate, 'branching', 1, { height: 0.62, trunk: 0.065, branches: 5, tips: 3, spread: 38, seed: 21 },
       (b) => ({
@@ -76,6 +78,7 @@ export function otherDemoBuilds(startDate: string, deadline: string): Build[] {
         armature: { ...b.armature, school: { kind: 'branching', parameters: { wireSize: '4mm', bulk: 'foil-packed' } } },
         regions: { ...b.regions, everywhere: { coats: [0.006] } },
         stages: { ...b.stages, apart: true },
+        plan: { ...b.plan, active: true, people: ['first-hand', 'second-hand'] },
       })),
     started('Harbour master', startDate, 'head', 1, { headForward: 0.01, nose: 0.03, ears: 0.065 }, (b) => ({
       ...noted('Head in foam-type clay over a foam form, to be lifted off and dried from both faces.', deadline, { clay: 'foam-air-dry' })(b),

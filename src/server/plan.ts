@@ -1,7 +1,7 @@
 import { createEvents, type EventAttributes } from 'ics';
 import Papa from 'papaparse';
 import { parseBuild } from '../core/build';
-import { planWorkshop, zoneClock, type BuildPlan, type BuildToPlan, type PlanInputs, type WorkshopPlan } from '../core/plan';
+import { planWorkshop, zoneClock, type BuildPlan, type BuildToPlan, type PlanSurroundings, type WorkshopPlan } from '../core/plan';
 import { failure, success, type Result } from '../core/quantity';
 import { buildToPlan, Evaluator } from '../core/verdict';
 import * as db from '../db';
@@ -36,10 +36,6 @@ export async function othersOnTheGo(except: string): Promise<BuildToPlan[]> {
     if (input.ok) out.push(input.value);
   }
   return out;
-}
-
-export interface PlanSurroundings extends Omit<PlanInputs, 'builds' | 'now'> {
-  readonly others: readonly BuildToPlan[];
 }
 
 /** What a plan of this build needs besides the build and its log. */

@@ -63,7 +63,7 @@ test('a joint moved by a number, a bone cut in two, a tie added, a member taken 
 });
 
 test('a joint with nothing to hold it is told by its name', async ({ page }) => {
-  await openDemo(page, 'Acrobat', 'armature');
+  await openDemo(page, 'Acrobats', 'armature');
   await page.getByLabel('Joint', { exact: true }).selectOption('limb/spine');
   await page.getByRole('button', { name: 'Take away, with what meets there' }).click();
   await expect(page.getByText('This cannot be worked out.')).toBeVisible();
@@ -99,7 +99,7 @@ test('moving: a narrow door fails, straps share, a pauldron on the head is too h
 });
 
 test('cut list for a class, laid into lengths; templates at full size with a ruler', async ({ page }) => {
-  const id = await openDemo(page, 'Acrobat', 'armature');
+  const id = await openDemo(page, 'Acrobats', 'armature');
   await page.goto(`/build/${id}/print`);
   await page.getByLabel('Pieces in the set').fill('24');
   await page.getByRole('button', { name: 'Work it out' }).click();

@@ -1,1 +1,2 @@
 export * from './epoxy';
+export * from './sitting';

@@ -12,7 +12,7 @@ export interface ChangedSteps {
 export function withChanges(steps: readonly Step[], plan: PlanPart): ChangedSteps {
   const lost: string[] = [];
   const own = plan.own.map((o): Step => ({
-    id: `own/${o.id}`, name: o.name, kind: o.kind, region: o.region, hours: o.hours, whole: o.whole, people: o.people, tools: o.needs.includes('oven') ? ['oven'] : [], needs: o.needs,
+    id: `own/${o.id}`, name: o.name, kind: o.kind, region: o.region, place: o.region?.replaceAll('-', ' ') ?? '', hours: o.hours, whole: o.whole, people: o.people, clay: 0, tools: o.needs.includes('oven') ? ['oven'] : [], needs: o.needs,
     missed: 0.5, wets: [], holds: null,
     after: o.after.map((w) => ({ task: w.step, least: exactly(w.least * 3600), most: w.most === null ? null : exactly(w.most * 3600), why: w.least > 0 ? 'as you said' : '' })),
   }));

@@ -13,3 +13,4 @@ export * from './changes';
 export * from './plan';
 export * from './log';
 export * from './stock';
+export * from './words';

@@ -79,9 +79,13 @@ export interface Step {
   readonly name: string;
   readonly kind: StepKind;
   readonly region: string | null;
+  /** The region's name; empty where it is the whole piece. */
+  readonly place: string;
   readonly hours: number;
   readonly whole: boolean;
   readonly people: number;
+  /** kg of clay it lays. */
+  readonly clay: number;
   readonly tools: readonly string[];
   readonly needs: readonly Need[];
   /** How much it is missed when it is left out, 0..1. */
@@ -101,8 +105,9 @@ export function stepsOf(f: JobFacts): Step[] {
   const zones = clad.map((r) => r.id);
   const add = (s: Partial<Step> & Pick<Step, 'id' | 'name' | 'kind'>, area = 0, share = 1): string => {
     const rate = stepRates[s.kind];
+    const place = f.regions.find((r) => r.id === s.region)?.name ?? '';
     steps.push({
-      region: null, hours: Math.max(1 / 12, (rate.each + rate.perArea * area) * share), whole: false, people: 1, tools: [], needs: rate.needs, missed: rate.missed, after: [], wets: [], holds: null, ...s,
+      region: null, place, hours: Math.max(1 / 12, (rate.each + rate.perArea * area) * share), whole: false, people: 1, clay: 0, tools: [], needs: rate.needs, missed: rate.missed, after: [], wets: [], holds: null, ...s,
     });
     return s.id;
   };
@@ -155,7 +160,7 @@ function layClay(f: JobFacts, clad: readonly RegionFacts[], add: Add, hands: Han
       const from = bake ? [wait(bake, hour, 'it is cool')] : earlier ? [wait(earlier, before?.next ?? before?.through ?? 0, `coat ${k} on the ${r.name} is ready for the next`)] : ready;
       const mixing = (f.setting === 'sets' ? f.mixing * Math.max(1, Math.round((f.batches * coat.mass) / Math.max(1e-9, massOf(clad)))) : 0) / hour;
       const id = add({
-        id: `lay/${r.id}/${k + 1}`, name: r.coats.length > 1 ? `Lay coat ${k + 1} on the ${r.name}` : `Lay the clay on the ${r.name}`, kind: 'clay', region: r.id,
+        id: `lay/${r.id}/${k + 1}`, name: r.coats.length > 1 ? `Lay coat ${k + 1} on the ${r.name}` : `Lay the clay on the ${r.name}`, kind: 'clay', region: r.id, clay: coat.mass,
         hours: stepRates.clay.each + coat.mass * f.hoursPerKg + mixing, after: below ? [...from, wait(below)] : [...from], whole: true,
         wets: [{ zone: r.id, after: coat.hold ?? exactly(f.cure === null ? 0 : f.cure / 2) }], holds: hands(r.id), needs: f.setting === 'sets' ? ['gloves', 'fresh air'] : [],
       });

@@ -37,6 +37,11 @@ export interface PlanInputs {
   readonly now: number;
 }
 
+/** What a plan of one build needs besides it and its log. */
+export interface PlanSurroundings extends Omit<PlanInputs, 'builds' | 'now'> {
+  readonly others: readonly BuildToPlan[];
+}
+
 export interface PlannedStep extends Step {
   /** Hours at the maker's pace. */
   readonly takes: number;
@@ -220,7 +225,7 @@ function buildPlan(
     deciding: decidingChain(problem, [...placed.values()], build.id),
     wet: steps.flatMap((s) => s.wets.map((w): WetSpan => {
       const until = placed.get(`${build.id}:${s.id}`)?.until ?? Infinity, from = placed.get(`${build.id}:${s.id}`)?.from ?? Infinity;
-      return { zone: w.zone, name: w.zone.replaceAll('-', ' '), from, until: { low: until + w.after.low, nominal: until + w.after.nominal, high: until + w.after.high } };
+      return { zone: w.zone, name: s.place, from, until: { low: until + w.after.low, nominal: until + w.after.nominal, high: until + w.after.high } };
     })).filter((w) => w.from < Infinity),
   };
 }

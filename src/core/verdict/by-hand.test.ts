@@ -67,7 +67,7 @@ test('the Lamplighter’s flange screws', () => {
 });
 
 test('an Acrobat on one foot', () => {
-  const { report, piece } = worked(demo('Acrobat'));
+  const { report, piece } = worked(demo('Acrobats'));
   const feet = piece.armature.nodes.filter((n) => n.held);
   expect(feet).toHaveLength(1);
   const { mass, x, y } = hanging(report, feet[0]?.at as Vec3);

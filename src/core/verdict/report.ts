@@ -11,7 +11,7 @@ import type { Hours } from './hours';
 import type { LaidCoat } from './laying';
 
 export type Status = 'sound' | 'watch' | 'fails' | 'unknown';
-export type StationId = 'brief' | 'form' | 'armature' | 'load' | 'clay' | 'drying' | 'move' | 'log';
+export type StationId = 'brief' | 'form' | 'armature' | 'load' | 'clay' | 'drying' | 'plan' | 'move' | 'log';
 
 export interface EvaluateOptions {
   /** How sentences give their figures. */

@@ -3,7 +3,7 @@ import { lamplighter, otherDemoBuilds } from '../../server/demo-builds';
 import { Evaluator, sheetOf, templatesOf, type SheetContents } from '.';
 
 const evaluator = new Evaluator();
-const acrobat = otherDemoBuilds('2026-12-01', '2026-12-24').find((b) => b.name === 'Acrobat') as Build;
+const acrobat = otherDemoBuilds('2026-12-01', '2026-12-24').find((b) => b.name === 'Acrobats') as Build;
 function sheet(build: Build, copies?: number): SheetContents {
   const made = sheetOf(build, evaluator, copies === undefined ? {} : { copies });
   if (!made.ok) throw new Error(made.message);

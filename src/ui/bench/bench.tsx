@@ -24,6 +24,7 @@ const LoadStation = dynamic(() => import('../stations/load/load'), { ssr: false,
 const ArmatureStation = dynamic(() => import('../stations/armature/armature'), { ssr: false, loading: waiting });
 const ClayStation = dynamic(() => import('../stations/clay/clay'), { ssr: false, loading: waiting });
 const DryingStation = dynamic(() => import('../stations/drying/drying'), { ssr: false, loading: waiting });
+const PlanStation = dynamic(() => import('../stations/plan/plan'), { ssr: false, loading: () => <p className="muted">Making the plan …</p> });
 const MoveStation = dynamic(() => import('../stations/move/move'), { ssr: false, loading: waiting });
 const LogStation = dynamic(() => import('../log/log'), { ssr: false, loading: () => <p className="muted">Opening the log …</p> });
 
@@ -31,13 +32,14 @@ const stations: readonly { id: StationId; name: string; panel: ComponentType }[]
   { id: 'brief', name: 'Brief', panel: BriefStation }, { id: 'form', name: 'Form', panel: FormStation },
   { id: 'armature', name: 'Armature', panel: ArmatureStation }, { id: 'load', name: 'Load', panel: LoadStation },
   { id: 'clay', name: 'Clay', panel: ClayStation }, { id: 'drying', name: 'Drying', panel: DryingStation },
-  { id: 'move', name: 'Move', panel: MoveStation }, { id: 'log', name: 'Bench log', panel: LogStation },
+  { id: 'plan', name: 'Plan', panel: PlanStation }, { id: 'log', name: 'Bench log', panel: LogStation }, { id: 'move', name: 'Move', panel: MoveStation },
 ];
 
 function Rail() {
   const controller = useController();
   const report = useBench((s) => s.report);
   const current = useBench((s) => s.station);
+  const planStatus = useBench((s) => s.planStatus);
   // On a phone the rail runs sideways: keep the current station in sight.
   useEffect(() => {
     // Braces matter: newer browsers return a promise here, which is no clean-up.
@@ -49,7 +51,7 @@ function Rail() {
         {stations.map((s) => (
           <li key={s.id}>
             <button type="button" aria-current={s.id === current ? 'step' : undefined} onClick={() => controller.go(s.id)}>
-              <Plumb status={s.id === 'log' ? 'unknown' : stationStatus(report, s.id)} size={28} label={s.id === 'log' ? 'No verdict' : undefined} /> {s.name}
+              <Plumb status={s.id === 'log' ? 'unknown' : s.id === 'plan' ? planStatus : stationStatus(report, s.id)} size={28} label={s.id === 'log' ? 'No verdict' : undefined} /> {s.name}
             </button>
           </li>
         ))}
@@ -98,6 +100,7 @@ function Head({ ways, change, onKeys }: { ways: Ways; change: (w: Partial<Ways>)
           <Dropdown.Divider />
           <Dropdown.Item onClick={() => change({ motion: !ways.motion })}>{ways.motion ? 'Keep things still' : 'Let things move'}</Dropdown.Item>
           <Dropdown.Item href={`/api/builds/${controller.id}/export`}>Take this build out as a file</Dropdown.Item>
+          <Dropdown.Item href={`/api/builds/${controller.id}/export?whole`}>The same with its log and pictures</Dropdown.Item>
           <Dropdown.Item href={`/build/${controller.id}/print`} target="_blank">Cut list and shopping, to print</Dropdown.Item>
         </Dropdown.Menu>
       </Dropdown>
@@ -166,7 +169,7 @@ function Shell({ dark, ways, change }: { dark: boolean; ways: Ways; change: (w: 
     <div className="bench" data-station={station}>
       <Head ways={ways} change={change} onKeys={() => setKeys(true)} />
       <Rail />
-      {station === 'log' ? <div className="view" hidden /> : <PieceView dark={dark} />}
+      {station === 'log' || station === 'plan' ? <div className="view" hidden /> : <PieceView dark={dark} />}
       <main className="panel"><Panel key={station} /></main>
       <ScaleBeam />
       <Sibling />

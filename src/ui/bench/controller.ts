@@ -3,7 +3,7 @@ import { dryingKey, type Build, type BuildEdit } from '../../core/build';
 import { newConflicts, type Conflict } from '../../core/clay';
 import type { WholeDrying } from '../../core/drying';
 import { secondsOf, type Failure, type UnitSystem, type Vec3 } from '../../core/quantity';
-import type { Report, StationId, Summary } from '../../core/verdict';
+import type { Report, StationId, Status, Summary } from '../../core/verdict';
 import { EvaluateClient } from '../../workers/client';
 import { DryingClient } from '../../workers/drying-client';
 import type { DryingAnswer } from '../../workers/drying-protocol';
@@ -49,10 +49,14 @@ export interface BenchState {
   /** Places whose drying is drawn as curves; full-size metres. */
   readonly probes: readonly Vec3[];
   /** What a touch on the piece is for, where it is not for shaping. */
-  readonly picking: 'probe' | 'paint' | null;
+  readonly picking: 'probe' | 'paint' | 'damage' | null;
+  /** Where a crack that is being logged lies; full-size metres. */
+  readonly damageAt: Vec3 | null;
   readonly brush: { readonly radius: number; readonly by: number };
   /** Conflicts that came with the last change of clay or layers. */
   readonly newConflicts: readonly Conflict[];
+  /** What the plan was judged to be when it was last looked at. */
+  readonly planStatus: Status;
   /** The armature's joint that is picked, on Armature. */
   readonly pickedJoint: string | null;
 }
@@ -109,7 +113,7 @@ export class BenchController {
       report: null, reportedSize: opened.build.form.start.size, reckoning: 'nominal', failure: null, before: null, picture: null, cover: null, units, station: 'brief', moment: '',
       // Drying opens on today, for a piece that is under way.
       dryTime: Math.max(0, Date.now() / 1000 - secondsOf(opened.build.brief.startDate) - opened.build.stages.startHour * 3600), announcement: '', selected: null, view: 'turn', pickedJoint: null,
-      whole: noWhole, section: null, dryFace: 'moisture', probes: [], picking: null, brush: { radius: 0.04, by: 0.003 }, newConflicts: [],
+      whole: noWhole, section: null, dryFace: 'moisture', probes: [], picking: null, damageAt: null, brush: { radius: 0.04, by: 0.003 }, newConflicts: [], planStatus: 'unknown',
     }));
     this.client = new EvaluateClient((answer) => this.receive(answer));
     this.drying = new DryingClient((answer) => this.receiveWhole(answer));
@@ -253,6 +257,10 @@ export class BenchController {
     this.store.setState({ brush });
   }
 
+  setDamageAt(damageAt: Vec3 | null): void {
+    this.store.setState({ damageAt });
+  }
+
   setProbes(probes: readonly Vec3[]): void {
     this.store.setState({ probes: probes.slice(0, 4) });
   }
@@ -261,6 +269,7 @@ export class BenchController {
   touchPiece(at: Vec3): void {
     const { picking, probes, brush, build } = this.state;
     if (picking === 'probe') this.setProbes([...probes.slice(-3), at]);
+    if (picking === 'damage') this.setDamageAt(at);
     if (picking !== 'paint') return;
     const size = build.form.start.size;
     const stroke = { at: at.map((v) => Math.round((v / size) * 1e4) / 1e4) as unknown as Vec3, radius: brush.radius / size, by: brush.by / size };
@@ -291,6 +300,10 @@ export class BenchController {
 
   pickJoint(pickedJoint: string | null): void {
     this.store.setState({ pickedJoint });
+  }
+
+  setPlanStatus(planStatus: Status): void {
+    this.store.setState({ planStatus });
   }
 
   setMoment(moment: string): void {

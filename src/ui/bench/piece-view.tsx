@@ -185,6 +185,7 @@ export default function PieceView({ dark }: { dark: boolean }) {
   const dryFace = useBench((s) => s.dryFace);
   const probes = useBench((s) => s.probes);
   const picking = useBench((s) => s.picking);
+  const damageAt = useBench((s) => s.damageAt);
   const shownWhole = station === 'drying' ? whole : null;
   const frame = shownWhole ? frameAt(shownWhole, dryTime) : 0;
   const wholeFace = useMemo(() => (shownWhole && picture ? faceColours(shownWhole, frame, picture, dryFace) : null), [shownWhole, picture, frame, dryFace]);
@@ -197,10 +198,10 @@ export default function PieceView({ dark }: { dark: boolean }) {
     }
   }, [ready, picture, station, shownWhole, frame, section, cut, view]);
   useEffect(() => {
-    if (ready && picture) viewer.current?.setProbes(station === 'drying' ? probes : []);
-  }, [ready, picture, station, probes, dark]);
+    if (ready && picture) viewer.current?.setProbes(station === 'drying' ? probes : station === 'log' && damageAt ? [damageAt] : []);
+  }, [ready, picture, station, probes, damageAt, dark]);
   useEffect(() => {
-    const wanted = (station === 'drying' && picking === 'probe') || (station === 'clay' && picking === 'paint');
+    const wanted = (station === 'drying' && picking === 'probe') || (station === 'clay' && picking === 'paint') || (station === 'log' && picking === 'damage');
     if (ready && picture) viewer.current?.setTouch(wanted ? (at) => controller.touchPiece(at) : null);
   }, [ready, picture, station, picking, controller]);
   const shape = report && picture && station === 'load' ? saggedShape(report, picture, moment) : { sagged: null, factor: 1 };

@@ -3,7 +3,7 @@ import { clayStateAt, repairOf } from '../../core/drying';
 import { findClay } from '../../core/build';
 import { secondsOf } from '../../core/quantity';
 import { useBench } from '../bench/context';
-import type { ReadEntry } from './effective';
+import type { ReadEntry } from '../../core/plan';
 
 const stateWords = { soft: 'still soft', leathery: 'leathery', drying: 'drying', dry: 'dry' } as const;
 

@@ -3,8 +3,9 @@ import { Area, CartesianGrid, ComposedChart, Legend, Line, ResponsiveContainer, 
 import { formatMass, sensible } from '../../core/quantity';
 import { useBench } from '../bench/context';
 import type { WeighingReport } from '../../core/verdict';
-import type { ReadEntry } from './effective';
-import { clayWentOn, forecastOf, readingsOf } from './forecast';
+import type { ReadEntry } from '../../core/plan';
+import { clayWentOn, readingsOf } from '../../core/plan';
+import { forecastOf } from './forecast';
 
 const day = 86400;
 

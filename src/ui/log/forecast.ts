@@ -1,8 +1,6 @@
 import { findClay, type Build } from '../../core/build';
 import { mixClay } from '../../core/clay';
-import { secondsOf } from '../../core/quantity';
 import { clayMassAt, type Report } from '../../core/verdict';
-import type { ReadEntry } from './effective';
 
 /** What the scale should show without the board, from the day the clay went on. kg against seconds. */
 export interface Forecast {
@@ -30,23 +28,4 @@ export function forecastOf(build: Build, report: Report): Forecast | null {
   const last = Math.max(...report.regions.map((r) => r.throughDry ?? 0));
   const ratio = (r: Report['regions'][number], end: 'low' | 'high') => (r.throughDry && r.throughDryRange ? r.throughDry / r.throughDryRange[end] : 1);
   return { at: mass(() => 1), least: mass((r) => ratio(r, 'low')), most: mass((r) => ratio(r, 'high')), until: last * 1.2 };
-}
-
-export interface Reading {
-  readonly time: number;
-  readonly mass: number;
-}
-
-/** Weighings that stand, as net weight against seconds since the clay went on. */
-export function readingsOf(entries: readonly ReadEntry[], firstAt: number): Reading[] {
-  return entries.filter((e) => e.kind === 'weigh-in' && !e.struck).map((e) => ({
-    time: secondsOf(e.at) - firstAt, mass: Number(e.data['gross']) - Number(e.data['tare']),
-  })).filter((r) => Number.isFinite(r.time) && Number.isFinite(r.mass)).sort((a, b) => a.time - b.time);
-}
-
-/** The moment the clay went on: the earliest entry of that day, or the hour it was to go on. */
-export function clayWentOn(build: Build, entries: readonly ReadEntry[]): number {
-  const day = build.brief.startDate;
-  const first = entries.find((e) => !e.struck && e.at.slice(0, 10) === day);
-  return first ? secondsOf(first.at) : secondsOf(day) + build.stages.startHour * 3600;
 }

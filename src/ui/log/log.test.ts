@@ -1,8 +1,7 @@
 import { newBust } from '../../core/build';
 import { Evaluator } from '../../core/verdict';
-import { effectiveLog } from './effective';
-import { forecastOf, readingsOf } from './forecast';
-import type { LogEntry } from './outbox';
+import { effectiveLog, readingsOf, type LogEntry } from '../../core/plan';
+import { forecastOf } from './forecast';
 
 const entry = (id: string, at: string, gross: number, corrects: string | null = null, kind: LogEntry['kind'] = 'weigh-in'): LogEntry => ({ id, kind, at, data: { gross, tare: 1 }, corrects });
 

@@ -1,51 +1,114 @@
+import { openDB, type DBSchema, type IDBPDatabase } from 'idb';
+import type { LogEntry } from '../../core/plan';
 import { call, type Answered } from '../parts/http';
 
-/** What is logged waits here until the server has it: a bench at the back of the workshop loses its connection. */
-export interface LogEntry {
-  readonly id: string;
-  readonly kind: 'weigh-in' | 'shrink-mark' | 'photo' | 'note' | 'crack' | 'room' | 'void';
-  readonly at: string;
-  readonly data: Record<string, unknown>;
-  readonly corrects: string | null;
+/**
+ * What is logged waits here until the server has it: a bench at the back of the workshop loses its connection. Entries go
+ * out in the order they were made, one sender at a time whatever tabs are open; their ids make a second sending harmless.
+ * Pictures wait with the entry that shows them.
+ */
+export interface Waiting {
+  readonly buildId: string;
+  readonly entry: LogEntry;
+  readonly picture: Blob | null;
+  /** Why the server would not have it; it stays until somebody decides. */
+  readonly refused: string | null;
 }
 
-const keyOf = (buildId: string) => `sostegno-outbox-${buildId}`;
+interface Shape extends DBSchema {
+  outbox: { key: number; value: Waiting; indexes: { build: string } };
+}
 
-export function waitingEntries(buildId: string): LogEntry[] {
+let opened: Promise<IDBPDatabase<Shape>> | null = null;
+
+function store(): Promise<IDBPDatabase<Shape>> {
+  opened ??= openDB<Shape>('sostegno-bench', 1, { upgrade: (db) => { db.createObjectStore('outbox', { autoIncrement: true }).createIndex('build', 'buildId'); } });
+  opened.catch(() => { opened = null; });
+  return opened;
+}
+
+/** Entries that waited in the page's small store, where earlier versions kept them. */
+async function fromBefore(buildId: string): Promise<void> {
+  const key = `sostegno-outbox-${buildId}`;
+  const text = localStorage.getItem(key);
+  if (text === null) return;
   try {
-    const kept = JSON.parse(localStorage.getItem(keyOf(buildId)) ?? '[]') as unknown;
-    return Array.isArray(kept) ? (kept as LogEntry[]) : [];
+    const kept = JSON.parse(text) as unknown;
+    const db = await store();
+    if (Array.isArray(kept)) for (const entry of kept as LogEntry[]) await db.add('outbox', { buildId, entry, picture: null, refused: null });
   } catch {
-    return [];
+    // Nothing that can be read: nothing to send.
+  }
+  localStorage.removeItem(key);
+}
+
+export async function waitingFor(buildId: string): Promise<Waiting[]> {
+  await fromBefore(buildId);
+  return (await store()).getAllFromIndex('outbox', 'build', buildId);
+}
+
+/** Kept first, then sent. An entry the server refuses at once comes straight back with its reason. */
+export async function logEntry(buildId: string, entry: LogEntry, picture: Blob | null = null): Promise<string | null> {
+  await fromBefore(buildId);
+  await (await store()).add('outbox', { buildId, entry, picture, refused: null });
+  await sendWaiting(buildId);
+  const mine = (await waitingFor(buildId)).find((w) => w.entry.id === entry.id);
+  if (!mine || mine.refused === null) return null;
+  await letGo(buildId, entry.id);
+  return mine.refused;
+}
+
+/** Throws away what waits under this id. */
+export async function letGo(buildId: string, entryId: string): Promise<void> {
+  await forEntry(buildId, entryId, (db, key) => db.delete('outbox', key));
+}
+
+/** Sends a refused one again with the others. */
+export async function tryAgain(buildId: string, entryId: string): Promise<void> {
+  await forEntry(buildId, entryId, async (db, key, waiting) => { await db.put('outbox', { ...waiting, refused: null }, key); });
+  await sendWaiting(buildId);
+}
+
+async function forEntry(buildId: string, entryId: string, act: (db: IDBPDatabase<Shape>, key: number, waiting: Waiting) => Promise<unknown>): Promise<void> {
+  const db = await store();
+  for (const key of await db.getAllKeysFromIndex('outbox', 'build', buildId)) {
+    const waiting = await db.get('outbox', key);
+    if (waiting?.entry.id === entryId) await act(db, key, waiting);
   }
 }
 
-function keep(buildId: string, entries: readonly LogEntry[]): void {
-  localStorage.setItem(keyOf(buildId), JSON.stringify(entries));
-}
-
-/** Puts an entry in the outbox and tries to send. An entry the server refuses comes straight back with its reason. */
-export async function logEntry(buildId: string, entry: LogEntry): Promise<string | null> {
-  keep(buildId, [...waitingEntries(buildId), entry]);
-  const answer = await sendOne(buildId, entry);
-  if (!answer.ok && !answer.offline) {
-    keep(buildId, waitingEntries(buildId).filter((e) => e.id !== entry.id));
-    return answer.message;
+async function sendOne({ buildId, entry, picture }: Waiting): Promise<Answered<unknown>> {
+  if (picture) {
+    const sent = await call('POST', `/api/builds/${buildId}/photos/${String(entry.data['photoId'])}`, picture, false, 120);
+    if (!sent.ok) return sent;
   }
-  return null;
+  return call('POST', `/api/builds/${buildId}/log`, entry, false, 15);
 }
 
-async function sendOne(buildId: string, entry: LogEntry): Promise<Answered<unknown>> {
-  const answer = await call<unknown>('POST', `/api/builds/${buildId}/log`, entry);
-  if (answer.ok) keep(buildId, waitingEntries(buildId).filter((e) => e.id !== entry.id));
-  return answer;
+async function sendInOrder(buildId: string): Promise<void> {
+  const db = await store();
+  for (const key of await db.getAllKeysFromIndex('outbox', 'build', buildId)) {
+    const waiting = await db.get('outbox', key);
+    if (!waiting || waiting.refused !== null) continue;
+    const answer = await sendOne(waiting);
+    if (answer.ok) await db.delete('outbox', key);
+    else if (answer.offline || answer.status >= 500) return;
+    else await db.put('outbox', { ...waiting, refused: answer.message }, key);
+  }
 }
+
+const sending = new Map<string, Promise<void>>();
 
 /** Sends what waits, oldest first; stops at the first that cannot be sent. Returns how many still wait. */
 export async function sendWaiting(buildId: string): Promise<number> {
-  for (const entry of waitingEntries(buildId)) {
-    const answer = await sendOne(buildId, entry);
-    if (!answer.ok) break;
-  }
-  return waitingEntries(buildId).length;
+  await fromBefore(buildId);
+  const work = async () => {
+    if (navigator.locks) await navigator.locks.request(`sostegno-outbox-${buildId}`, () => sendInOrder(buildId));
+    else await sendInOrder(buildId);
+  };
+  // One after another: what was put in while the last was sending is sent by the next.
+  const turn = (sending.get(buildId) ?? Promise.resolve()).catch(() => undefined).then(work);
+  sending.set(buildId, turn);
+  await turn;
+  return (await waitingFor(buildId)).length;
 }

@@ -6,8 +6,8 @@ import type { WeighingReport } from '../../core/verdict';
 import { DryingClient } from '../../workers/drying-client';
 import { useBench, useController } from '../bench/context';
 import { call } from '../parts/http';
-import type { ReadEntry } from './effective';
-import { clayWentOn, readingsOf } from './forecast';
+import type { ReadEntry } from '../../core/plan';
+import { clayWentOn, readingsOf } from '../../core/plan';
 
 const why: Record<string, string> = {
   digit: 'two digits may have changed places, or one was misread', tare: 'the board may have been left on, or taken off twice',

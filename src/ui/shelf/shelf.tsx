@@ -140,11 +140,13 @@ export default function Shelf({ pieces, ways: initial, today }: { pieces: readon
   };
   const bringIn = async (chosen: File | undefined) => {
     if (!chosen) return;
-    if (chosen.size > 8_000_000) {
+    const packed = chosen.name.endsWith('.gz');
+    if (!packed && chosen.size > 8_000_000) {
       setTray({ text: `${chosen.name}: a build file is at most 8 MB.`, undo: null });
       return;
     }
-    const answer = await call<{ id: string }>('POST', '/api/builds?file', await chosen.text());
+    setTray({ text: `Bringing in ${chosen.name} …`, undo: null });
+    const answer = packed ? await call<{ id: string }>('POST', '/api/builds/import', chosen) : await call<{ id: string }>('POST', '/api/builds?file', await chosen.text());
     if (answer.ok) {
       setTray({ text: `${chosen.name} is on the shelf.`, undo: null });
       router.refresh();
@@ -161,7 +163,8 @@ export default function Shelf({ pieces, ways: initial, today }: { pieces: readon
         <span className="grow" />
         <Button variant="iron" onClick={() => setMaking(true)}>New build</Button>
         <Button variant="quiet" onClick={() => file.current?.click()}>Bring in a file</Button>
-        <input ref={file} type="file" accept="application/json,.json" hidden aria-label="Build file" onChange={(e) => { void bringIn(e.target.files?.[0]); e.target.value = ''; }} />
+        <Link className="btn btn-quiet" href="/stock">Stock</Link>
+        <input ref={file} type="file" accept="application/json,.json,.gz" hidden aria-label="Build file" onChange={(e) => { void bringIn(e.target.files?.[0]); e.target.value = ''; }} />
         <Dropdown align="end">
           <Dropdown.Toggle variant="quiet" id="shelf-ways">{ways.units === 'metric' ? 'mm, kg' : 'in, lb'}</Dropdown.Toggle>
           <Dropdown.Menu>

@@ -1,0 +1,22 @@
+import type { Metadata } from 'next';
+import { notFound } from 'next/navigation';
+import { openBuild, readSettings } from '../../../../server';
+import Tonight from '../../../../ui/tonight/tonight';
+
+export const dynamic = 'force-dynamic';
+type Props = { params: Promise<{ id: string }> };
+
+export async function generateMetadata({ params }: Props): Promise<Metadata> {
+  const opened = await openBuild((await params).id);
+  return { title: opened.ok ? `Bench card, ${opened.value.build.name} · Sostegno` : 'Sostegno' };
+}
+
+export default async function Page({ params }: Props) {
+  const { id } = await params;
+  const [opened, ways] = await Promise.all([openBuild(id), readSettings()]);
+  if (!opened.ok) {
+    if (opened.code === 'no-such-build') notFound();
+    throw new Error(`${opened.path}: ${opened.message}`);
+  }
+  return <Tonight id={id} build={opened.value.build} ways={ways} />;
+}

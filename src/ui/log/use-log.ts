@@ -1,0 +1,41 @@
+'use client';
+import { useCallback, useEffect, useState } from 'react';
+import type { LogEntry } from '../../core/plan';
+import { call } from '../parts/http';
+import { sendWaiting, waitingFor, type Waiting } from './outbox';
+
+/** The log as this page knows it: what the server has, and what still waits to be sent. */
+export interface KnownLog {
+  /** Null until it was first read. */
+  readonly entries: readonly LogEntry[] | null;
+  readonly waiting: readonly Waiting[];
+  readonly load: () => Promise<void>;
+}
+
+const everySeconds = 5;
+
+export function useLog(buildId: string): KnownLog {
+  const [entries, setEntries] = useState<readonly LogEntry[] | null>(null);
+  const [waiting, setWaiting] = useState<readonly Waiting[]>([]);
+  const load = useCallback(async () => {
+    const answer = await call<LogEntry[]>('GET', `/api/builds/${buildId}/log`);
+    const outbox = await waitingFor(buildId);
+    const pending = outbox.filter((w) => w.refused === null).map((w) => w.entry);
+    setWaiting(outbox);
+    setEntries((old) => {
+      const known = answer.ok ? answer.value : (old ?? []).filter((e) => !pending.some((p) => p.id === e.id));
+      return [...known, ...pending.filter((p) => !known.some((e) => e.id === p.id))];
+    });
+  }, [buildId]);
+  useEffect(() => {
+    void load();
+    const again = () => void sendWaiting(buildId).then(load);
+    window.addEventListener('online', again);
+    const timer = setInterval(() => void waitingFor(buildId).then((w) => { if (w.some((x) => x.refused === null)) again(); }), everySeconds * 1000);
+    return () => {
+      window.removeEventListener('online', again);
+      clearInterval(timer);
+    };
+  }, [buildId, load]);
+  return { entries, waiting, load };
+}

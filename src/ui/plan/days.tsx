@@ -1,0 +1,164 @@
+'use client';
+import { useEffect, useMemo, useRef, useState } from 'react';
+import { dayAfter, dayWords, zoneClock, type BuildPlan, type PlannedStep, type WorkshopPlan } from '../../core/plan';
+import { formatDuration } from '../../core/quantity';
+
+/**
+ * Days across, the piece and its regions down. A day with work in it is wide enough to read what is to be done; one without
+ * is a strip with its night. Behind the steps lies what is wet: a hand may not go there. A step is moved by its slip of
+ * paper, with the mouse or with the arrow keys.
+ */
+interface Day {
+  readonly date: string;
+  readonly from: number;
+  readonly until: number;
+  readonly left: number;
+  readonly width: number;
+  readonly open: boolean;
+}
+
+const wide = 148, thin = 22, mostDays = 130;
+
+function daysOf(plan: BuildPlan, zone: string, now: number): Day[] {
+  const clock = zoneClock(zone);
+  const worked = new Set(plan.steps.flatMap((s) => s.sittings.map((x) => clock.wallOf(x.from).date)));
+  const first = [...worked, clock.wallOf(now).date].sort()[0] as string;
+  const finish = Number.isFinite(plan.finish.nominal) ? plan.finish.nominal : now;
+  const last = [...worked, clock.wallOf(finish).date].sort().pop() as string;
+  const out: Day[] = [];
+  let left = 0;
+  for (let date = first; date <= last && out.length < mostDays; date = dayAfter(date)) {
+    const open = worked.has(date), width = open ? wide : thin;
+    out.push({ date, from: clock.epochOf(date, 0), until: clock.epochOf(dayAfter(date), 0), left, width, open });
+    left += width;
+  }
+  return out;
+}
+
+/** Where a moment lies across the days. */
+function across(days: readonly Day[], t: number): number {
+  const day = days.find((d) => t < d.until) ?? days[days.length - 1];
+  if (!day) return 0;
+  const share = Math.min(1, Math.max(0, (t - day.from) / (day.until - day.from)));
+  return day.left + share * day.width;
+}
+
+interface Row {
+  readonly id: string;
+  readonly name: string;
+  readonly steps: readonly PlannedStep[];
+  readonly wet: BuildPlan['wet'];
+}
+
+function rowsOf(plan: BuildPlan): Row[] {
+  const zoned = [...new Set(plan.steps.map((s) => (s.region === null ? null : zoneOf(s))).filter((z): z is string => z !== null))];
+  const named = (zone: string) => {
+    const group = /^group-(\d+)\//.exec(zone);
+    return `${group ? `group ${group[1]}, ` : ''}${plan.steps.find((s) => s.region !== null && zoneOf(s) === zone)?.place ?? zone}`;
+  };
+  return [
+    { id: '', name: 'the whole piece', steps: plan.steps.filter((s) => s.region === null), wet: [] },
+    ...zoned.map((zone): Row => ({ id: zone, name: named(zone), steps: plan.steps.filter((s) => s.region !== null && zoneOf(s) === zone), wet: plan.wet.filter((w) => w.zone === zone) })),
+  ].filter((r) => r.steps.length > 0);
+}
+
+function zoneOf(s: PlannedStep): string {
+  const group = /^group-\d+\//.exec(s.id)?.[0] ?? '';
+  return `${group}${s.region ?? ''}`;
+}
+
+/** "Lay the clay on the neck" in the neck's own row is "Lay the clay". */
+function short(s: PlannedStep, row: Row): string {
+  const bare = s.name.replace(/, group \d+$/, '');
+  return row.id === '' ? bare : bare.replace(new RegExp(` (on|in|of)? ?the ${row.name.replace(/^group \d+, /, '').replace(/[.*+?^${}()|[\]\\]/g, '\\$&')}$`), '');
+}
+
+export interface DaysProps {
+  readonly plan: BuildPlan;
+  readonly whole: WorkshopPlan;
+  readonly chosen: string | null;
+  readonly onChoose: (id: string) => void;
+  /** To the day of this date, at the first hour there is. */
+  readonly onMove: (id: string, date: string) => void;
+}
+
+export function Days({ plan, whole, chosen, onChoose, onMove }: DaysProps) {
+  const { zone, now } = whole;
+  const days = useMemo(() => daysOf(plan, zone, now), [plan, zone, now]);
+  const rows = useMemo(() => rowsOf(plan), [plan]);
+  const [over, setOver] = useState<string | null>(null);
+  const held = useRef<string | null>(null);
+  const scroller = useRef<HTMLDivElement>(null);
+  const today = days.find((d) => now < d.until)?.left ?? 0;
+  // What is past lies to the left; today is what one looks for.
+  useEffect(() => {
+    scroller.current?.scrollTo({ left: Math.max(0, today - 120) });
+    // Only when the plan opens: later it stays where it was put.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, []);
+  const clock = zoneClock(zone);
+  const width = days.reduce((sum, d) => sum + d.width, 0);
+  const columns = { gridTemplateColumns: days.map((d) => `${d.width}px`).join(' ') };
+  const drop = (date: string) => {
+    setOver(null);
+    if (held.current !== null) onMove(held.current, date);
+    held.current = null;
+  };
+  return (
+    <div className="days" role="group" aria-label="The plan by days">
+      <div className="days-scroll" ref={scroller} tabIndex={0} role="region" aria-label="Days; scroll sideways">
+        <div className="days-sheet" style={{ width: `calc(${width}px + var(--names))` }}>
+          <div className="days-line"><div className="days-name" aria-hidden="true" /><div className="days-head" style={columns}>
+            {days.map((d) => (
+              <div key={d.date} className={`day${d.open ? '' : ' idle'}`} data-today={d.date === clock.wallOf(now).date}>
+                {d.open ? dayWords(d.from + 43200, zone) : Number(d.date.slice(8))}
+              </div>
+            ))}
+          </div></div>
+          {rows.map((r) => (
+            <div key={r.id} className="days-line"><div className="days-name" aria-hidden="true">{r.name}</div><div className="days-row">
+              {days.map((d) => <div key={d.date} className={`night${d.open ? '' : ' idle'}`} style={{ left: d.left + d.width * 0.9, width: d.width * 0.4 }} />)}
+              {r.wet.filter((w) => w.until.nominal > w.from).map((w, i) => {
+                const from = across(days, w.from), until = across(days, w.until.nominal), late = across(days, w.until.high);
+                return (
+                  <div key={i} aria-hidden="true">
+                    <div className="wet" style={{ left: from, width: Math.max(2, until - from) }} title={`Wet: no hand on it until ${dayWords(w.until.nominal, zone)}`} />
+                    {late > until + 1 && <div className="wet maybe" style={{ left: until, width: late - until }} title={`If it dries slowly, until ${dayWords(w.until.high, zone)}`} />}
+                  </div>
+                );
+              })}
+              <div className="slips" style={columns}>
+                {days.map((d) => (
+                  <div
+                    key={d.date} className={`cell${over === d.date ? ' over' : ''}`} data-date={d.date}
+                    onDragOver={(e) => { e.preventDefault(); setOver(d.date); }} onDragLeave={() => setOver((o) => (o === d.date ? null : o))} onDrop={(e) => { e.preventDefault(); drop(d.date); }}
+                  >
+                    {r.steps.filter((s) => s.sittings.some((x) => clock.wallOf(x.from).date === d.date)).map((s) => {
+                      const begins = clock.wallOf(s.from).date === d.date;
+                      const bad = s.clashes.length > 0;
+                      return (
+                        <button
+                          key={s.id} type="button" className={`slip${s.done ? ' done' : ''}${bad ? ' bad' : ''}${s.pinned ? ' pinned' : ''}${chosen === s.id ? ' chosen' : ''}`} draggable={!s.done && begins}
+                          aria-pressed={chosen === s.id} onClick={() => onChoose(s.id)}
+                          aria-label={`${short(s, r)}${begins ? '' : ', goes on'}, ${r.name}, ${dayWords(d.from + 43200, zone)}${s.done ? ', done' : ''}${bad ? ', breaks something' : ''}${s.pinned ? ', put there by you' : ''}. Left and right arrows move it a day.`}
+                          onDragStart={(e) => { held.current = s.id; e.dataTransfer.setData('text/plain', s.id); e.dataTransfer.effectAllowed = 'move'; }} onDragEnd={() => { held.current = null; setOver(null); }}
+                          onKeyDown={(e) => {
+                            if (s.done || (e.key !== 'ArrowLeft' && e.key !== 'ArrowRight')) return;
+                            e.preventDefault();
+                            onMove(s.id, dayAfter(clock.wallOf(s.from).date, e.key === 'ArrowLeft' ? -1 : 1));
+                          }}
+                        >
+                          {s.pinned && <span className="pin" aria-hidden="true" />}{short(s, r)}<span className="takes">{begins ? formatDuration(s.takes * 3600) : 'goes on'}</span>
+                        </button>
+                      );
+                    })}
+                  </div>
+                ))}
+              </div>
+            </div></div>
+          ))}
+        </div>
+      </div>
+    </div>
+  );
+}
