@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import sharp from 'sharp';
 import type { Build } from '../core/build';
-import type { LogKind } from '../core/plan';
+import { stepData, type LogKind } from '../core/plan';
 import { isoDateOf } from '../core/quantity';
 import { buildToPlan, clayMassAt, Evaluator, type Report } from '../core/verdict';
 import { addBuild } from './builds';
@@ -51,7 +51,7 @@ async function logReadings(id: string, build: Build, start: number): Promise<voi
     const [days, hours] = took[s.id] ?? [0, null];
     const first = /^(lay|smooth)\//.test(s.id);
     if (hours === null && !first) continue;
-    await add('step', start + days * day, { step: s.id, name: s.name, kind: s.kind, usual: Math.round(s.hours * 1000) / 1000, ...(hours === null ? {} : { took: hours }) });
+    await add('step', start + days * day, stepData(s, hours));
   }
   const photoId = randomUUID();
   await addPhoto(id, photoId, await drawnPicture());
@@ -77,7 +77,7 @@ async function drawnPicture(): Promise<Buffer> {
 
 async function stockTheShelf(at: number): Promise<void> {
   const iso = new Date(at * 1000).toISOString();
-  const moves: readonly (readonly [string, number, number])[] = [['clay/paper-clay', 12, 51], ['clay/foam-air-dry', 1, 14], ['stock/annealed-aluminium/2mm', 20, 16], ['stock/annealed-aluminium/4-8mm', 3, 11]];
+  const moves: readonly (readonly [string, number, number])[] = [['clay/paper-clay', 12, 51], ['clay/foam-air-dry', 1, 14], ['stock/aluminium-annealed/4.8mm', 12, 17], ['stock/aluminium-annealed/3mm', 25, 21]];
   for (const [item, amount, price] of moves) {
     const done = await moveStock({ id: randomUUID(), item, kind: 'bought', amount, price, at: iso });
     if (!done.ok) throw new Error(`demo stock: ${done.path} ${done.message}`);

@@ -27,8 +27,8 @@ const dataSchemas = {
   repair: z.strictObject({ of: id.nullable().default(null), where: z.string().trim().min(1).max(80), how: z.string().trim().max(1000).default('') }),
   room: z.strictObject({ temperature: z.number().min(-20).max(70), relativeHumidity: z.number().min(0).max(1) }),
   note: z.strictObject({ text: z.string().trim().min(1).max(4000) }),
-  /** A step of the plan is done: the hours it takes usually, and the hours it took where they were told. */
-  step: z.strictObject({ step: stepIdSchema, name: z.string().trim().min(1).max(200), kind: stepKindSchema, usual: hours.optional(), took: hours.optional() }),
+  /** A step of the plan is done: the hours it takes usually, and the hours it took where they were told; kg of clay it laid. */
+  step: z.strictObject({ step: stepIdSchema, name: z.string().trim().min(1).max(200), kind: stepKindSchema, usual: hours.optional(), took: hours.optional(), clay: z.number().positive().max(5000).optional() }),
   /** Material used up, in the unit of the stock. */
   used: z.strictObject({ item: z.string().min(1).max(120), name: z.string().max(120).default(''), amount: z.number().positive().max(1e5), unit: z.string().max(20).default('') }),
   /** A clock was set going: a batch, a coat, an oven. It runs from the entry's own time. */

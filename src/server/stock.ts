@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { describeIssue, parseBuild } from '../core/build';
-import { costOfBuild, effectiveLog, stockLines, type BuildCost, type StockLine, type StockMove, type StockNeed } from '../core/plan';
+import { costOfBuild, effectiveLog, stockLines, usedByLog, type BuildCost, type StockLine, type StockMove, type StockNeed } from '../core/plan';
 import { failure, success, type Result } from '../core/quantity';
 import { Evaluator, needsOf } from '../core/verdict';
 import * as db from '../db';
@@ -50,12 +50,8 @@ export async function stockReport(): Promise<StockReport> {
   const rows = await db.listBuilds(store);
   const kept = await db.listMoves(store);
   const moves: StockMove[] = kept.map((m) => ({ item: m.item, kind: m.kind as StockMove['kind'], amount: m.amount, price: m.price, build: m.buildId, at: m.at }));
-  for (const b of rows) {
-    for (const e of effectiveLog(entriesOf(await db.listLog(store, b.id)))) {
-      if (e.kind === 'used' && !e.struck) moves.push({ item: String(e.data['item']), kind: 'used', amount: Number(e.data['amount']), price: null, build: b.id, at: e.at });
-    }
-  }
   const needs = await needsOfShelf(rows);
+  for (const b of rows) moves.push(...usedByLog(b.id, effectiveLog(entriesOf(await db.listLog(store, b.id))), needs));
   const lines = stockLines(moves, needs);
   const costs = rows.filter((r) => needs.some((n) => n.build === r.id)).map((r) => ({ build: r.id, name: r.name, ...costOfBuild(r.id, needs, moves, lines) }));
   return { lines, costs, moves: [...kept].reverse() };

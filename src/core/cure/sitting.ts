@@ -35,7 +35,7 @@ export interface SittingBatches {
 
 const mixing = 180, largeLump = 0.2;
 /** Mixing less than this is not worth the gloves, kg. */
-const least = 0.005;
+const least = 0.02;
 
 export function batchSittings({ mass, reference, celsius, rate, from, until }: SittingInput): SittingBatches {
   const seconds = (lump: number) => workingMinutes(reference, celsius, lump) * 60;

@@ -105,9 +105,11 @@ export function stepsOf(f: JobFacts): Step[] {
   const zones = clad.map((r) => r.id);
   const add = (s: Partial<Step> & Pick<Step, 'id' | 'name' | 'kind'>, area = 0, share = 1): string => {
     const rate = stepRates[s.kind];
+    // Laying out and clearing away is less round a small piece.
+    const about = Math.min(1, Math.max(0.3, Math.sqrt(f.area / 0.3)));
     const place = f.regions.find((r) => r.id === s.region)?.name ?? '';
     steps.push({
-      region: null, place, hours: Math.max(1 / 12, (rate.each + rate.perArea * area) * share), whole: false, people: 1, clay: 0, tools: [], needs: rate.needs, missed: rate.missed, after: [], wets: [], holds: null, ...s,
+      region: null, place, hours: Math.max(1 / 12, (rate.each * about + rate.perArea * area) * share), whole: false, people: 1, clay: 0, tools: [], needs: rate.needs, missed: rate.missed, after: [], wets: [], holds: null, ...s,
     });
     return s.id;
   };

@@ -1,6 +1,7 @@
 import type { Build, StepKind } from '../build';
 import type { Weighing } from '../drying';
 import { secondsOf } from '../quantity';
+import type { Step } from './jobs';
 import type { TimedStep } from './pace';
 import type { Happened } from './plan';
 
@@ -55,6 +56,11 @@ export function happenedOf(entries: readonly ReadEntry[]): Happened[] {
     if (Number.isFinite(until)) out.set(String(e.data['step']), { step: String(e.data['step']), from: until - Math.max(0.05, hours) * 3600, until });
   }
   return [...out.values()];
+}
+
+/** What a log entry says of a step that is done. */
+export function stepData(s: Pick<Step, 'id' | 'name' | 'kind' | 'hours' | 'clay'>, took: number | null): Record<string, unknown> {
+  return { step: s.id, name: s.name, kind: s.kind, usual: Math.max(0.01, Math.round(s.hours * 1000) / 1000), ...(took ? { took } : {}), ...(s.clay > 0 ? { clay: Math.round(s.clay * 1e5) / 1e5 } : {}) };
 }
 
 /** Steps whose hours were told, against the usual ones. */

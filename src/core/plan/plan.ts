@@ -108,7 +108,8 @@ export function peopleFor(inputs: PlanInputs): { readonly people: readonly Perso
     const { classSet } = b.plan;
     if (classSet) {
       for (let g = 1; g <= classSet.groups; g++) {
-        const own = classSet.sessions.filter((_, i) => i % classSet.groups === (g - 1) % classSet.sessions.length);
+        // Sessions go round the groups; with fewer sessions than groups, groups share them.
+        const own = classSet.sessions.filter((_, i) => (classSet.sessions.length < classSet.groups ? i === (g - 1) % classSet.sessions.length : i % classSet.groups === g - 1));
         people.push({
           id: groupId(b.id, g), name: `group ${g}`, away: inputs.workshop.people[0]?.away ?? [], other: [],
           hours: own.map((s) => ({ days: [s.day], from: s.from, until: Math.min(1440, s.from + classSet.minutes) })),

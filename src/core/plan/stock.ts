@@ -1,3 +1,5 @@
+import type { ReadEntry } from './log';
+
 /** The workshop's shelf: what came, what was counted, what builds used, what they are still going to need. */
 export const stockUnits = ['kg', 'm', 'pieces', 'm2', 'litres'] as const;
 export type StockUnit = (typeof stockUnits)[number];
@@ -50,7 +52,30 @@ export function onShelf(moves: readonly StockMove[]): number {
   return at;
 }
 
-export function stockLines(moves: readonly StockMove[], needs: readonly StockNeed[], names: Readonly<Record<string, { readonly name: string; readonly unit: StockUnit }>> = {}): StockLine[] {
+const unitOfKind: Readonly<Record<string, StockUnit>> = { clay: 'kg', stock: 'm', bulk: 'kg', wrap: 'm', hardware: 'pieces' };
+/** The step that uses an item up, by the item's kind. */
+const usedIn: Readonly<Record<string, string>> = { stock: 'armature', hardware: 'armature', bulk: 'bulk', wrap: 'bulk' };
+
+/**
+ * What a build's log says was used: amounts that were told, and for what was not, all that its done steps need (the clay
+ * as it was laid).
+ */
+export function usedByLog(build: string, entries: readonly ReadEntry[], needs: readonly StockNeed[]): StockMove[] {
+  const standing = entries.filter((e) => !e.struck);
+  const told: StockMove[] = standing.filter((e) => e.kind === 'used').map((e) => ({ item: String(e.data['item']), kind: 'used', amount: Number(e.data['amount']), price: null, build, at: e.at }));
+  const done = new Map(standing.filter((e) => e.kind === 'step').map((e) => [String(e.data['step']), e]));
+  const out = [...told];
+  for (const n of needs) {
+    if (n.build !== build || told.some((m) => m.item === n.item)) continue;
+    const kind = n.item.split('/')[0] ?? '';
+    const step = done.get(usedIn[kind] ?? '');
+    if (step) out.push({ item: n.item, kind: 'used', amount: n.amount, price: null, build, at: step.at });
+    if (kind === 'clay') for (const e of done.values()) if (Number(e.data['clay']) > 0) out.push({ item: n.item, kind: 'used', amount: Number(e.data['clay']), price: null, build, at: e.at });
+  }
+  return out;
+}
+
+export function stockLines(moves: readonly StockMove[], needs: readonly StockNeed[]): StockLine[] {
   const items = [...new Set([...needs.map((n) => n.item), ...moves.map((m) => m.item)])];
   return items.map((item): StockLine => {
     const own = moves.filter((m) => m.item === item), wanted = needs.filter((n) => n.item === item);
@@ -60,7 +85,7 @@ export function stockLines(moves: readonly StockMove[], needs: readonly StockNee
     const paid = own.filter((m) => m.kind === 'bought' && m.price !== null && m.amount > 0).sort((a, b) => (a.at < b.at ? 1 : -1))[0];
     const first = wanted[0];
     return {
-      item, name: first?.name ?? names[item]?.name ?? item.split('/').slice(1).join(' ').replaceAll('-', ' '), unit: first?.unit ?? names[item]?.unit ?? 'pieces',
+      item, name: first?.name ?? item.split('/').slice(1).join(' ').replaceAll('-', ' '), unit: first?.unit ?? unitOfKind[item.split('/')[0] ?? ''] ?? 'pieces',
       onShelf: there, reserved, used: own.filter((m) => m.kind === 'used').reduce((sum, m) => sum + m.amount, 0),
       toBuy: Math.max(0, reserved.reduce((sum, r) => sum + r.amount, 0) - there),
       price: paid?.price !== undefined && paid.price !== null ? paid.price / paid.amount : (wanted.find((n) => n.price !== null)?.price ?? null),

@@ -87,6 +87,12 @@ function waysFor(build: Build, own: BuildToPlan): Try[] {
     }
     for (const other of quickerClays(clay)) set(`clay/${other.id}`, `${other.name[0]?.toUpperCase()}${other.name.slice(1)} instead`, 'Another clay weighs, grips and shrinks otherwise: everything is judged anew.', { path: ['brief', 'clay'], value: other.id });
   }
+  const { classSet } = build.plan;
+  if (classSet && classSet.sessions.length + classSet.groups <= 8) {
+    // Each group once more a week, two days after its first session.
+    const more = Array.from({ length: classSet.groups }, (_, g) => classSet.sessions[g % classSet.sessions.length]).map((x) => ({ day: ((x?.day ?? 0) + 2) % 7, from: x?.from ?? 960 }));
+    set('session', 'One more session a week for each group', 'Somebody has to be there, and the room to be free.', { path: ['plan', 'classSet', 'sessions'], value: [...classSet.sessions.slice(0, classSet.groups), ...more] });
+  }
   const details = own.steps.filter((s) => s.kind === 'detail' && !own.happened.some((h) => h.step === s.id));
   if (details.length > 0) set('plain', 'Leave out the fine detail', 'Surfaces stay as they are carved.', ...details.map((s) => ({ path: ['plan', 'steps', s.id], value: { ...build.plan.steps[s.id], off: true } })));
   return out;

@@ -1,4 +1,4 @@
-import type { LogKind } from '../../core/plan';
+import { stepData, type LogKind, type PlannedStep } from '../../core/plan';
 import { parseLength, parseMass, parseNumber, parseTemperature, type UnitSystem, type Vec3 } from '../../core/quantity';
 
 /** What is being written down, before it is an entry. */
@@ -24,15 +24,8 @@ export function emptyDraft(kind: FormKind, tare: string): Draft {
   return { kind, first: '', second: kind === 'weigh-in' ? tare : '', text: '', pick: kind === 'crack' ? 'crack' : '', through: false, at: null, corrects: null };
 }
 
-export interface PickedStep {
-  readonly id: string;
-  readonly name: string;
-  readonly kind: string;
-  readonly hours: number;
-}
-
 export interface DraftLists {
-  readonly steps: readonly PickedStep[];
+  readonly steps: readonly PlannedStep[];
   readonly items: readonly { readonly item: string; readonly name: string; readonly unit: string }[];
   readonly damage: readonly { readonly id: string; readonly where: string }[];
 }
@@ -84,7 +77,7 @@ function readStep(d: Draft, { steps }: DraftLists): ReadDraft {
   if (!step) return { wrong: 'Choose the step that is done.' };
   const took = d.first.trim() === '' ? null : parseNumber(d.first.replace(/\s*h(ours?)?$/i, ''));
   if (took !== null && !(took !== undefined && took > 0 && took <= 400)) return { wrong: 'The hours it took are a number, such as 1.5.' };
-  return { data: { step: step.id, name: step.name, kind: step.kind, usual: Math.max(0.01, Math.round(step.hours * 1000) / 1000), ...(took ? { took } : {}) } };
+  return { data: stepData(step, took ?? null) };
 }
 
 function readRoom(d: Draft, units: UnitSystem): ReadDraft {

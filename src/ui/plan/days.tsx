@@ -51,15 +51,20 @@ interface Row {
 }
 
 function rowsOf(plan: BuildPlan): Row[] {
-  const zoned = [...new Set(plan.steps.map((s) => (s.region === null ? null : zoneOf(s))).filter((z): z is string => z !== null))];
+  const zones = [...new Set(plan.steps.map(zoneOf))].sort((a, b) => order(a, plan) - order(b, plan));
   const named = (zone: string) => {
     const group = /^group-(\d+)\//.exec(zone);
-    return `${group ? `group ${group[1]}, ` : ''}${plan.steps.find((s) => s.region !== null && zoneOf(s) === zone)?.place ?? zone}`;
+    return `${group ? `group ${group[1]}, ` : ''}${plan.steps.find((s) => s.region !== null && zoneOf(s) === zone)?.place ?? 'the whole piece'}`;
   };
-  return [
-    { id: '', name: 'the whole piece', steps: plan.steps.filter((s) => s.region === null), wet: [] },
-    ...zoned.map((zone): Row => ({ id: zone, name: named(zone), steps: plan.steps.filter((s) => s.region !== null && zoneOf(s) === zone), wet: plan.wet.filter((w) => w.zone === zone) })),
-  ].filter((r) => r.steps.length > 0);
+  return zones.map((zone): Row => ({ id: zone, name: named(zone), steps: plan.steps.filter((s) => zoneOf(s) === zone), wet: plan.wet.filter((w) => w.zone === zone) }));
+}
+
+/** Groups one after another; in each the whole piece first, then regions as they are laid. */
+function order(zone: string, plan: BuildPlan): number {
+  const group = Number(/^group-(\d+)\//.exec(zone)?.[1] ?? 0);
+  const bare = zone.replace(/^group-\d+\//, '');
+  const laid = plan.steps.find((s) => s.region !== null && zoneOf(s) === zone);
+  return group * 1e12 + (bare === '' ? 0 : 1 + (laid && Number.isFinite(laid.from) ? laid.from : 9e11));
 }
 
 function zoneOf(s: PlannedStep): string {
@@ -70,7 +75,7 @@ function zoneOf(s: PlannedStep): string {
 /** "Lay the clay on the neck" in the neck's own row is "Lay the clay". */
 function short(s: PlannedStep, row: Row): string {
   const bare = s.name.replace(/, group \d+$/, '');
-  return row.id === '' ? bare : bare.replace(new RegExp(` (on|in|of)? ?the ${row.name.replace(/^group \d+, /, '').replace(/[.*+?^${}()|[\]\\]/g, '\\$&')}$`), '');
+  return s.place === '' ? bare : bare.replace(new RegExp(` (on|in|of)? ?the ${row.name.replace(/^group \d+, /, '').replace(/[.*+?^${}()|[\]\\]/g, '\\$&')}$`), '');
 }
 
 export interface DaysProps {

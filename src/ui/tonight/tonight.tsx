@@ -4,7 +4,7 @@ import { useEffect, useMemo, useState } from 'react';
 import { Button, Form } from 'react-bootstrap';
 import { findClay, type Build } from '../../core/build';
 import { workingMinutes } from '../../core/cure';
-import { cardFor, clashSentence, dayWords, effectiveLog, nextStep, planVerdict, timeWords, type LogKind, type PlannedStep } from '../../core/plan';
+import { cardFor, clashSentence, dayWords, effectiveLog, nextStep, planVerdict, stepData, timeWords, type LogKind, type PlannedStep } from '../../core/plan';
 import { formatDuration, parseNumber } from '../../core/quantity';
 import { logEntry } from '../log/outbox';
 import { shrinkPicture } from '../log/shrink-picture';
@@ -107,7 +107,7 @@ export default function Tonight({ id, build, ways: initial }: { id: string; buil
     await log.load();
     return refused === null;
   };
-  const done = (s: PlannedStep, took: number | null) => void send('step', { step: s.id, name: s.name, kind: s.kind, usual: Math.max(0.01, Math.round(s.hours * 1000) / 1000), ...(took ? { took } : {}) });
+  const done = (s: PlannedStep, took: number | null) => void send('step', stepData(s, took));
   const weigh = async () => {
     const kg = parseNumber(weight);
     if (kg === undefined || !(kg > 0 && kg <= 5000)) return setSaid('The weight is a number, as the scale shows it.');

@@ -2,7 +2,7 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { Button } from 'react-bootstrap';
 import type { BuildEdit } from '../../../core/build';
-import { clashSentence, dayWords, decidingSentence, happenedOf, effectiveLog, planVerdict, startOn, whenWords, zoneClock, type BuildPlan, type PlannedStep, type WorkshopPlan } from '../../../core/plan';
+import { clashSentence, dayWords, decidingSentence, happenedOf, effectiveLog, planVerdict, startOn, stepData, whenWords, zoneClock, type BuildPlan, type PlannedStep, type WorkshopPlan } from '../../../core/plan';
 import { formatDate, formatDuration } from '../../../core/quantity';
 import { useBench, useController } from '../../bench/context';
 import { ChoiceInput, TextAt, YesNoAt } from '../../parts/fields';
@@ -196,7 +196,7 @@ export default function PlanStation() {
   const done = async (steps: readonly PlannedStep[], at: number, took?: number) => {
     setBusy(true);
     for (const s of steps) {
-      const refused = await logEntry(id, { id: crypto.randomUUID(), kind: 'step', at: new Date(at * 1000).toISOString(), corrects: null, data: { step: s.id, name: s.name, kind: s.kind, usual: Math.round(s.hours * 1000) / 1000, ...(took ? { took } : {}) } });
+      const refused = await logEntry(id, { id: crypto.randomUUID(), kind: 'step', at: new Date(at * 1000).toISOString(), corrects: null, data: stepData(s, took ?? null) });
       if (refused) {
         controller.announce(`Not logged: ${refused}`);
         break;

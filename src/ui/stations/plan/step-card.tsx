@@ -49,7 +49,7 @@ export function StepCard({ step, own, zone, busy, onPut, onDone, onUndone }: { s
               <QuantityInput label="Takes" kind="hours" value={edit?.hours ?? step.takes} onCommit={(v) => (own1 ? 'Change it among your own steps' : change(`${step.name}: hours`, { hours: v ?? undefined }))} />
               <div className="field"><label htmlFor="step-at">Begins</label><div className="d-flex gap-1">
                 <Form.Control id="step-at" size="sm" type="datetime-local" value={at} onChange={(e) => setAt(e.target.value)} />
-                <Button size="sm" variant="quiet" onClick={put}>Put it there</Button>
+                <Button size="sm" variant="quiet" className="text-nowrap" onClick={put}>Put it there</Button>
               </div></div>
             </div>
           )}
