@@ -131,7 +131,9 @@ export async function saveBuild(id: string, request: SaveRequest): Promise<Resul
 export async function copyBuild(id: string): Promise<Result<{ id: string }>> {
   const source = await openBuild(id);
   if (!source.ok) return source;
-  return success({ id: await insert({ ...source.value.build, name: `${source.value.build.name.slice(0, 110)}, copy` }, 'Copied') });
+  // A copy is a piece that may be made; the hours of the workshop are not its own yet.
+  const { build } = source.value;
+  return success({ id: await insert({ ...build, name: `${build.name.slice(0, 110)}, copy`, plan: { ...build.plan, active: false } }, 'Copied') });
 }
 
 export type Mark = 'archive' | 'unarchive' | 'delete' | 'restore';

@@ -17,7 +17,7 @@ for (const scheme of ['light', 'dark'] as const) {
   test(`nothing serious for a screen reader or low sight, ${scheme}`, async ({ page }) => {
     await page.emulateMedia({ colorScheme: scheme });
     const id = await openLamplighter(page);
-    for (const station of ['brief', 'form', 'armature', 'load', 'clay', 'drying', 'move', 'log']) {
+    for (const station of ['brief', 'form', 'armature', 'load', 'clay', 'drying', 'plan', 'move', 'log']) {
       await page.goto(`/build/${id}?station=${station}`);
       await expect(page.getByTestId('beam-Weight, wet')).toHaveText(/\d/);
       await page.waitForTimeout(400);
@@ -25,6 +25,20 @@ for (const scheme of ['light', 'dark'] as const) {
     }
     await page.goto('/');
     expect(await serious(page), 'shelf').toEqual([]);
+    await page.goto(`/build/${id}/tonight`);
+    await expect(page.getByTestId('next-step')).toBeVisible();
+    await page.getByRole('button', { name: /^Coat, 30/ }).click();
+    await expect(page.getByTestId('clock')).toBeVisible();
+    expect(await serious(page), 'bench card').toEqual([]);
+    await page.goto('/stock');
+    await expect(page.getByRole('heading', { name: 'Clay' })).toBeVisible();
+    expect(await serious(page), 'stock').toEqual([]);
+    await page.goto(`/build/${id}?station=plan`);
+    await expect(page.locator('.slip').first()).toBeVisible();
+    await page.locator('.slip').first().click();
+    expect(await serious(page), 'plan with a step chosen').toEqual([]);
+    await page.goto(`/build/${id}/print/plan`);
+    expect(await serious(page), 'plan on paper').toEqual([]);
     await page.goto(`/build/${id}/print`);
     expect(await serious(page), 'print').toEqual([]);
     await page.goto(`/build/${id}/print/templates`);

@@ -33,7 +33,7 @@ export function wordsOf(entry: ReadEntry, units: UnitSystem): Said {
   switch (entry.kind) {
     case 'weigh-in': return { main: formatMass(Number(d['gross']) - Number(d['tare']), units), more: `${formatMass(Number(d['gross']), units)} on the scale, tare ${formatMass(Number(d['tare']), units)}` };
     case 'shrink-mark': return { main: `${sensible((1 - Number(d['now']) / Number(d['laid'])) * 100, 2)} % shorter`, more: `${formatLength(Number(d['laid']), units)} → ${formatLength(Number(d['now']), units)}${d['where'] ? `, ${text('where')}` : ''}` };
-    case 'crack': return { main: `${damageWords[text('what')] ?? 'Crack'} at the ${text('where')}`, more: `${formatLength(Number(d['width']), units)} wide${d['through'] === true ? ', right through' : ''}${d['at'] ? ', marked on the piece' : ''}` };
+    case 'crack': return { main: `${damageWords[text('what')] ?? 'Crack'}: ${text('where')}`, more: `${formatLength(Number(d['width']), units)} wide${d['through'] === true ? ', right through' : ''}${d['at'] ? ', marked on the piece' : ''}` };
     case 'repair': return { main: `Mended: ${text('where')}`, more: text('how') };
     case 'room': return { main: `${formatTemperature(Number(d['temperature']), units)} · ${sensible(Number(d['relativeHumidity']) * 100, 3)} %`, more: 'the room' };
     case 'step': return { main: `Done: ${text('name')}`, more: d['took'] ? `${formatDuration(Number(d['took']) * 3600)}, reckoned ${formatDuration(Number(d['usual'] ?? 0) * 3600)}` : '' };
@@ -75,7 +75,7 @@ export function Timeline({ entries, waiting, buildId, busy, onCorrect, onStrike,
         </p>
       ))}
       <div className="d-flex gap-2 align-items-end mb-2">
-        <h3 className="flex-grow-1 mb-0">Entries</h3>
+        <h3 className="flex-grow-1 mb-0 border-0 pt-0">Entries</h3>
         {entries.length > 3 && <Form.Control size="sm" type="search" style={{ maxWidth: '14rem' }} aria-label="Find in the log" placeholder="find in the log" value={search} onChange={(e) => setSearch(e.target.value)} />}
       </div>
       {entries.length === 0 ? <p>Nothing yet. The first weighing, as soon as the clay is on, is worth the most: everything later is read against it.</p>
@@ -120,7 +120,7 @@ export function ForecastAndFact({ entries }: { entries: readonly ReadEntry[] }) 
         <thead><tr><th scope="col">Step</th><th scope="col" className="n">Usual</th><th scope="col" className="n">Took</th></tr></thead>
         <tbody>{timed.map((e) => <tr key={e.id}><td>{String(e.data['name'])}</td><td className="n">{formatDuration(Number(e.data['usual']) * 3600)}</td><td className="n">{formatDuration(Number(e.data['took']) * 3600)}</td></tr>)}</tbody>
       </table>
-      <p className="small muted">{sensible(took / usual, 2)} of the usual hours in all. The plan goes by your own pace, kind of step by kind of step.</p>
+      <p className="small muted">In all {sensible(took / usual, 2)} times the usual hours. The plan goes by your own pace, kind of step by kind of step.</p>
     </section>
   );
 }

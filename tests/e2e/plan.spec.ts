@@ -1,0 +1,150 @@
+import { randomUUID } from 'node:crypto';
+import { expect, test, type APIRequestContext, type Page } from '@playwright/test';
+import { openDemo, saved } from './support';
+
+const day = 86400_000, hour = 3600_000;
+const verdict = (page: Page) => page.getByTestId('plan-verdict');
+const inDays = (n: number) => new Date(Date.now() + n * day).toISOString().slice(0, 10);
+
+async function wantedOn(page: Page, date: string): Promise<void> {
+  await page.getByLabel('Wanted on').fill(date);
+  await page.getByLabel('Wanted on').press('Enter');
+}
+
+async function log(request: APIRequestContext, id: string, kind: string, at: number, data: unknown): Promise<string> {
+  const entry = { id: randomUUID(), kind, at: new Date(at).toISOString(), data };
+  const answer = await request.post(`/api/builds/${id}/log`, { data: entry });
+  expect(answer.ok(), await answer.text()).toBe(true);
+  return entry.id;
+}
+
+/** "2026-12-03 19:00" of a step, out of the plan's table. */
+async function begins(request: APIRequestContext, id: string, step: string): Promise<string> {
+  const text = await (await request.get(`/api/builds/${id}/plan?as=csv&zone=UTC`)).text();
+  const line = text.split('\r\n').find((l) => l.startsWith(`${step},`));
+  return /,(\d{4}-\d{2}-\d{2} \d{2}:\d{2}),/.exec(line ?? '')?.[1] ?? '';
+}
+
+for (const [name, steps] of [['The Lamplighter', /Lay the clay/], ['Coral candelabrum', /Join the 3 sections/], ['Acrobats', /Lay coat 1/]] as const) {
+  test(`${name} is planned from its deadline`, async ({ page }) => {
+    const id = await openDemo(page, name, 'plan');
+    await expect(verdict(page)).toHaveText(/ready on|Ready on|Too late|late/);
+    await wantedOn(page, inDays(3));
+    await expect(verdict(page)).toHaveText(/days? late: ready on .+, wanted on /);
+    await expect(page.getByRole('list', { name: 'What would make it sooner' }).getByRole('button', { name: /^Do it/ }).first()).toBeVisible();
+    await wantedOn(page, inDays(250));
+    await expect(verdict(page)).toHaveText(/^In time, with \d+ days to spare/);
+    await expect(page.getByTestId('plan-deciding')).toHaveText(/^What decides the date: /);
+    await expect(page.locator('.slip').filter({ hasText: steps }).first()).toBeVisible();
+    await saved(page);
+    const calendar = await page.request.get(`/api/builds/${id}/plan?as=ics`);
+    expect(calendar.headers()['content-type']).toContain('text/calendar');
+    expect((await calendar.text()).match(/BEGIN:VEVENT/g)?.length ?? 0).toBeGreaterThan(8);
+    if (name === 'Acrobats') await expect(page.locator('.days-name').filter({ hasText: 'group 3, the whole piece' })).toBeVisible();
+  });
+}
+
+test('a late weighing that says it dries slowly moves the plan', async ({ page }) => {
+  const id = await openDemo(page, 'The Lamplighter', 'plan');
+  await page.getByRole('button', { name: /mark everything up to the first clay as done/ }).click();
+  await expect(page.locator('.slip.done').filter({ hasText: 'Lay the clay' }).first()).toBeVisible();
+  const before = await begins(page.request, id, 'refine/chest');
+  expect(before).not.toBe('');
+  const entries = (await (await page.request.get(`/api/builds/${id}/log`)).json()) as { kind: string; at: string }[];
+  const laid = Math.min(...entries.filter((e) => e.kind === 'step').map((e) => Date.parse(e.at)));
+  for (const [after, kg] of [[0.1, 6.33], [1, 6.2], [2, 6.08], [2.9, 5.97]] as const) await log(page.request, id, 'weigh-in', laid + after * day, { gross: kg + 1, tare: 1 });
+  const later = await begins(page.request, id, 'refine/chest');
+  expect(later > before, `${later} after ${before}`).toBe(true);
+  await page.reload();
+  await expect(verdict(page)).toBeVisible();
+  await expect(page.getByTestId('plan-deciding')).toHaveText(/dry through/);
+});
+
+test('a lift-off window that has closed is shouted about, on the plan and on the bench card', async ({ page }) => {
+  const id = await openDemo(page, 'Harbour master', 'plan');
+  await expect(verdict(page)).toBeVisible();
+  const at = Date.now() - 60 * hour;
+  for (const step of ['set-out', 'armature', 'bulk', 'lay/neck/1', 'lay/features/1', 'lay/head/1']) await log(page.request, id, 'step', at, { step, name: step, kind: 'clay', usual: 0.5 });
+  await page.reload();
+  await expect(verdict(page)).toHaveText(/^Too late: “Lift it off its form” had to be begun by /);
+  await page.goto(`/build/${id}/tonight`);
+  await expect(page.locator('.shout')).toContainText('Lift it off its form');
+});
+
+test('a slip is moved by hand and by key: what follows is shown, and it can be put back', async ({ page }) => {
+  await openDemo(page, 'Whelk pauldron', 'plan');
+  const slip = page.locator('.slip').filter({ hasText: 'Measure, draw it' }).first();
+  await expect(slip).toBeVisible();
+  const target = page.locator('.days-row').first().locator('.cell').last();
+  await slip.dragTo(target);
+  const said = page.getByTestId('consequences');
+  await expect(said).toHaveText(/was moved\. Ready on .+ later/);
+  await said.getByRole('button', { name: 'Put it back' }).click();
+  await expect(page.locator('.slip.pinned')).toHaveCount(0);
+  await slip.focus();
+  await page.keyboard.press('ArrowRight');
+  await expect(said).toContainText('was moved');
+  await expect(page.locator('.slip.pinned').first()).toBeVisible();
+  await said.getByRole('button', { name: 'Keep it there' }).click();
+  await expect(said).toHaveCount(0);
+  await page.getByRole('button', { name: 'Let the plan decide when' }).click();
+  await expect(page.locator('.slip.pinned')).toHaveCount(0);
+});
+
+test('steps of one’s own, left out, brought back, done with their hours; hours of the workshop', async ({ page }) => {
+  await openDemo(page, 'Whelk pauldron', 'plan');
+  await page.getByRole('button', { name: 'Add a step' }).click();
+  await page.getByLabel('What is to be done').fill('Try it on the captain');
+  await page.getByLabel('Comes after').selectOption({ label: 'Sand the shell' });
+  await page.getByRole('button', { name: 'Put it in the plan' }).click();
+  await expect(page.locator('.slip').filter({ hasText: 'Try it on the captain' }).first()).toBeVisible();
+  await page.locator('.slip').filter({ hasText: 'Fine detail' }).first().click();
+  await page.getByRole('button', { name: 'Leave it out' }).click();
+  await expect(page.locator('.slip').filter({ hasText: 'Fine detail' })).toHaveCount(0);
+  await page.getByRole('button', { name: /^Bring back detail/ }).click();
+  await expect(page.locator('.slip').filter({ hasText: 'Fine detail' }).first()).toBeVisible();
+  await page.locator('.slip').filter({ hasText: 'Measure, draw it' }).first().click();
+  await page.getByLabel('Hours it took').fill('1.5');
+  await page.getByRole('button', { name: 'It is done' }).click();
+  await expect(page.locator('.slip.done').filter({ hasText: 'Measure, draw it' })).toBeVisible();
+  await expect(page.getByText(/setting out: .+ of the usual hours, give or take/)).toBeVisible();
+  await page.getByLabel('Name of the list').fill('Worn pieces');
+  await page.getByRole('button', { name: 'Keep as a list' }).click();
+  await expect(page.getByRole('button', { name: 'Bring in “Worn pieces”' })).toBeVisible();
+  await page.getByRole('button', { name: 'Change Second hand' }).click();
+  await page.getByLabel('Day with other hours').fill(inDays(2));
+  await page.getByRole('button', { name: 'There then' }).click();
+  await expect(page.getByRole('button', { name: /^Usual hours on/ })).toBeVisible();
+  await page.getByRole('button', { name: /^Usual hours on/ }).click();
+  await expect(page.getByRole('button', { name: /^Usual hours on/ })).toHaveCount(0);
+});
+
+test('the plan on paper says the day, the step and a box for it', async ({ page }) => {
+  const id = await openDemo(page, 'Coral candelabrum', 'plan');
+  await expect(verdict(page)).toBeVisible();
+  await page.goto(`/build/${id}/print/plan?zone=UTC`);
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('Coral candelabrum, copy: plan');
+  expect(await page.locator('.sheet .box').count()).toBeGreaterThan(15);
+  await expect(page.locator('.sheet')).toContainText('No hand on: the trunk until');
+});
+
+test('what is used in a log is taken from the shelf; a purchase is put on it', async ({ page }) => {
+  await page.goto('/stock');
+  const row = page.getByRole('row').filter({ has: page.getByRole('rowheader', { name: 'epoxy clay' }) });
+  await expect(row).toContainText('0 kg');
+  await row.getByRole('button', { name: /^Put down a change/ }).click();
+  await page.getByLabel('How much, kg').fill('5');
+  await page.getByLabel('Paid for all of it').fill('60');
+  await page.getByRole('button', { name: 'Put it down' }).click();
+  await expect(row).toContainText('5 kg');
+  await expect(row).toContainText('12.00');
+  const id = await openDemo(page, 'Whelk pauldron', 'log');
+  await page.getByRole('button', { name: 'Used up' }).click();
+  await page.getByLabel('What was used').selectOption({ label: 'epoxy clay' });
+  await page.getByLabel(/^How much/).fill('0.6');
+  await page.getByRole('button', { name: 'Log it' }).click();
+  await expect(page.locator('.entries')).toContainText('Used: epoxy clay');
+  await page.goto('/stock');
+  await expect(row).toContainText('4.4 kg');
+  await page.request.post(`/api/builds/${id}/mark`, { data: { mark: 'delete' } });
+});
