@@ -28,7 +28,7 @@ async function fromNetworkFirst(request) {
     return await keep(request, await fetch(request));
   } catch (error) {
     const found = await caches.match(request, { ignoreVary: true }) ?? await caches.match(request, { ignoreSearch: true, ignoreVary: true });
-    if (found) return found;
+    if (found) return new Response(found.body, { status: found.status, headers: [...found.headers, ['x-bench-kept', 'yes']] });
     throw error;
   }
 }

@@ -7,6 +7,8 @@ import { ClayDryer, dryLayer, evaporationCurve, type ClayLattice, type WholeDryi
 import { DistanceField, extractSurface, measureForm, readMesh, reportOnMesh, resolveForm, sizeOfMesh, voxelise, writeMesh } from '../src/core/form';
 import { hangLoad } from '../src/core/load';
 import type { Vec3 } from '../src/core/quantity';
+import { schedule, type Schedule } from '../src/core/plan';
+import { generatedPlan } from '../tests/support/generated-plan';
 import { lamplighter, otherDemoBuilds } from '../src/server/demo-builds';
 import { checkLoad, Evaluator, wholePlan, wholeRun } from '../src/core/verdict';
 import { editKinds, largeBuild } from '../tests/support/generated-build';
@@ -255,9 +257,18 @@ function benchWholePiece(): void {
   line('  memory of the process then', `${(process.memoryUsage().rss / 1e6).toFixed(0)} MB`, 'wanted under 500');
 }
 
+/** Three builds of a hundred steps. */
+function benchPlan(): void {
+  const problem = generatedPlan(5, 3, 100);
+  let made: Schedule | null = null;
+  const ms = [1, 2, 3].map(() => time(() => { made = schedule(problem); }));
+  const done = made as Schedule | null;
+  line('plan of 300 steps, three builds, two people', `${Math.min(...ms).toFixed(0)} ms`, `first time ${(ms[0] ?? 0).toFixed(0)} ms; ${done?.kept ? 'everything kept' : 'something broken'}, ${((done?.placed.reduce((m, p) => Math.max(m, p.until), 0) ?? 0) / 86400).toFixed(0)} days; wanted under 1000`);
+}
+
 process.stdout.write(`${process.version}, ${process.arch}\n`);
 const only = process.argv.slice(2).find((a) => a.startsWith('--'))?.slice(2);
-const parts: Record<string, () => void> = { edits: benchEdits, voxels: benchVoxels, mesh: benchMesh, frame: benchFrame, load: benchLoad, drying: () => {
+const parts: Record<string, () => void> = { edits: benchEdits, voxels: benchVoxels, mesh: benchMesh, frame: benchFrame, load: benchLoad, plan: benchPlan, drying: () => {
   benchDrying();
   benchKernel();
   benchWholePiece();

@@ -101,7 +101,7 @@ test.describe('a server of its own', () => {
   });
 
   async function begin(port: number): Promise<void> {
-    server = spawn(process.execPath, ['node_modules/tsx/dist/cli.mjs', 'src/cli/serve.ts', '--port', String(port), '--data', folder], { stdio: ['ignore', 'pipe', 'inherit'] });
+    server = spawn(process.execPath, ['--import', 'tsx', 'src/cli/serve.ts', '--port', String(port), '--data', folder], { stdio: ['ignore', 'pipe', 'inherit'] });
     await new Promise<void>((resolve, reject) => {
       server?.stdout?.on('data', (chunk: Buffer) => { if (chunk.toString().includes('is open at')) resolve(); });
       server?.once('exit', (code) => reject(new Error(`the server ended with ${code}`)));

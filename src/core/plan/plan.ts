@@ -214,7 +214,7 @@ function buildPlan(
     const p = placed.get(id) ?? { id, from: Infinity, until: Infinity, crew: [] };
     return {
       ...s, from: p.from, until: p.until, crew: p.crew, done: done.has(s.id), pinned: build.plan.steps[s.id]?.at !== undefined && !done.has(s.id),
-      sittings: p.from === Infinity ? [] : done.has(s.id) ? [{ from: p.from, until: p.until }] : sittings(hoursOf(p.crew), p.from, p.until),
+      sittings: sittingsOf(p, done.has(s.id), hoursOf),
       // A plan that is in time shows itself that beginning then is early enough.
       latest: latestOf(latestAt.get(id), p.from, due !== null && nominal <= due), clashes: clashes.filter((c) => c.task === id),
     };
@@ -229,6 +229,13 @@ function buildPlan(
       return { zone: w.zone, name: s.place, from, until: { low: until + w.after.low, nominal: until + w.after.nominal, high: until + w.after.high } };
     })).filter((w) => w.from < Infinity),
   };
+}
+
+/** What is done, or was put where nobody is there, is one sitting as it stands. */
+function sittingsOf(p: Placed, done: boolean, hoursOf: (crew: readonly string[]) => readonly Span[]): readonly Span[] {
+  if (p.from === Infinity) return [];
+  const own = done ? [] : sittings(hoursOf(p.crew), p.from, p.until);
+  return own.length > 0 ? own : [{ from: p.from, until: p.until }];
 }
 
 function latestOf(back: number | undefined, from: number, inTime: boolean): number | null {

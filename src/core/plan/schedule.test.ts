@@ -1,3 +1,4 @@
+import { generatedPlan } from '../../../tests/support/generated-plan';
 import { clashesOf, crewHours, schedule, finishOf, type Placed, type PlanProblem, type PlanTask, type Span } from '.';
 
 /**
@@ -118,3 +119,34 @@ test(`${seeds} small cases against every plan there is: none missed, and within 
   expect(sum / count).toBeLessThanOrEqual(1.1);
 });
 
+
+test.each([5, 6, 7, 12])('three builds of forty steps on two people, seed %d: every wait, window, hour and hold is kept, and the same plan comes again', (seed) => {
+  const problem = generatedPlan(seed, 3, 40);
+  const made = schedule(problem);
+  expect(made?.kept).toBe(true);
+  expect(clashesOf(problem, made?.placed ?? [], crewHours(problem))).toEqual([]);
+  expect(schedule(problem)?.placed).toEqual(made?.placed);
+});
+
+describe('what a plan breaks is told by a look of its own', () => {
+  const base: PlanTask = { id: 'a', build: 'b', work: hour, whole: true, crews: [['ada']], tools: [], after: [], wets: [], holds: null, notBefore: 0, fixed: null };
+  const open = { ada: [{ from: 0, until: 10 * hour }], ben: [{ from: 0, until: 10 * hour }] };
+  const kinds = (tasks: readonly PlanTask[], placed: readonly Placed[]) => {
+    const problem: PlanProblem = { tasks, open, from: 0, until: 100 * hour, due: {} };
+    return clashesOf(problem, placed, crewHours(problem)).map((c) => `${c.kind} ${c.task}`).sort();
+  };
+  const at = (id: string, from: number, until: number, crew = ['ada']): Placed => ({ id, from: from * hour, until: until * hour, crew });
+  const b = { ...base, id: 'b' };
+
+  test.each([
+    ['nothing', [base, b], [at('a', 0, 1), at('b', 1, 2)], []],
+    ['the same hands twice', [base, b], [at('a', 0, 1), at('b', 0.5, 1.5)], ['person b']],
+    ['the oven twice', [{ ...base, tools: ['oven'] }, { ...b, tools: ['oven'] }], [at('a', 0, 1), at('b', 0.5, 1.5, ['ben'])], ['tool b']],
+    ['too soon', [base, { ...b, after: [{ task: 'a', least: 2 * hour, most: null, why: '' }] }], [at('a', 0, 1), at('b', 2, 3)], ['too-soon b']],
+    ['too late', [base, { ...b, after: [{ task: 'a', least: 0, most: hour, why: '' }] }], [at('a', 0, 1), at('b', 4, 5)], ['window b']],
+    ['nobody there', [base], [at('a', 9.5, 10.5)], ['hours a']],
+    ['broken off', [base], [at('a', 0, 2)], ['one-sitting a']],
+    ['nothing dry to hold', [{ ...base, wets: [{ zone: 'head', before: 0, after: 5 * hour }] }, { ...b, holds: ['head'] }], [at('a', 0, 1), at('b', 2, 3)], ['hold b']],
+    ['nowhere in the plan', [base], [], ['never a']],
+  ] as const)('%s', (_, tasks, placed, wanted) => expect(kinds(tasks, placed)).toEqual(wanted));
+});

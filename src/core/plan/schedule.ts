@@ -17,7 +17,7 @@ export interface Schedule {
 }
 
 const grain = 60;
-const mostRepairs = 80;
+const mostRepairs = 80, mendedOneByOne = 40;
 /** Plans made in all, times tasks. */
 const mostPlans = 9000;
 const exactUpTo = 9;
@@ -30,6 +30,10 @@ interface Work {
   readonly byId: ReadonlyMap<string, PlanTask>;
   readonly tails: ReadonlyMap<string, number>;
   readonly wetters: ReadonlyMap<string, readonly { readonly task: PlanTask; readonly before: number; readonly after: number }[]>;
+  /** By zone: tasks that may be held there. */
+  readonly holders: ReadonlyMap<string, readonly PlanTask[]>;
+  /** By task: those that have to follow it within a longest wait. */
+  readonly windowed: ReadonlyMap<string, readonly { readonly task: PlanTask; readonly most: number }[]>;
   readonly hoursOf: (crew: readonly string[]) => readonly Span[];
   /** In one sitting, where there is a sitting long enough. */
   readonly whole: ReadonlyMap<string, boolean>;
@@ -52,16 +56,20 @@ export function prepare(problem: PlanProblem): Work | null {
   const hoursOf = crewHours(problem);
   const wetters = new Map<string, { task: PlanTask; before: number; after: number }[]>();
   for (const t of order) for (const w of t.wets) wetters.set(w.zone, [...(wetters.get(w.zone) ?? []), { task: t, before: w.before, after: w.after }]);
+  const holders = new Map<string, PlanTask[]>();
+  for (const t of order) for (const zone of t.holds ?? []) holders.set(zone, [...(holders.get(zone) ?? []), t]);
+  const windowed = new Map<string, { task: PlanTask; most: number }[]>();
+  for (const t of order) for (const w of t.after) if (w.most !== null) windowed.set(w.task, [...(windowed.get(w.task) ?? []), { task: t, most: w.most }]);
   return {
-    problem, order, byId: new Map(order.map((t) => [t.id, t])), tails: tailsOf(order), wetters, hoursOf,
+    problem, order, holders, windowed, byId: new Map(order.map((t) => [t.id, t])), tails: tailsOf(order), wetters, hoursOf,
     whole: new Map(order.map((t) => [t.id, t.whole && longestSitting(t, hoursOf) >= t.work])),
   };
 }
 
 interface Attempt {
   readonly placed: Map<string, Placed>;
-  /** A longest wait that is broken: from when the task it counts from would have to begin. */
-  readonly broken: { readonly task: string; readonly from: number } | null;
+  /** Longest waits that are broken: from when the tasks they count from would have to begin. */
+  readonly broken: ReadonlyMap<string, number>;
   readonly kept: boolean;
 }
 
@@ -82,14 +90,15 @@ function earliest(work: Work, placed: ReadonlyMap<string, Placed>, busy: Busy, t
   return { from: Infinity, until: Infinity };
 }
 
-/** The first time at which one of the places to hold is dry again, should all be wet now; `t` where one is dry. */
-function holdsUntil(work: Work, placed: ReadonlyMap<string, Placed>, task: PlanTask, t: number, until: number): number {
+/** The first time at which one of the places to hold is dry again, should all be wet now; `t` where one is dry. `also` counts as placed. */
+function holdsUntil(work: Work, placed: ReadonlyMap<string, Placed>, task: PlanTask, t: number, until: number, also?: Placed): number {
   if (!task.holds || task.holds.length === 0) return t;
   let first = Infinity;
   for (const zone of task.holds) {
     let wet = t;
     for (const w of work.wetters.get(zone) ?? []) {
-      const p = w.task.id === task.id ? undefined : placed.get(w.task.id);
+      if (w.task.id === task.id) continue;
+      const p = also?.id === w.task.id ? also : placed.get(w.task.id);
       if (p && p.from - w.before < until && p.until + w.after > t) wet = Math.max(wet, p.until + w.after);
     }
     if (wet <= t) return t;
@@ -102,47 +111,71 @@ function holdsUntil(work: Work, placed: ReadonlyMap<string, Placed>, task: PlanT
 function wetUntil(work: Work, placed: ReadonlyMap<string, Placed>, task: PlanTask, t: number, until: number): number {
   let next = t;
   for (const wet of task.wets) {
-    for (const p of placed.values()) {
-      const other = work.byId.get(p.id);
-      if (!other?.holds?.includes(wet.zone) || other.id === task.id) continue;
-      if (t - wet.before >= p.until || until + wet.after <= p.from) continue;
-      const elsewhere = new Map(placed);
-      elsewhere.set(task.id, { id: task.id, from: t, until, crew: [] });
-      if (holdsUntil(work, elsewhere, other, p.from, p.until) > p.from) next = Math.max(next, p.until + wet.before);
+    for (const other of work.holders.get(wet.zone) ?? []) {
+      const p = other.id === task.id ? undefined : placed.get(other.id);
+      if (!p || t - wet.before >= p.until || until + wet.after <= p.from) continue;
+      if (holdsUntil(work, placed, other, p.from, p.until, { id: task.id, from: t, until, crew: [] }) > p.from) next = Math.max(next, p.until + wet.before);
     }
   }
   return next;
 }
 
-/** Who and what is taken when. */
+/** Who and what is taken when: spans in order, those that touch made one. */
 class Busy {
-  private readonly spans = new Map<string, Span[]>();
+  private readonly spans = new Map<string, { from: number; until: number }[]>();
 
-  take(names: readonly string[], span: Span): void {
-    if (span.until <= span.from) return;
+  take(names: readonly string[], { from, until }: Span): void {
+    if (until <= from) return;
     for (const n of names) {
       const list = this.spans.get(n) ?? [];
-      list.push(span);
       this.spans.set(n, list);
+      const at = firstEndingAfter(list, from - 1);
+      let to = at;
+      const whole = { from, until };
+      for (let s = list[to]; s && s.from <= until; s = list[++to]) {
+        whole.from = Math.min(whole.from, s.from);
+        whole.until = Math.max(whole.until, s.until);
+      }
+      list.splice(at, to - at, whole);
     }
   }
 
   /** `from` where all are free, else the end of what they are taken by. */
   freeFrom(crew: readonly string[], tools: readonly string[], from: number, until: number): number {
     let next = from;
-    for (const names of [crew, tools]) for (const n of names) for (const s of this.spans.get(n) ?? []) if (s.from < until && s.until > from) next = Math.max(next, s.until);
+    for (const names of [crew, tools]) {
+      for (const n of names) {
+        const list = this.spans.get(n);
+        const s = list?.[firstEndingAfter(list, from)];
+        if (s && s.from < until) next = Math.max(next, s.until);
+      }
+    }
     return next;
   }
 }
 
-function attempt(work: Work, priority: (t: PlanTask) => number, notBefore: ReadonlyMap<string, number>): Attempt {
+function firstEndingAfter(list: readonly Span[], t: number): number {
+  let low = 0, high = list.length;
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if ((list[middle] as Span).until > t) high = middle;
+    else low = middle + 1;
+  }
+  return low;
+}
+
+/** `share` of a longest wait is aimed at where it has to be mended. */
+function attempt(work: Work, priority: (t: PlanTask) => number, notBefore: ReadonlyMap<string, number>, share = 1): Attempt {
   const placed = new Map<string, Placed>();
+  const broken = new Map<string, number>();
+  const closing = new Map<string, number>();
   const busy = new Busy();
   let kept = true;
   const put = (t: PlanTask, span: Span, crew: readonly string[]) => {
     placed.set(t.id, { id: t.id, from: span.from, until: span.until, crew });
     busy.take(crew, span);
     busy.take(t.tools, span);
+    for (const f of work.windowed.get(t.id) ?? []) closeBy(work, placed, closing, f.task, span.until + f.most);
   };
   for (const t of work.order) if (t.fixed) put(t, t.fixed, t.crews[0] ?? []);
   const left = new Set(work.order.filter((t) => !t.fixed));
@@ -151,7 +184,9 @@ function attempt(work: Work, priority: (t: PlanTask) => number, notBefore: Reado
     let chosen: PlanTask | undefined, best = -Infinity;
     for (const t of left) {
       if (blocked(t)) continue;
-      const p = priority(t);
+      // What has a window open comes first, with all it still waits for; that which closes first before all.
+      const closes = closing.get(t.id);
+      const p = closes === undefined ? priority(t) : 1e15 - closes;
       if (p > best) {
         best = p;
         chosen = t;
@@ -166,11 +201,23 @@ function attempt(work: Work, priority: (t: PlanTask) => number, notBefore: Reado
       if (!before || w.most === null || from - before.until <= w.most + 1) continue;
       const first = work.byId.get(w.task) as PlanTask;
       if (first.fixed || from === Infinity) kept = false;
-      else return { placed, broken: { task: w.task, from: laterStart(work, first, before, from - w.most) }, kept: false };
+      else broken.set(w.task, Math.max(broken.get(w.task) ?? 0, laterStart(work, first, before, from - w.least - (w.most - w.least) * share)));
     }
+    // Of few tasks each broken wait is mended before the next is looked at; of many, all that one plan shows at once.
+    if (broken.size > 0 && work.order.length <= mendedOneByOne) return { placed, broken, kept: false };
     put(chosen, { from, until }, crew);
   }
-  return { placed, broken: null, kept };
+  return { placed, broken, kept: kept && broken.size === 0 };
+}
+
+/** Notes until when a task has to be begun, and all that it still waits for before it. */
+function closeBy(work: Work, placed: ReadonlyMap<string, Placed>, closing: Map<string, number>, task: PlanTask, by: number): void {
+  if (placed.has(task.id) || by >= (closing.get(task.id) ?? Infinity)) return;
+  closing.set(task.id, by);
+  for (const w of task.after) {
+    const before = work.byId.get(w.task);
+    if (before) closeBy(work, placed, closing, before, by - w.least - before.work);
+  }
 }
 
 /** The crew that is done first. */
@@ -199,12 +246,13 @@ function laterStart(work: Work, task: PlanTask, at: Placed, target: number): num
 function repaired(work: Work, priority: (t: PlanTask) => number, budget: { left: number }): Attempt {
   const notBefore = new Map<string, number>();
   let last = attempt(work, priority, notBefore);
-  for (let i = 0; last.broken && i < mostRepairs && budget.left > 0; i++) {
+  for (let i = 0; last.broken.size > 0 && i < mostRepairs && budget.left > 0; i++) {
     budget.left--;
-    notBefore.set(last.broken.task, Math.max(notBefore.get(last.broken.task) ?? 0, last.broken.from));
-    last = attempt(work, priority, notBefore);
+    for (const [task, from] of last.broken) notBefore.set(task, Math.max(notBefore.get(task) ?? 0, from));
+    // Where mending goes on and on it aims inside the window, so that the next shift does not break it again.
+    last = attempt(work, priority, notBefore, i < 8 ? 1 : 0.5);
   }
-  return last.broken ? attempt(relaxed(work), priority, new Map()) : last;
+  return last.broken.size > 0 ? attempt(relaxed(work), priority, new Map()) : last;
 }
 
 /** The same without longest waits: something to show, with its clashes told. */
@@ -213,17 +261,16 @@ function relaxed(work: Work): Work {
   return { ...work, order, byId: new Map(order.map((t) => [t.id, t])) };
 }
 
-/** Orders to try: longest way first, what has a longest wait at once, least spare time first, and some shaken by a seed. */
+/** Orders to try: longest way first, least spare time first, and some shaken by a seed. */
 function priorities(work: Work, tries: number): ((t: PlanTask) => number)[] {
   const tail = (t: PlanTask) => work.tails.get(t.id) ?? 0;
-  const urgent = new Set(work.order.filter((t) => t.after.some((w) => w.most !== null)).map((t) => t.id));
   const spare = (t: PlanTask) => (work.problem.due[t.build] ?? work.problem.until) - tail(t);
-  const out = [(t: PlanTask) => tail(t) + (urgent.has(t.id) ? 1e9 : 0), (t: PlanTask) => -spare(t) + (urgent.has(t.id) ? 1e12 : 0), tail];
+  const out = [tail, (t: PlanTask) => -spare(t)];
   let seed = 12345;
   const next = () => (seed = (Math.imul(seed, 1103515245) + 12345) >>> 0) / 2 ** 32;
   while (out.length < tries) {
     const shaken = new Map(work.order.map((t) => [t.id, 0.6 + 0.8 * next()]));
-    out.push((t) => tail(t) * (shaken.get(t.id) ?? 1) + (urgent.has(t.id) ? 1e9 : 0));
+    out.push((t) => tail(t) * (shaken.get(t.id) ?? 1));
   }
   return out;
 }

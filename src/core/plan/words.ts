@@ -12,6 +12,8 @@ export interface PlanVerdict {
 }
 
 const day = 86400;
+/** From here on a step that cannot be done in its time spoils the piece; below it only shows. */
+export const missedMuch = 0.9;
 
 export function dayWords(seconds: number, zone: string): string {
   return Number.isFinite(seconds) ? formatDate(zoneClock(zone).wallOf(seconds).date) : 'never';
@@ -44,7 +46,7 @@ export function planVerdict(plan: BuildPlan, zone: string, now: number): PlanVer
   const { low, nominal, high } = plan.finish;
   if (!Number.isFinite(nominal)) return { status: 'fails', sentence: 'There is no time for all of it within two years.', reason: 'Nobody has hours for some steps, or one of them waits for what never comes.' };
   const range = dayWords(low, zone) === dayWords(high, zone) ? '' : ` It may be any day from ${dayWords(low, zone)} to ${dayWords(high, zone)}.`;
-  const closed = left.filter((s) => s.clashes.some((c) => c.kind === 'window'));
+  const closed = left.filter((s) => s.missed >= missedMuch && s.clashes.some((c) => c.kind === 'window'));
   const first = closed[0];
   if (first) return { status: 'fails', sentence: windowSentence(first, zone, now), reason: `${clashSentence(plan, first.clashes.find((c) => c.kind === 'window') as Clash)} What comes after is planned as if it could still be done.` };
   const clashing = left.filter((s) => s.clashes.length > 0);

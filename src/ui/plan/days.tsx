@@ -83,8 +83,8 @@ export interface DaysProps {
   readonly whole: WorkshopPlan;
   readonly chosen: string | null;
   readonly onChoose: (id: string) => void;
-  /** To the day of this date, at the first hour there is. */
-  readonly onMove: (id: string, date: string) => void;
+  /** To the day of this date, at the first hour there is; or to the nearest day with hours before or after it. */
+  readonly onMove: (id: string, date: string, seek?: 'before' | 'after') => void;
 }
 
 export function Days({ plan, whole, chosen, onChoose, onMove }: DaysProps) {
@@ -145,12 +145,12 @@ export function Days({ plan, whole, chosen, onChoose, onMove }: DaysProps) {
                         <button
                           key={s.id} type="button" className={`slip${s.done ? ' done' : ''}${bad ? ' bad' : ''}${s.pinned ? ' pinned' : ''}${chosen === s.id ? ' chosen' : ''}`} draggable={!s.done && begins}
                           aria-pressed={chosen === s.id} onClick={() => onChoose(s.id)}
-                          aria-label={`${short(s, r)}${begins ? '' : ', goes on'}, ${r.name}, ${dayWords(d.from + 43200, zone)}${s.done ? ', done' : ''}${bad ? ', breaks something' : ''}${s.pinned ? ', put there by you' : ''}. Left and right arrows move it a day.`}
+                          aria-label={`${short(s, r)}${begins ? '' : ', goes on'}, ${r.name}, ${dayWords(d.from + 43200, zone)}${s.done ? ', done' : ''}${bad ? ', breaks something' : ''}${s.pinned ? ', put there by you' : ''}. Left and right arrows move it to another day.`}
                           onDragStart={(e) => { held.current = s.id; e.dataTransfer.setData('text/plain', s.id); e.dataTransfer.effectAllowed = 'move'; }} onDragEnd={() => { held.current = null; setOver(null); }}
                           onKeyDown={(e) => {
                             if (s.done || (e.key !== 'ArrowLeft' && e.key !== 'ArrowRight')) return;
                             e.preventDefault();
-                            onMove(s.id, dayAfter(clock.wallOf(s.from).date, e.key === 'ArrowLeft' ? -1 : 1));
+                            onMove(s.id, dayAfter(clock.wallOf(s.from).date, e.key === 'ArrowLeft' ? -1 : 1), e.key === 'ArrowLeft' ? 'before' : 'after');
                           }}
                         >
                           {s.pinned && <span className="pin" aria-hidden="true" />}{short(s, r)}<span className="takes">{begins ? formatDuration(s.takes * 3600) : 'goes on'}</span>

@@ -4,7 +4,7 @@ import { useEffect, useMemo, useState } from 'react';
 import { Button, Form } from 'react-bootstrap';
 import { findClay, type Build } from '../../core/build';
 import { workingMinutes } from '../../core/cure';
-import { cardFor, clashSentence, dayWords, effectiveLog, nextStep, planVerdict, stepData, timeWords, type LogKind, type PlannedStep } from '../../core/plan';
+import { cardFor, clashSentence, dayWords, effectiveLog, missedMuch, nextStep, planVerdict, stepData, timeWords, type LogKind, type PlannedStep } from '../../core/plan';
 import { formatDuration, parseNumber } from '../../core/quantity';
 import { logEntry } from '../log/outbox';
 import { shrinkPicture } from '../log/shrink-picture';
@@ -41,20 +41,10 @@ function useAwake(): { readonly awake: boolean; readonly toggle: () => void; rea
 }
 
 /** The pages of the bench are kept on this device, so that they open without a connection too. */
-function useKeptPages(): boolean {
-  const [online, setOnline] = useState(true);
+function useKeptPages(): void {
   useEffect(() => {
     if ('serviceWorker' in navigator) void navigator.serviceWorker.register('/bench-keeper.js').catch(() => undefined);
-    const look = () => setOnline(navigator.onLine);
-    look();
-    window.addEventListener('online', look);
-    window.addEventListener('offline', look);
-    return () => {
-      window.removeEventListener('online', look);
-      window.removeEventListener('offline', look);
-    };
   }, []);
-  return online;
 }
 
 function NextStep({ step, zone, now, busy, onDone }: { step: PlannedStep; zone: string; now: number; busy: boolean; onDone: (s: PlannedStep, took: number | null) => void }) {
@@ -82,7 +72,8 @@ export default function Tonight({ id, build, ways: initial }: { id: string; buil
   const { ways } = useWays(initial);
   const log = useLog(id);
   const known = usePlan(id, build, log.entries, false);
-  const online = useKeptPages();
+  useKeptPages();
+  const online = log.reached;
   const { awake, toggle, can } = useAwake();
   const [busy, setBusy] = useState(false);
   const [said, setSaid] = useState('');
@@ -123,7 +114,8 @@ export default function Tonight({ id, build, ways: initial }: { id: string; buil
     ...build.regions.everywhere.coats.map((t, i) => ({ name: build.regions.everywhere.coats.length > 1 ? `coat ${i + 1}` : 'the clay', metres: t, round: false })),
     ...Object.entries(build.regions.own).flatMap(([region, l]) => l.coats.map((t) => ({ name: `clay on the ${region.replaceAll('-', ' ')}`, metres: t, round: false }))),
   ];
-  const closing = own?.steps.filter((s) => !s.done && s.clashes.some((c) => c.kind === 'window')) ?? [];
+  const closed = own?.steps.filter((s) => !s.done && s.clashes.some((c) => c.kind === 'window')) ?? [];
+  const closing = closed.filter((s) => s.missed >= missedMuch), passed = closed.filter((s) => s.missed < missedMuch);
   return (
     <div className="tonight">
       <header>
@@ -134,6 +126,7 @@ export default function Tonight({ id, build, ways: initial }: { id: string; buil
       <main>
         {(!online || pending > 0) && <p className="waiting" role="status">{online ? '' : 'No connection. '}{pending > 0 ? `${pending} waiting to be sent; nothing is lost.` : 'What you log waits here and is sent when it is back.'}</p>}
         {closing.map((s) => <p key={s.id} className="shout" role="alert"><Plumb status="fails" size={26} label="" /> <span><strong>{s.name}.</strong> {clashSentence(own!, s.clashes.find((c) => c.kind === 'window')!)}</span></p>)}
+        {passed.length > 0 && <p className="waiting" role="status">Past their time: {passed.map((s) => `“${s.name}”`).join(', ')}. Say that they are done, or leave them out on the plan.</p>}
         {known.refused && <p className="shout" role="alert">{known.refused}</p>}
         <RunningClocks buildId={id} entries={log.entries ?? []} onChanged={() => void log.load()} />
         {!own && !known.refused && <p className="muted">Making the card …</p>}

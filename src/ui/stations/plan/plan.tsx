@@ -182,16 +182,19 @@ export default function PlanStation() {
     if (refused) controller.announce(`Not moved: ${refused.message}`);
     else setMoved({ name: s.name, finish: own.finish.nominal, clashes: clashesIn(own), plan });
   };
-  const moveTo = (stepId: string, date: string) => {
+  const moveTo = (stepId: string, date: string, seek?: 'before' | 'after') => {
     const s = own?.steps.find((x) => x.id === stepId);
     if (!s || !plan || s.done) return;
     const clock = zoneClock(zone);
-    const day = clock.epochOf(date, 0);
     const open = plan.open[s.crew[0] ?? ''] ?? [];
-    const first = startOn(open, Math.max(day, Math.ceil(known.now / 900) * 900), 0, false);
-    // A day without hours takes it at the hour it had: the plan then says that nobody is there.
-    put(stepId, clock.wallOf(first).date === date ? first : clock.epochOf(date, Math.round(clock.wallOf(s.from).minutes)));
+    const soonest = Math.ceil(known.now / 900) * 900;
+    const first = startOn(open, Math.max(clock.epochOf(date, 0), soonest), 0, false);
+    const last = open.filter((x) => x.from < clock.epochOf(date, 1440) && x.until > soonest).pop();
     setChosen(stepId);
+    if (seek === 'after' && Number.isFinite(first)) put(stepId, first);
+    else if (seek === 'before' && last) put(stepId, Math.max(last.from, soonest));
+    // A day without hours takes it at the hour it had: the plan then says that nobody is there.
+    else put(stepId, clock.wallOf(first).date === date ? first : clock.epochOf(date, Math.round(clock.wallOf(s.from).minutes)));
   };
   const done = async (steps: readonly PlannedStep[], at: number, took?: number) => {
     setBusy(true);
@@ -272,6 +275,7 @@ function People({ plan }: { plan: WorkshopPlan }) {
       {named.map((p) => (
         <label key={p.id} className="me-3"><input type="checkbox" checked={people.includes(p.id)} onChange={(e) => controller.edit({ label: `${p.name} ${e.target.checked ? 'works on it' : 'does not work on it'}`, changes: [{ path: ['plan', 'people'], value: e.target.checked ? [...people, p.id] : people.filter((x) => x !== p.id) }] })} /> {p.name}</label>
       ))}
+      {people.length === 0 && <div className="hint">Nobody is named: {named[0]?.name ?? ''} it is.</div>}
     </fieldset>
   );
 }

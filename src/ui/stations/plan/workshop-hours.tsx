@@ -5,6 +5,7 @@ import { usualHours, type PlanSurroundings, type Person, type Workshop } from '.
 import { formatDate, sensible } from '../../../core/quantity';
 import { useBench } from '../../bench/context';
 import { call } from '../../parts/http';
+import { zoneOfPage } from '../../plan/use-plan';
 
 /** Who works here and when: the same for every build. Times as on the wall. */
 const dayNames = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'];
@@ -45,6 +46,7 @@ export function WorkshopHours({ surroundings, onChanged }: { surroundings: PlanS
     void save({ ...workshop, people: [...workshop.people, { id, name: n === 1 ? 'Me' : `Helper ${n - 1}`, hours: usualHours(hoursPerWeek), away: [], other: [] }] });
   };
   const learned = Object.entries(paces);
+  const here = zoneOfPage();
   return (
     <>
       <h3>The workshop’s hours</h3>
@@ -60,7 +62,7 @@ export function WorkshopHours({ surroundings, onChanged }: { surroundings: PlanS
         ))}
       </ul>
       {workshop.people.length < 20 && <Button size="sm" variant="quiet" onClick={add}>{workshop.people.length === 0 ? 'Say when you work' : 'Add somebody'}</Button>}
-      <p className="small muted mt-1 mb-0">Times are of {workshop.zone.replaceAll('_', ' ')}.</p>
+      <p className="small muted mt-1 mb-0">Times are of {workshop.zone.replaceAll('_', ' ')}.{here !== workshop.zone && <> This device is in {here.replaceAll('_', ' ')}. <Button size="sm" variant="quiet" onClick={() => void save({ ...workshop, zone: here })}>The workshop too</Button></>}</p>
       {wrong && <p className="wrong status-fails" role="alert">{wrong}</p>}
       {learned.length > 0 && (
         <>
