@@ -1,5 +1,5 @@
 import { spawnSync } from 'node:child_process';
-import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { mkdtempSync, rmSync, truncateSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { newBust } from '../../src/core/build';
@@ -85,4 +85,30 @@ test('check prints the whole report', () => {
 test('no such file, no such command', () => {
   expect(run(['check', '/nowhere/build.json'])).toMatchObject({ code: 2 });
   expect(run(['juggle'])).toMatchObject({ code: 2 });
+});
+
+describe('backup and restore', () => {
+  const cli = (...args: string[]) => {
+    const root = path.join(__dirname, '../..');
+    const done = spawnSync(process.execPath, [path.join(root, 'node_modules/tsx/dist/cli.mjs'), path.join(root, 'src/cli/main.ts'), ...args], { encoding: 'utf8' });
+    return { code: done.status, out: done.stdout, error: done.stderr };
+  };
+
+  test('out of one folder and into another, with the same hash; what is torn is refused in one line', () => {
+    const [from, to, file] = ['from', 'to', 'all.tar.gz'].map((n) => path.join(folder, n)) as [string, string, string];
+    const made = cli('backup', file, '--data', from);
+    // A folder that is not there yet is begun, as by the server.
+    expect(made).toMatchObject({ code: 0, error: '' });
+    const { content } = JSON.parse(made.out) as { content: string };
+    const back = cli('restore', file, '--data', to);
+    expect(back.code).toBe(0);
+    expect((JSON.parse(back.out) as { content: string }).content).toBe(content);
+    expect(cli('backup', file, '--data', from)).toMatchObject({ code: 2, error: expect.stringMatching(/there is a file of this name already/) });
+    truncateSync(file, 200);
+    const torn = cli('restore', file, '--data', to);
+    expect(torn).toMatchObject({ code: 2, out: '' });
+    expect(torn.error.trim().split('\n')).toHaveLength(1);
+    expect(torn.error).toMatch(/cut short or damaged: nothing was changed/);
+    expect(cli('restore')).toMatchObject({ code: 2, error: expect.stringMatching(/^usage: /) });
+  }, 60_000);
 });

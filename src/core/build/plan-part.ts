@@ -40,6 +40,7 @@ export const stepEditSchema = z.strictObject({
   at: z.iso.datetime().optional(),
   people: z.number().int().min(1).max(6).optional(),
 });
+export type StepEdit = z.infer<typeof stepEditSchema>;
 
 export const classSetSchema = z.strictObject({
   people: z.number().int().min(1).max(200),

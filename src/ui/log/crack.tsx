@@ -20,7 +20,7 @@ export function RepairAdvice({ entries, start }: { entries: readonly ReadEntry[]
   const repair = repairOf({ width: Number(crack.data['width']), through: crack.data['through'] === true }, state, clay.ok ? `the same ${clay.value.name}` : 'the same clay');
   return (
     <section aria-label="Mending the crack" className="mt-3">
-      <h3>Mending the crack at the {String(crack.data['where'])}</h3>
+      <h3>Mending: {String(crack.data['where'])}</h3>
       <p className="small muted">By now the clay is {stateWords[state]}. {repair.when === 'now' ? 'Do it now.' : 'Wait until it is dry through.'}</p>
       <ol className="small">{repair.steps.map((s) => <li key={s}>{s}</li>)}</ol>
     </section>

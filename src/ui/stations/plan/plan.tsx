@@ -1,7 +1,7 @@
 'use client';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { Button } from 'react-bootstrap';
-import type { BuildEdit } from '../../../core/build';
+import type { BuildEdit, StepEdit } from '../../../core/build';
 import { clashSentence, dayWords, decidingSentence, happenedOf, effectiveLog, planVerdict, startOn, stepData, whenWords, zoneClock, type BuildPlan, type PlannedStep, type WorkshopPlan } from '../../../core/plan';
 import { formatDate, formatDuration } from '../../../core/quantity';
 import { useBench, useController } from '../../bench/context';
@@ -20,7 +20,10 @@ const helds = [{ id: 'auto', name: 'as the armature says' }, { id: 'stands', nam
 
 /** A move as it was made, until its consequences are known. */
 interface Moved {
+  readonly step: string;
   readonly name: string;
+  /** What was said of the step before. */
+  readonly before: StepEdit | undefined;
   readonly finish: number;
   readonly clashes: readonly string[];
   readonly plan: WorkshopPlan;
@@ -180,7 +183,7 @@ export default function PlanStation() {
     const edit = build.plan.steps[stepId];
     const refused = controller.edit({ label: `${s.name}: ${whenWords(at, zone)}`, changes: [{ path: ['plan', 'steps', stepId], value: { ...edit, at: new Date(Math.round(at / 60) * 60_000).toISOString().replace('.000Z', 'Z') } }] });
     if (refused) controller.announce(`Not moved: ${refused.message}`);
-    else setMoved({ name: s.name, finish: own.finish.nominal, clashes: clashesIn(own), plan });
+    else setMoved({ step: stepId, name: s.name, before: moved?.step === stepId ? moved.before : edit, finish: own.finish.nominal, clashes: clashesIn(own), plan });
   };
   const moveTo = (stepId: string, date: string, seek?: 'before' | 'after') => {
     const s = own?.steps.find((x) => x.id === stepId);
@@ -231,7 +234,10 @@ export default function PlanStation() {
         </div>
         {own && <div>{own.steps.every((s) => s.done) ? <p>{happenedOf(effectiveLog(log.entries ?? [])).length} steps are in the log.</p> : <Help known={known} own={own} zone={zone} />}</div>}
       </div>
-      {moved && own && plan && <Consequences moved={moved} own={own} zone={zone} busy={known.busy || plan === moved.plan} onKeep={() => setMoved(null)} onBack={() => { controller.undo(); setMoved(null); }} />}
+      {moved && own && plan && <Consequences moved={moved} own={own} zone={zone} busy={known.busy || plan === moved.plan} onKeep={() => setMoved(null)} onBack={() => {
+        controller.edit({ label: `${moved.name}: put back`, changes: [{ path: ['plan', 'steps', moved.step], value: moved.before }] });
+        setMoved(null);
+      }} />}
       {own && plan && own.steps.length > 0 && <Days plan={own} whole={plan} chosen={chosen} onChoose={choose} onMove={moveTo} />}
       <p className="key-line small muted">
         <span className="swatch wet" /> wet: no hand on it <span className="swatch wet maybe" /> perhaps still wet <span className="swatch bad" /> breaks something <span className="swatch done" /> done
