@@ -1,7 +1,7 @@
 import { createEvents, type EventAttributes } from 'ics';
 import Papa from 'papaparse';
 import { parseBuild } from '../core/build';
-import { planWorkshop, zoneClock, type BuildPlan, type BuildToPlan, type PlanSurroundings, type WorkshopPlan } from '../core/plan';
+import { clockText, planWorkshop, zoneClock, type BuildPlan, type BuildToPlan, type PlanSurroundings, type WorkshopPlan } from '../core/plan';
 import { failure, success, type Result } from '../core/quantity';
 import { buildToPlan, Evaluator } from '../core/verdict';
 import * as db from '../db';
@@ -77,8 +77,7 @@ export function tableOfPlan(plan: BuildPlan, zone: string): string {
   const at = (t: number | null) => {
     if (t === null || !Number.isFinite(t)) return '';
     const w = clock.wallOf(t);
-    const minutes = Math.round(w.minutes);
-    return `${w.date} ${String(Math.floor(minutes / 60)).padStart(2, '0')}:${String(minutes % 60).padStart(2, '0')}`;
+    return `${w.date} ${clockText(w.minutes)}`;
   };
   const rows = plan.steps.map((s) => ({
     step: s.id, what: s.name, region: s.region ?? '', from: at(s.from), until: at(s.until), hours: (Math.round(s.takes * 100) / 100).toString(), done: s.done ? 'yes' : 'no', 'latest start': at(s.latest),

@@ -67,6 +67,12 @@ export function zoneClock(name: string): ZoneClock {
   return clock;
 }
 
+/** "19:05"; "24:00" for the end of a day. */
+export function clockText(minutes: number): string {
+  const m = Math.round(minutes);
+  return `${String(Math.floor(m / 60)).padStart(2, '0')}:${String(m % 60).padStart(2, '0')}`;
+}
+
 export function dayAfter(date: string, days = 1): string {
   return isoDateOf(secondsOf(date) + days * 86400);
 }

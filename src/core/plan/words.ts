@@ -2,7 +2,7 @@ import { formatDate, formatDuration } from '../quantity';
 import type { Link } from './deciding';
 import type { BuildPlan, PlannedStep } from './plan';
 import type { Clash } from './task';
-import { zoneClock } from './time-zone';
+import { clockText, zoneClock } from './time-zone';
 
 /** What a plan says, in sentences. */
 export interface PlanVerdict {
@@ -21,8 +21,7 @@ export function dayWords(seconds: number, zone: string): string {
 
 export function timeWords(seconds: number, zone: string): string {
   if (!Number.isFinite(seconds)) return 'never';
-  const minutes = Math.round(zoneClock(zone).wallOf(seconds).minutes) % 1440;
-  return `${String(Math.floor(minutes / 60)).padStart(2, '0')}:${String(minutes % 60).padStart(2, '0')}`;
+  return clockText(Math.round(zoneClock(zone).wallOf(seconds).minutes) % 1440);
 }
 
 export function whenWords(seconds: number, zone: string): string {

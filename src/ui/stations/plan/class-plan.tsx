@@ -1,7 +1,7 @@
 'use client';
 import { Button, Form } from 'react-bootstrap';
 import type { ClassSet } from '../../../core/build';
-import { groupSizes } from '../../../core/plan';
+import { clockText, groupSizes } from '../../../core/plan';
 import { formatLength, formatMass, sensible } from '../../../core/quantity';
 import { useBench, useController } from '../../bench/context';
 import { QuantityInput } from '../../parts/fields';
@@ -9,10 +9,6 @@ import { QuantityInput } from '../../parts/fields';
 /** A class that makes the piece many times over: groups, sessions, and what lies at each place. */
 const dayNames = ['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday', 'Sunday'];
 const fresh: ClassSet = { people: 24, groups: 3, minutes: 90, pace: 1.6, sessions: [{ day: 0, from: 960 }, { day: 1, from: 960 }, { day: 2, from: 960 }] };
-
-function clockText(minutes: number): string {
-  return `${String(Math.floor(minutes / 60)).padStart(2, '0')}:${String(minutes % 60).padStart(2, '0')}`;
-}
 
 export function ClassPlan({ zone }: { zone: string }) {
   const controller = useController();

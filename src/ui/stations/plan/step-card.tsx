@@ -1,7 +1,7 @@
 'use client';
 import { useEffect, useState } from 'react';
 import { Button, Form } from 'react-bootstrap';
-import { clashSentence, whenWords, zoneClock, type BuildPlan, type PlannedStep } from '../../../core/plan';
+import { clashSentence, clockText, whenWords, zoneClock, type BuildPlan, type PlannedStep } from '../../../core/plan';
 import { formatDuration } from '../../../core/quantity';
 import { useBench, useController } from '../../bench/context';
 import { QuantityInput } from '../../parts/fields';
@@ -10,8 +10,7 @@ import { QuantityInput } from '../../parts/fields';
 function wallText(t: number, zone: string): string {
   if (!Number.isFinite(t)) return '';
   const { date, minutes } = zoneClock(zone).wallOf(t);
-  const m = Math.round(minutes);
-  return `${date}T${String(Math.floor(m / 60)).padStart(2, '0')}:${String(m % 60).padStart(2, '0')}`;
+  return `${date}T${clockText(minutes)}`;
 }
 
 /** One step: what it waits for, when, how long; put elsewhere, changed, left out, done. */

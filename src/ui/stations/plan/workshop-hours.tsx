@@ -1,7 +1,7 @@
 'use client';
 import { useState } from 'react';
 import { Button, Form } from 'react-bootstrap';
-import { usualHours, type PlanSurroundings, type Person, type Workshop } from '../../../core/plan';
+import { clockText, usualHours, type PlanSurroundings, type Person, type Workshop } from '../../../core/plan';
 import { formatDate, sensible } from '../../../core/quantity';
 import { useBench } from '../../bench/context';
 import { call } from '../../parts/http';
@@ -9,10 +9,6 @@ import { zoneOfPage } from '../../plan/use-plan';
 
 /** Who works here and when: the same for every build. Times as on the wall. */
 const dayNames = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'];
-
-function clockText(minutes: number): string {
-  return `${String(Math.floor(minutes / 60)).padStart(2, '0')}:${String(minutes % 60).padStart(2, '0')}`;
-}
 
 function minutesOf(text: string): number | null {
   const found = /^(\d{1,2}):(\d{2})$/.exec(text);
