@@ -200,6 +200,13 @@ describe('a plan', () => {
     expect(own.beginBy).toBeGreaterThan(monday + 10 * day);
   });
 
+  test('backwards a hand finds a dry place too', () => {
+    const { problem } = problemOf(inputs([planned({ deadline: '2027-01-20' }, facts({ held: false, regions: [region('chest', 0.2), region('neck', 0.4), region('head', 0.6)] }))]));
+    const latest = latestPlan(problem, Date.parse('2027-01-21T00:00:00Z') / 1000);
+    expect(latest).not.toBeNull();
+    expect(clashesOf(problem, latest ?? [], crewHours(problem))).toEqual([]);
+  });
+
   test('turned round twice a problem is what it was', () => {
     const { problem } = problemOf(inputs([planned({}, facts({ held: false }))]));
     const twice = mirrored(mirrored(problem, 1e9), -problem.from);

@@ -201,7 +201,7 @@ function attempt(work: Work, priority: (t: PlanTask) => number, notBefore: Reado
       if (!before || w.most === null || from - before.until <= w.most + 1) continue;
       const first = work.byId.get(w.task) as PlanTask;
       if (first.fixed || from === Infinity) kept = false;
-      else broken.set(w.task, Math.max(broken.get(w.task) ?? 0, laterStart(work, first, before, from - w.least - (w.most - w.least) * share)));
+      else broken.set(w.task, Math.max(broken.get(w.task) ?? -Infinity, laterStart(work, first, before, from - w.least - (w.most - w.least) * share)));
     }
     // Of few tasks each broken wait is mended before the next is looked at; of many, all that one plan shows at once.
     if (broken.size > 0 && work.order.length <= mendedOneByOne) return { placed, broken, kept: false };
@@ -222,7 +222,7 @@ function closeBy(work: Work, placed: ReadonlyMap<string, Placed>, closing: Map<s
 
 /** The crew that is done first. */
 function soonest(work: Work, placed: ReadonlyMap<string, Placed>, busy: Busy, task: PlanTask, notBefore: ReadonlyMap<string, number>): Placed {
-  let from = Math.max(work.problem.from, task.notBefore, notBefore.get(task.id) ?? 0);
+  let from = Math.max(work.problem.from, task.notBefore, notBefore.get(task.id) ?? -Infinity);
   for (const w of task.after) {
     const before = placed.get(w.task);
     if (before) from = Math.max(from, before.until + w.least);
@@ -248,7 +248,7 @@ function repaired(work: Work, priority: (t: PlanTask) => number, budget: { left:
   let last = attempt(work, priority, notBefore);
   for (let i = 0; last.broken.size > 0 && i < mostRepairs && budget.left > 0; i++) {
     budget.left--;
-    for (const [task, from] of last.broken) notBefore.set(task, Math.max(notBefore.get(task) ?? 0, from));
+    for (const [task, from] of last.broken) notBefore.set(task, Math.max(notBefore.get(task) ?? -Infinity, from));
     // Where mending goes on and on it aims inside the window, so that the next shift does not break it again.
     last = attempt(work, priority, notBefore, i < 8 ? 1 : 0.5);
   }

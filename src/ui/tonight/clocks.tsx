@@ -8,7 +8,7 @@ import { logEntry } from '../log/outbox';
  * Running clocks. A clock is an entry of the log: it says when it was set, so a reload, a restart or a night's sleep of
  * the machine changes nothing; what is shown is the wall clock less that.
  */
-export function clockText(seconds: number): string {
+export function leftText(seconds: number): string {
   const s = Math.max(0, Math.ceil(Math.abs(seconds)));
   const h = Math.floor(s / 3600), m = Math.floor((s % 3600) / 60);
   const two = (n: number) => String(n).padStart(2, '0');
@@ -85,7 +85,7 @@ export function RunningClocks({ buildId, entries, onChanged }: ClockProps) {
     return (
       <div key={c.id} className={`clock${left <= 0 ? ' over' : left < c.seconds * 0.2 ? ' soon' : ''}`} data-testid="clock">
         <div className="clock-name">{c.name}</div>
-        <div className="clock-time" role="timer" aria-label={`${c.name}, ${left > 0 ? 'left' : 'over by'}`}>{clockText(left)}</div>
+        <div className="clock-time" role="timer" aria-label={`${c.name}, ${left > 0 ? 'left' : 'over by'}`}>{leftText(left)}</div>
         <div className="clock-word">{left <= 0 ? 'over: stop working it' : left < c.seconds * 0.2 ? 'nearly over' : 'left'}</div>
         <Button variant="quiet" className="big" onClick={() => void stop(c)} aria-label={`Stop the clock ${c.name}`}>Stop</Button>
       </div>
@@ -109,7 +109,7 @@ export function SetClock({ buildId, onChanged, offer }: Omit<ClockProps, 'entrie
     <section aria-label="Clocks" className="card-part">
       <h3>Set a clock</h3>
       <div className="clock-new">
-        {offer ? <Button variant="iron" className="big" onClick={() => void start(offer.name, offer.seconds)}>{offer.name}, {clockText(offer.seconds)}</Button> : <Button variant="quiet" className="big" onClick={() => void start('Batch', 3600)}>Batch, 60 min</Button>}
+        {offer ? <Button variant="iron" className="big" onClick={() => void start(offer.name, offer.seconds)}>{offer.name}, {leftText(offer.seconds)}</Button> : <Button variant="quiet" className="big" onClick={() => void start('Batch', 3600)}>Batch, 60 min</Button>}
         {usual.map((u) => <Button key={u.name} variant="quiet" className="big" onClick={() => void start(u.name, u.minutes * 60)}>{u.name}, {u.minutes} min</Button>)}
         <Form.Control className="big" aria-label="Name of a clock" placeholder="for what" value={name} maxLength={80} onChange={(e) => setName(e.target.value)} />
         <Form.Control className="big" aria-label="Minutes" placeholder="minutes" inputMode="decimal" value={minutes} onChange={(e) => setMinutes(e.target.value)} />
