@@ -2,8 +2,10 @@ import { randomUUID } from 'node:crypto';
 import { cpSync, existsSync, mkdtempSync, readFileSync, readdirSync, rmSync, truncateSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
+import { gzipSync } from 'node:zlib';
 import { sql } from 'kysely';
 import sharp from 'sharp';
+import tar from 'tar-stream';
 import { newBust } from '../../src/core/build';
 import { contentHash, openDatabase } from '../../src/db';
 import {
@@ -166,6 +168,25 @@ describe('backup', () => {
     expect(await backup(whole)).toMatchObject({ ok: false, code: 'exists' });
     expect(await backup(path.join(elsewhere, 'no', 'such', 'folder.gz'))).toMatchObject({ ok: false, code: 'unwritable' });
   }, 60_000);
+
+  test('an archive that goes on after its list, or holds what is not ours, is refused', async () => {
+    await aShelf();
+    const pack = async (entries: readonly (readonly [string, string])[]) => {
+      const made = tar.pack();
+      for (const [name, text] of entries) made.entry({ name }, text);
+      made.finalize();
+      const parts: Buffer[] = [];
+      for await (const chunk of made) parts.push(chunk as Buffer);
+      const file = path.join(elsewhere, `${randomUUID()}.tar.gz`);
+      writeFileSync(file, gzipSync(Buffer.concat(parts)));
+      return file;
+    };
+    const list = JSON.stringify({ sostegno: 1, what: 'backup', made: '', content: '', files: [] });
+    expect(await restore(await pack([['list.json', list], ['sostegno.db', 'x']]))).toMatchObject({ ok: false, message: 'it goes on after its list' });
+    for (const name of ['../../etc/passwd', '/etc/passwd', 'pictures/a.jpg', 'sostegno.db/x']) expect(await restore(await pack([[name, 'x'], ['list.json', list]]))).toMatchObject({ ok: false, code: 'not-ours' });
+    expect(await restore(await pack([['list.json', '{"sostegno":2}']]))).toMatchObject({ ok: false, code: 'torn' });
+    expect(existsSync(path.join(elsewhere, 'etc'))).toBe(false);
+  });
 
   test('a database that acts by itself is not taken', async () => {
     await aShelf();

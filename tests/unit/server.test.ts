@@ -3,10 +3,11 @@ import { randomUUID } from 'node:crypto';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
+import sharp from 'sharp';
 import { hashOf, newBust, parseBuild, type Build } from '../../src/core/build';
 import { openDatabase, listRevisions } from '../../src/db';
 import {
-  addBuild, addPhoto, addToLog, closeDatabase, copyBuild, createBuild, devicesFor, exportBuild, importBuild, keepDrying, keptDrying, loadDemo, markBuild, openBuild, pictureType, readAll, readLearned, readLog, readSettings, rememberLearned,
+  addBuild, addPhoto, addToLog, closeDatabase, copyBuild, createBuild, devicesFor, exportBuild, importBuild, keepDrying, keptDrying, loadDemo, markBuild, openBuild, pictureType, readAll, readLearned, readLog, readPhoto, readSettings, readWorkshop, rememberLearned,
   saveBuild, openSheet, shelf, snapshotted, writeSettings,
 } from '../../src/server';
 import { revisionsToDrop } from '../../src/server/thinning';
@@ -147,8 +148,8 @@ describe('the bench log', () => {
   });
   test('pictures are known by their bytes', async () => {
     const { id } = await addBuild(newBust('Photo', '2026-12-01'), 'test');
-    const png = Uint8Array.of(0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a, 0, 0);
-    expect(pictureType(png)).toBe('image/png');
+    const png = await sharp({ create: { width: 3, height: 2, channels: 3, background: '#a08060' } }).png().toBuffer();
+    expect(pictureType(png)).toBe('png');
     expect((await addPhoto(id, randomUUID(), png)).ok).toBe(true);
     expect(await addPhoto(id, randomUUID(), new TextEncoder().encode('<svg onload=alert(1)>'))).toMatchObject({ code: 'not-a-picture' });
     expect(await addPhoto(id, '../../x', png)).toMatchObject({ code: 'bad-id' });
@@ -164,8 +165,12 @@ test('demo data loads once, and again only when asked', async () => {
   expect(await shelf()).toHaveLength(16);
   const [piece] = await shelf();
   expect((await shelf()).every((b) => b.card.problem === null && b.card.silhouette.length > 5)).toBe(true);
-  expect((await readLog(piece?.id ?? '')).length).toBeGreaterThan(7);
-});
+  const log = await readLog(piece?.id ?? '');
+  expect(log.length).toBeGreaterThan(16);
+  const photo = log.find((e) => e.kind === 'photo');
+  expect((await readPhoto(piece?.id ?? '', String(photo?.data['photoId'])))?.mime).toBe('image/jpeg');
+  expect((await readWorkshop()).people.map((p) => p.id)).toEqual(['first-hand', 'second-hand']);
+}, 60_000);
 
 test('settings are kept; nonsense in the database falls back', async () => {
   expect(await readSettings()).toMatchObject({ units: 'metric' });

@@ -164,8 +164,7 @@ function firstEndingAfter(list: readonly Span[], t: number): number {
   return low;
 }
 
-/** `share` of a longest wait is aimed at where it has to be mended. */
-function attempt(work: Work, priority: (t: PlanTask) => number, notBefore: ReadonlyMap<string, number>, share = 1): Attempt {
+function attempt(work: Work, priority: (t: PlanTask) => number, notBefore: ReadonlyMap<string, number>): Attempt {
   const placed = new Map<string, Placed>();
   const broken = new Map<string, number>();
   const closing = new Map<string, number>();
@@ -201,7 +200,7 @@ function attempt(work: Work, priority: (t: PlanTask) => number, notBefore: Reado
       if (!before || w.most === null || from - before.until <= w.most + 1) continue;
       const first = work.byId.get(w.task) as PlanTask;
       if (first.fixed || from === Infinity) kept = false;
-      else broken.set(w.task, Math.max(broken.get(w.task) ?? -Infinity, laterStart(work, first, before, from - w.least - (w.most - w.least) * share)));
+      else broken.set(w.task, Math.max(broken.get(w.task) ?? -Infinity, laterStart(work, first, before, from - w.most)));
     }
     // Of few tasks each broken wait is mended before the next is looked at; of many, all that one plan shows at once.
     if (broken.size > 0 && work.order.length <= mendedOneByOne) return { placed, broken, kept: false };
@@ -249,8 +248,7 @@ function repaired(work: Work, priority: (t: PlanTask) => number, budget: { left:
   for (let i = 0; last.broken.size > 0 && i < mostRepairs && budget.left > 0; i++) {
     budget.left--;
     for (const [task, from] of last.broken) notBefore.set(task, Math.max(notBefore.get(task) ?? -Infinity, from));
-    // Where mending goes on and on it aims inside the window, so that the next shift does not break it again.
-    last = attempt(work, priority, notBefore, i < 8 ? 1 : 0.5);
+    last = attempt(work, priority, notBefore);
   }
   return last.broken.size > 0 ? attempt(relaxed(work), priority, new Map()) : last;
 }
