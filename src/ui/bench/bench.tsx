@@ -140,6 +140,7 @@ function useKeys(controller: BenchController, onKeys: () => void, change: (w: Pa
       if (number >= 1 && station) controller.go(station.id);
       else if (event.key === '?') onKeys();
       else if (event.key === 'w') controller.go('log');
+      else if (event.key === 'c') window.location.href = `/build/${controller.id}/tonight`;
       else if (event.key === 'p') window.open(`/build/${controller.id}/print`, '_blank');
       else if (event.key === 'u') {
         const units = controller.state.units === 'metric' ? 'imperial' : 'metric';

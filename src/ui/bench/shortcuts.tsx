@@ -2,10 +2,12 @@
 import { Modal, Table } from 'react-bootstrap';
 
 export const shortcuts: readonly (readonly [string, string])[] = [
-  ['1 – 8', 'go to a station, in the order of the work'],
+  ['1 – 9', 'go to a station, in the order of the work'],
   ['Ctrl Z', 'undo'], ['Ctrl Shift Z', 'do it again'],
   ['M', 'next moment of the piece’s life, on Load'],
   ['W', 'weigh it: straight to the bench log'],
+  ['C', 'bench card: what to do now, and clocks'],
+  ['← →', 'on Plan, move the step that has the focus to another day'],
   ['U', 'millimetres or inches'],
   ['P', 'cut list and shopping, to print'],
   ['← → + −', 'turn and zoom the piece, when it has the focus'],

@@ -145,7 +145,6 @@ export function Days({ plan, whole, chosen, onChoose, onMove }: DaysProps) {
                         <button
                           key={s.id} type="button" className={`slip${s.done ? ' done' : ''}${bad ? ' bad' : ''}${s.pinned ? ' pinned' : ''}${chosen === s.id ? ' chosen' : ''}`} draggable={!s.done && begins}
                           aria-pressed={chosen === s.id} onClick={() => onChoose(s.id)}
-                          aria-label={`${short(s, r)}${begins ? '' : ', goes on'}, ${r.name}, ${dayWords(d.from + 43200, zone)}${s.done ? ', done' : ''}${bad ? ', breaks something' : ''}${s.pinned ? ', put there by you' : ''}. Left and right arrows move it to another day.`}
                           onDragStart={(e) => { held.current = s.id; e.dataTransfer.setData('text/plain', s.id); e.dataTransfer.effectAllowed = 'move'; }} onDragEnd={() => { held.current = null; setOver(null); }}
                           onKeyDown={(e) => {
                             if (s.done || (e.key !== 'ArrowLeft' && e.key !== 'ArrowRight')) return;
@@ -154,6 +153,7 @@ export function Days({ plan, whole, chosen, onChoose, onMove }: DaysProps) {
                           }}
                         >
                           {s.pinned && <span className="pin" aria-hidden="true" />}{short(s, r)}<span className="takes">{begins ? formatDuration(s.takes * 3600) : 'goes on'}</span>
+                          <span className="visually-hidden">, {r.name}, {dayWords(d.from + 43200, zone)}{s.done ? ', done' : ''}{bad ? ', breaks something' : ''}{s.pinned ? ', put there by you' : ''}. Left and right arrows move it to another day.</span>
                         </button>
                       );
                     })}
