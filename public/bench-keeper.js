@@ -23,6 +23,12 @@ async function keep(request, answer) {
   return answer;
 }
 
+/** A worker is told what to run behind the # of its address: an answer made anew stands at the address that was asked for. */
+async function fromKept(request) {
+  const answer = await caches.match(request) ?? await keep(request, await fetch(request));
+  return new Response(answer.body, { status: answer.status, headers: answer.headers });
+}
+
 async function fromNetworkFirst(request) {
   try {
     return await keep(request, await fetch(request));
@@ -38,6 +44,6 @@ self.addEventListener('fetch', (event) => {
   const url = new URL(request.url);
   if (request.method !== 'GET' || url.origin !== self.location.origin || request.headers.get('accept') === 'text/event-stream') return;
   if (url.searchParams.has('as')) return;
-  if (forever(url)) event.respondWith(caches.match(request).then((found) => found ?? fetch(request).then((answer) => keep(request, answer))));
+  if (forever(url)) event.respondWith(fromKept(request));
   else if (worthKeeping(url) && whole(request)) event.respondWith(fromNetworkFirst(request));
 });

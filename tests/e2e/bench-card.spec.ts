@@ -52,6 +52,11 @@ test('without a connection it opens, and what is logged is sent in order and onc
   await page.reload();
   await expect(page.getByTestId('next-step')).toBeVisible();
   await page.waitForFunction(() => navigator.serviceWorker.controller !== null);
+  // Pages that are kept work as before: a worker that is asked for through the keeper starts.
+  await page.goto(`/build/${id}?station=plan`);
+  await expect(page.getByTestId('plan-verdict')).toBeVisible();
+  await page.goto(`/build/${id}/tonight`);
+  await expect(page.getByTestId('next-step')).toBeVisible();
   // Every third answer is lost on the way back: the server has the entry, the page does not know.
   let posts = 0;
   await context.route('**/api/builds/*/log', async (route) => {
@@ -69,6 +74,8 @@ test('without a connection it opens, and what is logged is sent in order and onc
       await page.reload();
       await expect(page.getByRole('heading', { level: 1 })).toContainText('The Lamplighter');
       await expect(page.getByText(/No connection/)).toBeVisible();
+      // The plan is made again, by its worker, from what this device kept.
+      await expect(page.getByTestId('next-step')).toBeVisible();
     }
     await context.setOffline(false);
     if (i % 4 === 3) await page.waitForTimeout(300);
