@@ -167,7 +167,7 @@ test.describe('at the bench, on a phone', () => {
     await fit.getByLabel('Keep this as: this clay in this room').fill('loft in winter');
     await fit.getByRole('button', { name: 'Keep it' }).click();
     await expect(fit).toContainText('Kept as “loft in winter”');
-    await page.getByRole('button', { name: 'Crack', exact: true }).click();
+    await page.getByRole('button', { name: 'Damage', exact: true }).click();
     await page.getByLabel('How wide').fill('1 mm');
     await page.getByLabel('Where on the piece').fill('head');
     await page.getByRole('button', { name: 'Log it' }).click();
