@@ -19,7 +19,8 @@ const worthKeeping = (url) => /^\/build\/[^/]+(\/tonight)?$/.test(url.pathname) 
 const whole = (request) => !request.headers.has('rsc');
 
 async function keep(request, answer) {
-  if (answer.ok && answer.type === 'basic') await (await caches.open(kept)).put(request, answer.clone());
+  // Where there is no room to keep it, the page has it all the same.
+  if (answer.ok && answer.type === 'basic') await (await caches.open(kept)).put(request, answer.clone()).catch(() => undefined);
   return answer;
 }
 

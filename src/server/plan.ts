@@ -14,7 +14,7 @@ const made = new Map<string, { readonly key: string; readonly input: BuildToPlan
 
 async function inputOf(row: db.BuildRow): Promise<Result<BuildToPlan>> {
   const log = entriesOf(await db.listLog(await database(), row.id));
-  const key = `${row.revision}:${log.length}:${log[log.length - 1]?.id ?? ''}`;
+  const key = `${row.revision}:${row.updatedAt}:${log.length}:${log[log.length - 1]?.id ?? ''}`;
   const kept = made.get(row.id);
   if (kept?.key === key) return success(kept.input);
   const build = parseBuild(row.document);

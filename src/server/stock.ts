@@ -26,17 +26,18 @@ export interface StockReport {
 }
 
 const evaluator = new Evaluator();
-const needed = new Map<string, { readonly revision: number; readonly needs: readonly StockNeed[] }>();
+const needed = new Map<string, { readonly key: string; readonly needs: readonly StockNeed[] }>();
 
 async function needsOfShelf(rows: readonly db.BuildRow[]): Promise<StockNeed[]> {
   const out: StockNeed[] = [];
   for (const row of rows) {
     if (row.archivedAt !== null) continue;
-    const kept = needed.get(row.id);
-    if (!kept || kept.revision !== row.revision) {
+    // A restore can bring another content under the same revision.
+    const key = `${row.revision}:${row.updatedAt}`;
+    if (needed.get(row.id)?.key !== key) {
       const build = parseBuild(row.document);
       const needs = build.ok ? needsOf(evaluator, row.id, build.value) : build;
-      needed.set(row.id, { revision: row.revision, needs: needs.ok ? needs.value : [] });
+      needed.set(row.id, { key, needs: needs.ok ? needs.value : [] });
       // Eight builds take a few seconds: others are let in between.
       await new Promise((resolve) => setImmediate(resolve));
     }

@@ -9,7 +9,7 @@ import tar from 'tar-stream';
 import { newBust } from '../../src/core/build';
 import { contentHash, openDatabase } from '../../src/db';
 import {
-  addBuild, addPhoto, addToLog, backup, closeDatabase, database, drawAnew, moveWholePhotosOut, openBuild, packBuild, pictureType, readLog, readPhoto, restore, shelf, unpackBuild, writeSettings,
+  addBuild, addPhoto, addToLog, backup, closeDatabase, database, drawAnew, moveWholePhotosOut, openBuild, packBuild, pictureType, readLog, readPhoto, restore, saveBuild, shelf, stockReport, unpackBuild, writeSettings,
 } from '../../src/server';
 
 let folder: string, elsewhere: string;
@@ -140,6 +140,25 @@ describe('backup', () => {
     expect((await shelf()).map((b) => b.name)).toEqual(['Kept']);
     // What was thrown out can be had again.
     if (back.ok) expect(await restore(back.value.before)).toMatchObject({ ok: true, value: { builds: 2 } });
+  }, 60_000);
+
+  test('what was reckoned before a restore is not told after it, though the revision is the same', async () => {
+    const { id } = await addBuild(newBust('Two lives', '2026-12-01', 0.3), 'test');
+    const size = async (share: number, revision: number) => {
+      const build = newBust('Two lives', '2026-12-01', share);
+      expect(await saveBuild(id, { revision, document: build, history: null, label: 'size' })).toMatchObject({ ok: true, value: { saved: true } });
+    };
+    const clay = async () => (await stockReport()).lines.find((l) => l.item === 'clay/paper-clay')?.reserved[0]?.amount ?? NaN;
+    const [first, second] = [path.join(elsewhere, '1.gz'), path.join(elsewhere, '2.gz')];
+    await backup(first);
+    await size(0.6, 1);
+    const large = await clay();
+    await backup(second);
+    expect((await restore(first)).ok).toBe(true);
+    await size(0.2, 1);
+    expect(await clay()).toBeLessThan(large / 4);
+    expect((await restore(second)).ok).toBe(true);
+    expect(await clay()).toBeCloseTo(large, 9);
   }, 60_000);
 
   test('a torn or altered backup is refused, and nothing is changed', async () => {

@@ -72,7 +72,7 @@ export function common(a: readonly Span[], b: readonly Span[]): Span[] {
 }
 
 /** Index of the first span that ends after `t`. */
-function spanAt(spans: readonly Span[], t: number): number {
+export function spanAt(spans: readonly Span[], t: number): number {
   let low = 0, high = spans.length;
   while (low < high) {
     const middle = (low + high) >> 1;

@@ -1,5 +1,5 @@
 import { crewHours, inOrder, longestSitting } from './availability';
-import { finishOf, startOn, startToFinish, type Span } from './calendar';
+import { finishOf, spanAt, startOn, startToFinish, type Span } from './calendar';
 import { searchExactly } from './exact';
 import { costOf, finishes, type Placed, type PlanProblem, type PlanTask } from './task';
 
@@ -129,7 +129,7 @@ class Busy {
     for (const n of names) {
       const list = this.spans.get(n) ?? [];
       this.spans.set(n, list);
-      const at = firstEndingAfter(list, from - 1);
+      const at = spanAt(list, from - 1);
       let to = at;
       const whole = { from, until };
       for (let s = list[to]; s && s.from <= until; s = list[++to]) {
@@ -146,22 +146,12 @@ class Busy {
     for (const names of [crew, tools]) {
       for (const n of names) {
         const list = this.spans.get(n);
-        const s = list?.[firstEndingAfter(list, from)];
+        const s = list?.[spanAt(list, from)];
         if (s && s.from < until) next = Math.max(next, s.until);
       }
     }
     return next;
   }
-}
-
-function firstEndingAfter(list: readonly Span[], t: number): number {
-  let low = 0, high = list.length;
-  while (low < high) {
-    const middle = (low + high) >> 1;
-    if ((list[middle] as Span).until > t) high = middle;
-    else low = middle + 1;
-  }
-  return low;
 }
 
 function attempt(work: Work, priority: (t: PlanTask) => number, notBefore: ReadonlyMap<string, number>): Attempt {
