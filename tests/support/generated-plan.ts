@@ -1,11 +1,11 @@
+import { seeded } from '../../src/core/form';
 import type { PlanProblem, PlanTask } from '../../src/core/plan';
 
 /** Builds of many steps on two pairs of hands, with waits, windows, wet places and an oven, from a seed. */
 const hour = 3600, day = 86400;
 
 export function generatedPlan(seed: number, builds: number, steps: number): PlanProblem {
-  let state = seed;
-  const next = () => (state = (Math.imul(state, 1103515245) + 12345) >>> 0) / 2 ** 32;
+  const next = seeded(seed);
   const names = Array.from({ length: builds }, (_, i) => String.fromCharCode(97 + i));
   const tasks = names.flatMap((build) => Array.from({ length: steps }, (_, i): PlanTask => {
     const wait = (to: number, least: number, most: number | null) => ({ task: `${build}${to}`, least, most, why: '' });

@@ -1,3 +1,4 @@
+import { seeded } from '../form';
 import { generatedPlan } from '../../../tests/support/generated-plan';
 import { clashesOf, crewHours, schedule, finishOf, type Placed, type PlanProblem, type PlanTask, type Span } from '.';
 
@@ -7,18 +8,8 @@ import { clashesOf, crewHours, schedule, finishOf, type Placed, type PlanProblem
  */
 const hour = 3600;
 
-function random(seed: number): () => number {
-  let s = seed >>> 0;
-  return () => {
-    s = (s + 0x6d2b79f5) >>> 0;
-    let t = Math.imul(s ^ (s >>> 15), 1 | s);
-    t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t;
-    return ((t ^ (t >>> 14)) >>> 0) / 2 ** 32;
-  };
-}
-
 function small(seed: number): PlanProblem {
-  const next = random(seed);
+  const next = seeded(seed);
   const pick = (n: number) => Math.floor(next() * n);
   const n = 4 + pick(5);
   const people = next() < 0.3 ? ['ada', 'ben'] : ['ada'];

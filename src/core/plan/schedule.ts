@@ -1,3 +1,4 @@
+import { seeded } from '../form';
 import { crewHours, inOrder, longestSitting } from './availability';
 import { finishOf, spanAt, startOn, startToFinish, type Span } from './calendar';
 import { searchExactly } from './exact';
@@ -254,8 +255,7 @@ function priorities(work: Work, tries: number): ((t: PlanTask) => number)[] {
   const tail = (t: PlanTask) => work.tails.get(t.id) ?? 0;
   const spare = (t: PlanTask) => (work.problem.due[t.build] ?? work.problem.until) - tail(t);
   const out = [tail, (t: PlanTask) => -spare(t)];
-  let seed = 12345;
-  const next = () => (seed = (Math.imul(seed, 1103515245) + 12345) >>> 0) / 2 ** 32;
+  const next = seeded(12345);
   while (out.length < tries) {
     const shaken = new Map(work.order.map((t) => [t.id, 0.6 + 0.8 * next()]));
     out.push((t) => tail(t) * (shaken.get(t.id) ?? 1));
