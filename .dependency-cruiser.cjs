@@ -1,5 +1,19 @@
 /** Which folder may import which; see docs/decisions.md. */
-const core = ['quantity', 'catalogue', 'build', 'form', 'armature', 'school', 'clay', 'load', 'drying', 'heat', 'cure', 'plan', 'verdict'];
+const core = [
+  'quantity',
+  'catalogue',
+  'build',
+  'form',
+  'armature',
+  'school',
+  'clay',
+  'load',
+  'drying',
+  'heat',
+  'cure',
+  'plan',
+  'verdict',
+];
 
 const coreOrder = core.slice(0, -1).map((folder, i) => ({
   name: `core-order-${folder}`,
@@ -17,16 +31,22 @@ module.exports = {
     { name: 'no-orphan-imports', severity: 'error', from: {}, to: { couldNotResolve: true } },
     ...coreOrder,
     {
-      name: 'core-public-face', severity: 'error', comment: 'other core folders are reached through their index.ts',
+      name: 'core-public-face',
+      severity: 'error',
+      comment: 'other core folders are reached through their index.ts',
       from: { path: '^src/core/([^/]+)/' },
       to: { path: '^src/core/([^/]+)/', pathNot: ['^src/core/$1/', '^src/core/[^/]+/index\\.ts$'] },
     },
     {
-      name: 'outside-to-core-face', severity: 'error', from: { path: '^src/(app|ui|workers|server|db|cli)/' },
+      name: 'outside-to-core-face',
+      severity: 'error',
+      from: { path: '^src/(app|ui|workers|server|db|cli)/' },
       to: { path: '^src/core/', pathNot: '^src/core/[^/]+/index\\.ts$' },
     },
     {
-      name: 'core-is-pure', severity: 'error', from: { path: '^src/core/', pathNot: '\\.test\\.ts$' },
+      name: 'core-is-pure',
+      severity: 'error',
+      from: { path: '^src/core/', pathNot: '\\.test\\.ts$' },
       to: { pathNot: ['^src/core/', '^node_modules/(zod|ml-matrix|ml-levenberg-marquardt)/'] },
     },
     between('^src/ui/', '^src/(db|server|app|cli)/', 'ui-knows-no-server'),
@@ -40,6 +60,9 @@ module.exports = {
     exclude: { path: '\\.scss$|\\.css$' },
     tsConfig: { fileName: 'tsconfig.json' },
     tsPreCompilationDeps: true,
-    enhancedResolveOptions: { exportsFields: ['exports'], conditionNames: ['import', 'require', 'node', 'default', 'types'] },
+    enhancedResolveOptions: {
+      exportsFields: ['exports'],
+      conditionNames: ['import', 'require', 'node', 'default', 'types'],
+    },
   },
 };

@@ -21,7 +21,11 @@ export default tseslint.config(
     files: ['src/core/**/*.ts'],
     rules: {
       // Core has no clock and no chance: dates and seeds come in.
-      'no-restricted-properties': ['error', { object: 'Date', property: 'now' }, { object: 'Math', property: 'random' }],
+      'no-restricted-properties': [
+        'error',
+        { object: 'Date', property: 'now' },
+        { object: 'Math', property: 'random' },
+      ],
     },
   },
 );

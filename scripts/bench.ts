@@ -1,10 +1,29 @@
 import { CholeskyDecomposition, Matrix } from 'ml-matrix';
 import { STLLoader } from 'three/addons/loaders/STLLoader.js';
-import { beamAxes, beamStiffness, factorFrame, freedoms, memberMass, type FrameMember, type FrameModel, type FrameNode } from '../src/core/armature';
-import { applyEdit, newBust, type Build } from '../src/core/build';
-import { clays, type DryingCoefficients, type Stock } from '../src/core/catalogue';
+import {
+  beamAxes,
+  beamStiffness,
+  factorFrame,
+  freedoms,
+  memberMass,
+  type FrameMember,
+  type FrameModel,
+  type FrameNode,
+} from '../src/core/armature';
+import { applyEdit, newBust } from '../src/core/build';
+import { clays } from '../src/core/catalogue';
 import { ClayDryer, dryLayer, evaporationCurve, type ClayLattice, type WholeDrying } from '../src/core/drying';
-import { DistanceField, extractSurface, measureForm, readMesh, reportOnMesh, resolveForm, sizeOfMesh, voxelise, writeMesh } from '../src/core/form';
+import {
+  DistanceField,
+  extractSurface,
+  measureForm,
+  readMesh,
+  reportOnMesh,
+  resolveForm,
+  sizeOfMesh,
+  voxelise,
+  writeMesh,
+} from '../src/core/form';
 import { hangLoad } from '../src/core/load';
 import type { Vec3 } from '../src/core/quantity';
 import { schedule, type Schedule } from '../src/core/plan';
@@ -36,7 +55,11 @@ function benchEdits(): void {
   const cells = evaluator.piece(start);
   if (!cells.ok) throw new Error(cells.message);
   const { piece } = { piece: cells.value };
-  line('large build', `${piece.form.masses.length} / ${piece.armature.members.length}`, `masses / members; cells of ${(piece.grid.step * 1000).toFixed(1)} mm, ${piece.grid.evaluated * 512} evaluated`);
+  line(
+    'large build',
+    `${piece.form.masses.length} / ${piece.armature.members.length}`,
+    `masses / members; cells of ${(piece.grid.step * 1000).toFixed(1)} mm, ${piece.grid.evaluated * 512} evaluated`,
+  );
   let build = start;
   // A bench that has been open for a minute has its code compiled: five of every kind before the clock starts.
   for (let i = 21; i <= 25; i++) {
@@ -51,10 +74,12 @@ function benchEdits(): void {
     for (let i = 1; i <= 20; i++) {
       const next = applyEdit(build, kind.edit(i));
       if (!next.ok) throw new Error(`${kind.name}: ${next.message}`);
-      times.push(time(() => {
-        const r = evaluator.evaluate(next.value);
-        if (!r.ok) throw new Error(r.message);
-      }));
+      times.push(
+        time(() => {
+          const r = evaluator.evaluate(next.value);
+          if (!r.ok) throw new Error(r.message);
+        }),
+      );
     }
     build = start;
     all.push(...times);
@@ -62,7 +87,8 @@ function benchEdits(): void {
   });
   line('edit to new nominal verdicts, 95th percentile', `${percentile(all, 0.95).toFixed(0)} ms`, 'wanted under 100');
   line('  middle by kind, ms', '', byKind.join(', '));
-  const ranges: number[] = [], full: number[] = [];
+  const ranges: number[] = [],
+    full: number[] = [];
   for (const [k, kind] of editKinds.entries()) {
     const next = applyEdit(start, kind.edit(3 + k));
     if (!next.ok) continue;
@@ -85,10 +111,26 @@ function benchVoxels(): void {
   const fast = Math.min(...[1, 2, 3].map(() => time(() => voxelise(field, { step: 0.002, depth: 0 }))));
   const deep = Math.min(...[1, 2, 3].map(() => time(() => voxelise(field, { step: 0.002, depth: 0.015 }))));
   const slow = time(() => voxelise(field, { step: 0.002, depth: 0.015, everyCell: true }));
-  line('life-size bust at 2 mm, against every cell', `${(slow / fast).toFixed(1)} x`, `${fast.toFixed(0)} ms against ${slow.toFixed(0)}; wanted 10 x`);
-  line('the same with distances kept 15 mm deep, for the core', `${(slow / deep).toFixed(1)} x`, `${deep.toFixed(0)} ms`);
+  line(
+    'life-size bust at 2 mm, against every cell',
+    `${(slow / fast).toFixed(1)} x`,
+    `${fast.toFixed(0)} ms against ${slow.toFixed(0)}; wanted 10 x`,
+  );
+  line(
+    'the same with distances kept 15 mm deep, for the core',
+    `${(slow / deep).toFixed(1)} x`,
+    `${deep.toFixed(0)} ms`,
+  );
   const grid = voxelise(field, { step: 0.004, depth: 0.015 });
-  line('volumes and parcels at 4 mm', `${time(() => measureForm(grid, Float64Array.from(masses, () => 0.01))).toFixed(0)} ms`);
+  line(
+    'volumes and parcels at 4 mm',
+    `${time(() =>
+      measureForm(
+        grid,
+        Float64Array.from(masses, () => 0.01),
+      ),
+    ).toFixed(0)} ms`,
+  );
   line('surface at 4 mm', `${time(() => extractSurface(grid)).toFixed(0)} ms`);
 }
 
@@ -103,7 +145,11 @@ function benchMesh(): void {
   const alone = best(() => new STLLoader().parse(bytes.buffer as ArrayBuffer));
   const size = best(() => sizeOfMesh(read()));
   const whole = best(() => reportOnMesh(read()));
-  line('STL of 500 000 triangles: volume, area and centroid, against the loader alone', `${(size / alone).toFixed(2)} x`, `${size.toFixed(0)} ms against ${alone.toFixed(0)}; wanted 2 x at most`);
+  line(
+    'STL of 500 000 triangles: volume, area and centroid, against the loader alone',
+    `${(size / alone).toFixed(2)} x`,
+    `${size.toFixed(0)} ms against ${alone.toFixed(0)}; wanted 2 x at most`,
+  );
   line('the same with closedness', `${(whole / alone).toFixed(2)} x`, `${whole.toFixed(0)} ms; wanted 10 x at most`);
 }
 
@@ -112,10 +158,16 @@ function tower(count: number): FrameModel {
   const section = { E: 2e11, G: 8e10, A: 1e-3, Iy: 1e-6, Iz: 1e-6, J: 2e-6 };
   const nodes: FrameNode[] = [];
   const members: FrameMember[] = [];
-  const join = (a: number, b: number) => members.push({ id: `m${members.length}`, from: `n${a}`, to: `n${b}`, ...section });
+  const join = (a: number, b: number) =>
+    members.push({ id: `m${members.length}`, from: `n${a}`, to: `n${b}`, ...section });
   for (let i = 0; i < count; i++) {
-    const storey = Math.floor(i / 4), corner = i % 4;
-    nodes.push({ id: `n${i}`, at: [corner === 1 || corner === 2 ? 1 : 0, corner > 1 ? 1 : 0, storey * 0.7], ...(storey === 0 ? { fixed: [...freedoms] } : {}) });
+    const storey = Math.floor(i / 4),
+      corner = i % 4;
+    nodes.push({
+      id: `n${i}`,
+      at: [corner === 1 || corner === 2 ? 1 : 0, corner > 1 ? 1 : 0, storey * 0.7],
+      ...(storey === 0 ? { fixed: [...freedoms] } : {}),
+    });
     if (storey > 0) {
       join(i - 4, i);
       if (corner > 0) join(i - 1, i);
@@ -132,20 +184,25 @@ function denseMatrix(model: FrameModel): Matrix {
   const K = Matrix.zeros(n, n);
   const k = new Float64Array(144);
   for (const m of model.members) {
-    const ends = [m.from, m.to].map((id) => index.get(id) as number) as [number, number];
-    const [a, b] = ends.map((e) => model.nodes[e]?.at as Vec3) as [Vec3, Vec3];
+    const ends = [m.from, m.to].map((id) => index.get(id)!) as [number, number];
+    const [a, b] = ends.map((e) => model.nodes[e]!.at!) as [Vec3, Vec3];
     const axes = beamAxes(a, b);
     beamStiffness(m, Math.hypot(b[0] - a[0], b[1] - a[1], b[2] - a[2]), k);
     const T = Matrix.zeros(12, 12);
-    for (let block = 0; block < 4; block++) for (let i = 0; i < 3; i++) for (let j = 0; j < 3; j++) T.set(block * 3 + i, block * 3 + j, axes[i]?.[j] as number);
-    const global = T.transpose().mmul(new Matrix(Array.from({ length: 12 }, (_, i) => [...k.subarray(i * 12, i * 12 + 12)]))).mmul(T);
+    for (let block = 0; block < 4; block++)
+      for (let i = 0; i < 3; i++) for (let j = 0; j < 3; j++) T.set(block * 3 + i, block * 3 + j, axes[i]![j]!);
+    const global = T.transpose()
+      .mmul(new Matrix(Array.from({ length: 12 }, (_, i) => [...k.subarray(i * 12, i * 12 + 12)])))
+      .mmul(T);
     const dofs = ends.flatMap((e) => Array.from({ length: 6 }, (_, d) => e * 6 + d));
     dofs.forEach((p, i) => dofs.forEach((q, j) => K.set(p, q, K.get(p, q) + global.get(i, j))));
   }
-  model.nodes.forEach((node, i) => node.fixed?.forEach((f) => {
-    const d = i * 6 + freedoms.indexOf(f);
-    K.set(d, d, K.get(d, d) + 1e18);
-  }));
+  model.nodes.forEach((node, i) =>
+    node.fixed?.forEach((f) => {
+      const d = i * 6 + freedoms.indexOf(f);
+      K.set(d, d, K.get(d, d) + 1e18);
+    }),
+  );
   return K;
 }
 
@@ -164,13 +221,17 @@ function benchFrame(): void {
   const right = Matrix.zeros(K.rows, 1);
   right.set(599 * 6, 0, 100);
   const dense = time(() => new CholeskyDecomposition(symmetric).solve(right));
-  line('600-node frame, against a dense Cholesky', `${(dense / mine).toFixed(0)} x`, `${mine.toFixed(1)} ms against ${dense.toFixed(0)}; wanted 100 x`);
+  line(
+    '600-node frame, against a dense Cholesky',
+    `${(dense / mine).toFixed(0)} x`,
+    `${mine.toFixed(1)} ms against ${dense.toFixed(0)}; wanted 100 x`,
+  );
 }
 
 /** The Walrus's whole load check on cells fine enough for a million inside it; and the search that mends the net. */
 function benchLoad(): void {
   const builds = otherDemoBuilds('2026-12-01', '2026-12-24');
-  const named = (name: string) => builds.find((b) => b.name.includes(name)) as Build;
+  const named = (name: string) => builds.find((b) => b.name.includes(name))!;
   const evaluator = new Evaluator();
   const made = evaluator.piece(named('Walrus'));
   if (!made.ok) throw new Error(made.message);
@@ -184,15 +245,26 @@ function benchLoad(): void {
   const cells = Math.round(volumes.outerVolume / step ** 3);
   const check = () => {
     const load = hangLoad(
-      volumes.parcels, piece.regionOfMass, piece.regions.length, piece.form.masses.map((m) => m.id), piece.armature.nodes, piece.armature.bones, piece.armature.members,
-      (m) => memberMass(m, piece.stockOf(m.stock) as Stock), volumes.perMass.map((m) => m.area),
+      volumes.parcels,
+      piece.regionOfMass,
+      piece.regions.length,
+      piece.form.masses.map((m) => m.id),
+      piece.armature.nodes,
+      piece.armature.bones,
+      piece.armature.members,
+      (m) => memberMass(m, piece.stockOf(m.stock)!),
+      volumes.perMass.map((m) => m.area),
     );
     const report = checkLoad({ ...piece, volumes, load });
     if (!report.ok) throw new Error(report.message);
   };
   for (let i = 0; i < 4; i++) check();
   const times = Array.from({ length: 9 }, () => time(check));
-  line(`load check of the Walrus, ${piece.armature.bones.length} bones, ${(cells / 1e6).toFixed(2)} million cells`, `${percentile(times, 0.5).toFixed(0)} ms`, `every moment, hung, solved and stood; wanted under 300; sampling the cells took ${sampled.toFixed(0)} ms before it`);
+  line(
+    `load check of the Walrus, ${piece.armature.bones.length} bones, ${(cells / 1e6).toFixed(2)} million cells`,
+    `${percentile(times, 0.5).toFixed(0)} ms`,
+    `every moment, hung, solved and stood; wanted under 300; sampling the cells took ${sampled.toFixed(0)} ms before it`,
+  );
   const net = named('net');
   let tried = 0;
   const search = time(() => {
@@ -205,39 +277,90 @@ function benchLoad(): void {
 function benchDrying(): void {
   const air = { temperature: 20, relativeHumidity: 0.5, speed: 0.1 };
   const curve = evaporationCurve(air);
-  const job = (id: string, mm: number) => ({ clay: clays.get(id)?.drying as DryingCoefficients, geometry: 'slab' as const, thickness: mm / 1000, innerFace: 0, phases: [{ until: Infinity, curve, relativeHumidity: 0.5 }] });
-  for (const [id, mm] of [['paper-clay', 10], ['earthen-air-dry', 10]] as const) {
+  const job = (id: string, mm: number) => ({
+    clay: clays.get(id)!.drying!,
+    geometry: 'slab' as const,
+    thickness: mm / 1000,
+    innerFace: 0,
+    phases: [{ until: Infinity, curve, relativeHumidity: 0.5 }],
+  });
+  for (const [id, mm] of [
+    ['paper-clay', 10],
+    ['earthen-air-dry', 10],
+  ] as const) {
     dryLayer(job(id, mm));
-    line(`one coat of ${id}, ${mm} mm, wet to dry`, `${Math.min(...[1, 2, 3].map(() => time(() => dryLayer(job(id, mm))))).toFixed(1)} ms`);
+    line(
+      `one coat of ${id}, ${mm} mm, wet to dry`,
+      `${Math.min(...[1, 2, 3].map(() => time(() => dryLayer(job(id, mm))))).toFixed(1)} ms`,
+    );
   }
 }
 
 /** Cells a second of the drying kernel, faces and looks included, against plain copies of typed arrays in the same run: both counted at sixteen bytes. */
 function benchKernel(): void {
   const perRadius = 52;
-  const r = 0.15, step = r / perRadius, n = 2 * perRadius + 8;
+  const r = 0.15,
+    step = r / perRadius,
+    n = 2 * perRadius + 8;
   const outer = new Float32Array(n ** 3);
-  for (let z = 0, i = 0; z < n; z++) for (let y = 0; y < n; y++) for (let x = 0; x < n; x++, i++) outer[i] = Math.hypot(x - n / 2 + 0.3, y - n / 2 + 0.4, z - n / 2 + 0.2) * step - r;
+  for (let z = 0, i = 0; z < n; z++)
+    for (let y = 0; y < n; y++)
+      for (let x = 0; x < n; x++, i++)
+        outer[i] = Math.hypot(x - n / 2 + 0.3, y - n / 2 + 0.4, z - n / 2 + 0.2) * step - r;
   const curve = evaporationCurve({ temperature: 20, relativeHumidity: 0.5, speed: 0.1 });
-  const lattice = (): ClayLattice => ({ size: [n, n, n], origin: [0, 0, 0], step, outer, inner: new Float32Array(n ** 3).fill(1), region: new Uint8Array(n ** 3), piece: null, cut: false });
+  const lattice = (): ClayLattice => ({
+    size: [n, n, n],
+    origin: [0, 0, 0],
+    step,
+    outer,
+    inner: new Float32Array(n ** 3).fill(1),
+    region: new Uint8Array(n ** 3),
+    piece: null,
+    cut: false,
+  });
   const face = { curve, share: 1 };
-  const dryer = new ClayDryer({ clay: clays.get('paper-clay')?.drying as DryingCoefficients, stages: [{ start: 0, lattice }], spans: [{ until: Infinity, outer: [face], inner: [{ curve: null, share: 0 }], resting: null, key: 'still' }] });
+  const dryer = new ClayDryer({
+    clay: clays.get('paper-clay')!.drying!,
+    stages: [{ start: 0, lattice }],
+    spans: [{ until: Infinity, outer: [face], inner: [{ curve: null, share: 0 }], resting: null, key: 'still' }],
+  });
   dryer.advance(7200);
   const before = dryer.steps;
   const ms = time(() => dryer.advance(7200 + 12 * 3600));
   const rate = ((dryer.steps - before) * dryer.cells.count) / ms / 1000;
   const copied = (count: number) => {
-    const a = new Float64Array(count), b = new Float64Array(count).fill(1.5);
+    const a = new Float64Array(count),
+      b = new Float64Array(count).fill(1.5);
     const rounds = Math.max(3, Math.round(6e7 / count));
     a.set(b);
-    return Math.max(...[1, 2, 3, 4].map(() => (rounds * count) / time(() => {
-      for (let k = 0; k < rounds; k++) a.set(b);
-    }) / 1000));
+    return Math.max(
+      ...[1, 2, 3, 4].map(
+        () =>
+          (rounds * count) /
+          time(() => {
+            for (let k = 0; k < rounds; k++) a.set(b);
+          }) /
+          1000,
+      ),
+    );
   };
-  const memory = copied(8_000_000), cache = copied(dryer.cells.count);
-  line(`drying kernel, ${(dryer.cells.count / 1000).toFixed(0)} thousand cells`, `${rate.toFixed(0)} M/s`, `${((rate * 16) / 1000).toFixed(1)} GB/s at 16 bytes an update`);
-  line('  of what a plain copy moves, through memory', `${(rate / memory).toFixed(2)}`, `${((memory * 16) / 1000).toFixed(1)} GB/s; wanted 0.10`);
-  line('  of one that stays in the cache, as many numbers', `${(rate / cache).toFixed(2)}`, `${((cache * 16) / 1000).toFixed(1)} GB/s`);
+  const memory = copied(8_000_000),
+    cache = copied(dryer.cells.count);
+  line(
+    `drying kernel, ${(dryer.cells.count / 1000).toFixed(0)} thousand cells`,
+    `${rate.toFixed(0)} M/s`,
+    `${((rate * 16) / 1000).toFixed(1)} GB/s at 16 bytes an update`,
+  );
+  line(
+    '  of what a plain copy moves, through memory',
+    `${(rate / memory).toFixed(2)}`,
+    `${((memory * 16) / 1000).toFixed(1)} GB/s; wanted 0.10`,
+  );
+  line(
+    '  of one that stays in the cache, as many numbers',
+    `${(rate / cache).toFixed(2)}`,
+    `${((cache * 16) / 1000).toFixed(1)} GB/s`,
+  );
 }
 
 /** The life-size bust of the demo, stuffed, at 3 mm over fourteen days. */
@@ -253,7 +376,11 @@ function benchWholePiece(): void {
     whole = run.result();
   });
   const done = whole as WholeDrying | null;
-  line('life-size bust at 3 mm over 14 days, watched', `${(ms / 1000).toFixed(1)} s`, `${done?.cells ?? 0} cells, ${done?.steps ?? 0} steps, balance ${(done?.balance ?? 1).toExponential(0)}; wanted under 30`);
+  line(
+    'life-size bust at 3 mm over 14 days, watched',
+    `${(ms / 1000).toFixed(1)} s`,
+    `${done?.cells ?? 0} cells, ${done?.steps ?? 0} steps, balance ${(done?.balance ?? 1).toExponential(0)}; wanted under 30`,
+  );
   line('  memory of the process then', `${(process.memoryUsage().rss / 1e6).toFixed(0)} MB`, 'wanted under 500');
 }
 
@@ -261,16 +388,35 @@ function benchWholePiece(): void {
 function benchPlan(): void {
   const problem = generatedPlan(5, 3, 100);
   let made: Schedule | null = null;
-  const ms = [1, 2, 3].map(() => time(() => { made = schedule(problem); }));
+  const ms = [1, 2, 3].map(() =>
+    time(() => {
+      made = schedule(problem);
+    }),
+  );
   const done = made as Schedule | null;
-  line('plan of 300 steps, three builds, two people', `${Math.min(...ms).toFixed(0)} ms`, `first time ${(ms[0] ?? 0).toFixed(0)} ms; ${done?.kept ? 'everything kept' : 'something broken'}, ${((done?.placed.reduce((m, p) => Math.max(m, p.until), 0) ?? 0) / 86400).toFixed(0)} days; wanted under 1000`);
+  line(
+    'plan of 300 steps, three builds, two people',
+    `${Math.min(...ms).toFixed(0)} ms`,
+    `first time ${(ms[0] ?? 0).toFixed(0)} ms; ${done?.kept ? 'everything kept' : 'something broken'}, ${((done?.placed.reduce((m, p) => Math.max(m, p.until), 0) ?? 0) / 86400).toFixed(0)} days; wanted under 1000`,
+  );
 }
 
 process.stdout.write(`${process.version}, ${process.arch}\n`);
-const only = process.argv.slice(2).find((a) => a.startsWith('--'))?.slice(2);
-const parts: Record<string, () => void> = { edits: benchEdits, voxels: benchVoxels, mesh: benchMesh, frame: benchFrame, load: benchLoad, plan: benchPlan, drying: () => {
-  benchDrying();
-  benchKernel();
-  benchWholePiece();
-} };
+const only = process.argv
+  .slice(2)
+  .find((a) => a.startsWith('--'))
+  ?.slice(2);
+const parts: Record<string, () => void> = {
+  edits: benchEdits,
+  voxels: benchVoxels,
+  mesh: benchMesh,
+  frame: benchFrame,
+  load: benchLoad,
+  plan: benchPlan,
+  drying: () => {
+    benchDrying();
+    benchKernel();
+    benchWholePiece();
+  },
+};
 for (const [name, part] of Object.entries(parts)) if (only === undefined || only === name) part();

@@ -6,7 +6,18 @@ const source = 'src/core/drying/kernel/sweep.as.ts';
 const target = 'src/core/drying/kernel/sweep.wasm.ts';
 let bytes = null;
 const { error, stderr } = await asc.main(
-  ['sweep.as.ts', '-O3', '--runtime', 'stub', '--importMemory', '--noAssert', '--enable', 'simd', '--outFile', 'sweep.wasm'],
+  [
+    'sweep.as.ts',
+    '-O3',
+    '--runtime',
+    'stub',
+    '--importMemory',
+    '--noAssert',
+    '--enable',
+    'simd',
+    '--outFile',
+    'sweep.wasm',
+  ],
   {
     readFile: (name) => (name === 'sweep.as.ts' ? readFileSync(source, 'utf8') : null),
     writeFile: (name, contents) => {
@@ -19,7 +30,13 @@ if (error || !bytes) {
   process.stderr.write(`${stderr.toString()}\n${String(error)}\n`);
   process.exit(1);
 }
-const text = `// Made from sweep.as.ts by "npm run kernel": not edited by hand.\nexport const sweepModule =\n${Buffer.from(bytes).toString('base64').match(/.{1,116}/g).map((line) => `  '${line}'`).join(' +\n')};\n`;
+const text = `// Made from sweep.as.ts by "npm run kernel": not edited by hand.\nexport const sweepModule =\n${Buffer.from(
+  bytes,
+)
+  .toString('base64')
+  .match(/.{1,116}/g)
+  .map((line) => `  '${line}'`)
+  .join(' +\n')};\n`;
 if (process.argv.includes('--check')) {
   let current = '';
   try {

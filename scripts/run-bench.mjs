@@ -4,5 +4,15 @@ import { mkdirSync } from 'node:fs';
 import { build } from 'esbuild';
 
 mkdirSync('.state', { recursive: true });
-await build({ entryPoints: ['scripts/bench.ts'], bundle: true, platform: 'node', format: 'esm', outfile: '.state/bench.mjs', logLevel: 'error', external: ['ml-matrix'] });
-process.exit(spawnSync(process.execPath, ['.state/bench.mjs', ...process.argv.slice(2)], { stdio: 'inherit' }).status ?? 1);
+await build({
+  entryPoints: ['scripts/bench.ts'],
+  bundle: true,
+  platform: 'node',
+  format: 'esm',
+  outfile: '.state/bench.mjs',
+  logLevel: 'error',
+  external: ['ml-matrix'],
+});
+process.exit(
+  spawnSync(process.execPath, ['.state/bench.mjs', ...process.argv.slice(2)], { stdio: 'inherit' }).status ?? 1,
+);

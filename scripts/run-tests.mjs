@@ -49,6 +49,7 @@ rmSync('.state/browser-data', { recursive: true, force: true });
 
 step('route types', bin('next'), ['typegen']);
 step('lint', bin('eslint'), ['src', 'tests', 'scripts', '--max-warnings', '0']);
+step('format', bin('prettier'), ['--check', '--log-level', 'warn', '.']);
 step('types', bin('tsc'), ['--noEmit']);
 step('dependency rules', bin('depcruise'), ['src', '--config', '.dependency-cruiser.cjs']);
 step('drying kernel is current', 'node', ['scripts/build-kernel.mjs', '--check']);

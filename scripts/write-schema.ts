@@ -7,15 +7,20 @@ import { schools } from '../src/core/school';
 /** Writes docs/build.schema.json from the code's own schema; with --check, only says whether it is current. */
 const file = 'docs/build.schema.json';
 const options = { io: 'input', unrepresentable: 'any' } as const;
-const text = `${JSON.stringify({
-  ...z.toJSONSchema(buildSchema, options),
-  title: `Sostegno build, version ${schemaVersion}`,
-  $comment: 'form.start.measures and armature.school.parameters are read by their own start form and school: see $defs.',
-  $defs: {
-    ...Object.fromEntries(startForms.map((f) => [`${f.kind} measures`, z.toJSONSchema(f.schema, options)])),
-    ...Object.fromEntries(schools.map((s) => [`${s.kind} parameters`, z.toJSONSchema(s.parameters, options)])),
+const text = `${JSON.stringify(
+  {
+    ...z.toJSONSchema(buildSchema, options),
+    title: `Sostegno build, version ${schemaVersion}`,
+    $comment:
+      'form.start.measures and armature.school.parameters are read by their own start form and school: see $defs.',
+    $defs: {
+      ...Object.fromEntries(startForms.map((f) => [`${f.kind} measures`, z.toJSONSchema(f.schema, options)])),
+      ...Object.fromEntries(schools.map((s) => [`${s.kind} parameters`, z.toJSONSchema(s.parameters, options)])),
+    },
   },
-}, null, 2)}\n`;
+  null,
+  2,
+)}\n`;
 
 if (process.argv.includes('--check')) {
   const current = (() => {

@@ -11,17 +11,35 @@ const vec3 = z.tuple([number, number, number]);
 const positive = z.number().positive();
 
 const frameSchema = z.strictObject({
-  nodes: z.record(z.string(), z.strictObject({
-    at: vec3,
-    fixed: z.union([z.boolean(), z.array(z.enum(freedoms))]).optional(),
-  })),
-  members: z.record(z.string(), z.strictObject({
-    from: z.string(), to: z.string(), E: positive, G: positive, A: positive, Iy: positive, Iz: positive, J: positive, up: vec3.optional(),
-  })),
-  loads: z.array(z.union([
-    z.strictObject({ node: z.string(), force: vec3.optional(), moment: vec3.optional() }),
-    z.strictObject({ member: z.string(), perLength: vec3 }),
-  ])).default([]),
+  nodes: z.record(
+    z.string(),
+    z.strictObject({
+      at: vec3,
+      fixed: z.union([z.boolean(), z.array(z.enum(freedoms))]).optional(),
+    }),
+  ),
+  members: z.record(
+    z.string(),
+    z.strictObject({
+      from: z.string(),
+      to: z.string(),
+      E: positive,
+      G: positive,
+      A: positive,
+      Iy: positive,
+      Iz: positive,
+      J: positive,
+      up: vec3.optional(),
+    }),
+  ),
+  loads: z
+    .array(
+      z.union([
+        z.strictObject({ node: z.string(), force: vec3.optional(), moment: vec3.optional() }),
+        z.strictObject({ member: z.string(), perLength: vec3 }),
+      ]),
+    )
+    .default([]),
 });
 
 const coefficients = dryingCoefficientsSchema;
@@ -31,11 +49,13 @@ const dryingSchema = z.strictObject({
   thickness: z.number().positive().max(5),
   geometry: z.enum(['slab', 'cylinder', 'sphere']).default('slab'),
   innerFace: z.number().min(0).max(1).default(0),
-  air: z.strictObject({
-    temperature: z.number().min(-5).max(95).default(20),
-    relativeHumidity: z.number().min(0).max(0.999).default(0.5),
-    speed: z.number().min(0).max(50).default(0.1),
-  }).prefault({}),
+  air: z
+    .strictObject({
+      temperature: z.number().min(-5).max(95).default(20),
+      relativeHumidity: z.number().min(0).max(0.999).default(0.5),
+      speed: z.number().min(0).max(50).default(0.1),
+    })
+    .prefault({}),
   cover: z.number().min(0).max(1e7).default(0),
   surfaceMoisture: z.number().min(0).max(10).optional(),
   initialMoisture: z.number().positive().max(10).optional(),
@@ -55,7 +75,9 @@ export function solveFrameFile(input: unknown): Result<unknown> {
   const { nodes, members, loads } = file.value;
   const model: FrameModel = {
     nodes: Object.entries(nodes).map(([id, n]) => ({
-      id, at: n.at, fixed: n.fixed === true ? [...freedoms] : n.fixed === false || n.fixed === undefined ? [] : n.fixed,
+      id,
+      at: n.at,
+      fixed: n.fixed === true ? [...freedoms] : n.fixed === false || n.fixed === undefined ? [] : n.fixed,
     })),
     members: Object.entries(members).map(([id, m]) => ({ id, ...m })),
   };
@@ -64,11 +86,20 @@ export function solveFrameFile(input: unknown): Result<unknown> {
   const solved = factored.value.solve(loads as FrameLoad[]);
   if (!solved.ok) return solved;
   const { displacements, reactions, forces } = solved.value;
-  const triple = (a: Float64Array, i: number): Vec3 => [a[i] as number, a[i + 1] as number, a[i + 2] as number];
+  const triple = (a: Float64Array, i: number): Vec3 => [a[i]!, a[i + 1]!, a[i + 2]!];
   const held = model.nodes.map((n) => (n.fixed?.length ?? 0) > 0);
   return success({
-    displacements: Object.fromEntries(model.nodes.map((n, i) => [n.id, { translation: triple(displacements, i * 6), rotation: triple(displacements, i * 6 + 3) }])),
-    reactions: Object.fromEntries(model.nodes.flatMap((n, i) => (held[i] ? [[n.id, { force: triple(reactions, i * 6), moment: triple(reactions, i * 6 + 3) }]] : []))),
+    displacements: Object.fromEntries(
+      model.nodes.map((n, i) => [
+        n.id,
+        { translation: triple(displacements, i * 6), rotation: triple(displacements, i * 6 + 3) },
+      ]),
+    ),
+    reactions: Object.fromEntries(
+      model.nodes.flatMap((n, i) =>
+        held[i] ? [[n.id, { force: triple(reactions, i * 6), moment: triple(reactions, i * 6 + 3) }]] : [],
+      ),
+    ),
     members: Object.fromEntries(model.members.map((m, i) => [m.id, memberPeaks(forces[i] ?? [])])),
   });
 }
@@ -76,7 +107,15 @@ export function solveFrameFile(input: unknown): Result<unknown> {
 function clayOf(given: string | DryingCoefficients): Result<DryingCoefficients> {
   if (typeof given !== 'string') return success(given);
   const found = clays.get(given);
-  if (!found) return failure('unknown-clay', 'clay', `there is no clay "${given}"; known: ${[...clays.values()].filter((c) => c.drying).map((c) => c.id).join(', ')}`);
+  if (!found)
+    return failure(
+      'unknown-clay',
+      'clay',
+      `there is no clay "${given}"; known: ${[...clays.values()]
+        .filter((c) => c.drying)
+        .map((c) => c.id)
+        .join(', ')}`,
+    );
   if (!found.drying) return failure('does-not-dry', 'clay', `${found.name} does not dry`);
   return success(found.drying);
 }
@@ -89,15 +128,27 @@ export function solveDryingFile(input: unknown): Result<unknown> {
   if (!clay.ok) return clay;
   const sorted = times && [...times].sort((a, b) => a - b);
   const course: DryingCourse = dryLayer({
-    clay: clay.value, geometry: rest.geometry, thickness: rest.thickness, innerFace: rest.innerFace,
+    clay: clay.value,
+    geometry: rest.geometry,
+    thickness: rest.thickness,
+    innerFace: rest.innerFace,
     phases: [{ until: Infinity, curve: evaporationCurve(air, cover), relativeHumidity: air.relativeHumidity }],
-    initialMoisture: rest.initialMoisture, surfaceMoisture: rest.surfaceMoisture, ...(sorted ? { times: sorted } : {}),
+    initialMoisture: rest.initialMoisture,
+    surfaceMoisture: rest.surfaceMoisture,
+    ...(sorted ? { times: sorted } : {}),
   });
   const crack = crackIndex(clay.value, rest.thickness, course, rigidRestraint);
   return success({
-    touchDry: course.touchDry, leatherHard: course.leatherHard, throughDry: course.throughDry,
-    crackIndexPerRestraint: crack.perRestraint, crackIndexDifferential: crack.differential,
-    history: course.history.map(({ time, meanMoisture, surfaceMoisture, massPerArea }) => ({ time, meanMoisture, surfaceMoisture, massPerArea })),
+    touchDry: course.touchDry,
+    leatherHard: course.leatherHard,
+    throughDry: course.throughDry,
+    crackIndexPerRestraint: crack.perRestraint,
+    crackIndexDifferential: crack.differential,
+    history: course.history.map(({ time, meanMoisture, surfaceMoisture, massPerArea }) => ({
+      time,
+      meanMoisture,
+      surfaceMoisture,
+      massPerArea,
+    })),
   });
 }
-

@@ -7,7 +7,8 @@ import { Evaluator } from '../core/verdict';
 import { solveDryingFile, solveFrameFile } from './inputs';
 
 /** check BUILD.json | solve frame FILE | solve drying FILE | mesh FILE | backup FILE | restore FILE. Exit 0, or 2 with one line saying where and why. */
-const usage = 'usage: sostegno check BUILD.json | solve frame FILE | solve drying FILE | mesh FILE.(stl|obj|ply|glb) [--unit mm|cm|in|m] | backup FILE | restore FILE, with [--data DIR]';
+const usage =
+  'usage: sostegno check BUILD.json | solve frame FILE | solve drying FILE | mesh FILE.(stl|obj|ply|glb) [--unit mm|cm|in|m] | backup FILE | restore FILE, with [--data DIR]';
 
 function refuse(file: string, why: Failure): never {
   process.stderr.write(`${file}: ${why.path}: ${why.message.replace(/\s+/g, ' ')}\n`);
@@ -17,11 +18,16 @@ function refuse(file: string, why: Failure): never {
 function readBytes(file: string, largest: number): Result<Uint8Array> {
   try {
     const { size } = statSync(file);
-    if (size > largest) return failure('too-large', 'the file', `it is larger than ${Math.round(largest / 2 ** 20)} MB`);
+    if (size > largest)
+      return failure('too-large', 'the file', `it is larger than ${Math.round(largest / 2 ** 20)} MB`);
     return success(readFileSync(file));
   } catch (error) {
     const code = (error as NodeJS.ErrnoException).code;
-    return failure('unreadable', 'the file', code === 'ENOENT' ? 'there is no such file' : `it cannot be read (${code ?? 'unknown'})`);
+    return failure(
+      'unreadable',
+      'the file',
+      code === 'ENOENT' ? 'there is no such file' : `it cannot be read (${code ?? 'unknown'})`,
+    );
   }
 }
 
@@ -53,14 +59,23 @@ function mesh(file: string, unit: MeshUnit): Result<unknown> {
   const { triangles, volume, area, centroid, box, watertight, openEdges, flipped } = reportOnMesh(read.value);
   const k = meshUnits[unit];
   const metres = (v: readonly number[]) => v.map((x) => x * k);
-  return success({ triangles, volume: volume * k ** 3, area: area * k ** 2, centroid: metres(centroid), box: box.map(metres), watertight, openEdges, flipped });
+  return success({
+    triangles,
+    volume: volume * k ** 3,
+    area: area * k ** 2,
+    centroid: metres(centroid),
+    box: box.map(metres),
+    watertight,
+    openEdges,
+    flipped,
+  });
 }
 
 function meshCommand(args: readonly string[]): void {
   let unit: string = 'mm';
   const files: string[] = [];
   for (let i = 0; i < args.length; i++) {
-    const arg = args[i] as string;
+    const arg = args[i]!;
     if (arg === '--unit') unit = args[++i] ?? '';
     else if (arg.startsWith('--unit=')) unit = arg.slice('--unit='.length);
     else files.push(arg);
@@ -115,13 +130,16 @@ function main(args: readonly string[]): void {
     return;
   }
   const file = command === 'check' ? second : third;
-  const job = command === 'check' ? check
-    : command === 'solve' && (second === 'frame' || second === 'drying')
-      ? (text: string) => {
-        const json = readJson(text);
-        if (!json.ok) return json;
-        return second === 'frame' ? solveFrameFile(json.value) : solveDryingFile(json.value);
-      } : null;
+  const job =
+    command === 'check'
+      ? check
+      : command === 'solve' && (second === 'frame' || second === 'drying')
+        ? (text: string) => {
+            const json = readJson(text);
+            if (!json.ok) return json;
+            return second === 'frame' ? solveFrameFile(json.value) : solveDryingFile(json.value);
+          }
+        : null;
   if (!job || file === undefined) stopWith(usage);
   const text = readText(file);
   if (!text.ok) refuse(file, text);

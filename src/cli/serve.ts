@@ -28,7 +28,8 @@ function readOptions(args: readonly string[]): Options {
     else if (flag === '--data') process.env['SOSTEGNO_DATA'] = path.resolve(value());
     else if (flag === '--port') {
       options.port = Number(value());
-      if (!Number.isInteger(options.port) || options.port < 0 || options.port > 65535) stop('--port is a number up to 65535');
+      if (!Number.isInteger(options.port) || options.port < 0 || options.port > 65535)
+        stop('--port is a number up to 65535');
     } else stop(`there is no option "${flag}"`);
   }
   return options;
@@ -49,21 +50,25 @@ async function main(): Promise<void> {
       const address = server.address();
       resolve(typeof address === 'object' && address ? address.port : options.port);
     });
-  }).catch((error: NodeJS.ErrnoException) => (
-    stop(error.code === 'EADDRINUSE' ? `port ${options.port} is taken; choose another with --port` : error.message)
-  ));
+  }).catch((error: NodeJS.ErrnoException) =>
+    stop(error.code === 'EADDRINUSE' ? `port ${options.port} is taken; choose another with --port` : error.message),
+  );
   const app = next({ dev: false, dir: root, hostname: options.host, port });
   // The port is open before the pages are: an early caller waits instead of hanging for ever.
   const ready = app.prepare().then(() => app.getRequestHandler());
   server.on('request', (request, response) => {
-    ready.then((handle) => handle(request, response)).catch((error: Error) => {
-      process.stderr.write(`${error.message}\n`);
-      response.statusCode = 500;
-      response.end();
-    });
+    ready
+      .then((handle) => handle(request, response))
+      .catch((error: Error) => {
+        process.stderr.write(`${error.message}\n`);
+        response.statusCode = 500;
+        response.end();
+      });
   });
   await ready;
-  process.stdout.write(`Data in ${dataFolder()}\nSostegno is open at http://${options.host.includes(':') ? `[${options.host}]` : options.host}:${port}\n`);
+  process.stdout.write(
+    `Data in ${dataFolder()}\nSostegno is open at http://${options.host.includes(':') ? `[${options.host}]` : options.host}:${port}\n`,
+  );
   for (const signal of ['SIGINT', 'SIGTERM'] as const) process.once(signal, () => process.exit(0));
 }
 

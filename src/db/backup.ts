@@ -15,7 +15,15 @@ export async function contentHash(db: Db): Promise<string> {
   const hash = createHash('sha256');
   for (const table of keptTables) {
     const { rows } = await sql<Record<string, unknown>>`select * from ${sql.table(table)}`.execute(db);
-    const lines = rows.map((r) => JSON.stringify(Object.entries(r).filter(([k]) => !(table === 'revisions' && k === 'id')).sort(([a], [b]) => (a < b ? -1 : 1)))).sort();
+    const lines = rows
+      .map((r) =>
+        JSON.stringify(
+          Object.entries(r)
+            .filter(([k]) => !(table === 'revisions' && k === 'id'))
+            .sort(([a], [b]) => (a < b ? -1 : 1)),
+        ),
+      )
+      .sort();
     hash.update(`${table}:${lines.length}\n`);
     for (const line of lines) hash.update(line).update('\n');
   }
@@ -37,11 +45,14 @@ export async function takeOver(db: Db, file: string): Promise<void> {
       await sql`begin immediate`.execute(one);
       try {
         await sql`pragma defer_foreign_keys = on`.execute(one);
-        for (const table of ['dryings', 'photos', ...[...keptTables].reverse()]) await sql`delete from ${sql.table(table)}`.execute(one);
+        for (const table of ['dryings', 'photos', ...[...keptTables].reverse()])
+          await sql`delete from ${sql.table(table)}`.execute(one);
         for (const table of keptTables) {
           const { rows } = await sql<{ name: string }>`select name from pragma_table_info(${table})`.execute(one);
           const columns = sql.join(rows.map((r) => sql.ref(r.name)));
-          await sql`insert into main.${sql.table(table)} (${columns}) select ${columns} from incoming.${sql.table(table)}`.execute(one);
+          await sql`insert into main.${sql.table(table)} (${columns}) select ${columns} from incoming.${sql.table(table)}`.execute(
+            one,
+          );
         }
         await sql`commit`.execute(one);
       } catch (error) {
@@ -56,6 +67,8 @@ export async function takeOver(db: Db, file: string): Promise<void> {
 
 /** Names of triggers and views: what in a database file acts by itself. */
 export async function triggersIn(db: Db): Promise<string[]> {
-  const { rows } = await sql<{ name: string }>`select name from sqlite_master where type in ('trigger', 'view')`.execute(db);
+  const { rows } = await sql<{
+    name: string;
+  }>`select name from sqlite_master where type in ('trigger', 'view')`.execute(db);
   return rows.map((r) => r.name);
 }

@@ -13,15 +13,34 @@ export interface BuildRow {
 }
 
 const columns = [
-  'id', 'name', 'document', 'schema_version as schemaVersion', 'revision', 'history', 'card', 'updated_at as updatedAt', 'archived_at as archivedAt',
+  'id',
+  'name',
+  'document',
+  'schema_version as schemaVersion',
+  'revision',
+  'history',
+  'card',
+  'updated_at as updatedAt',
+  'archived_at as archivedAt',
 ] as const;
 
 export function listBuilds(db: Db): Promise<BuildRow[]> {
-  return db.selectFrom('builds').select(columns).where('deleted_at', 'is', null).orderBy('updated_at', 'desc').orderBy('id').execute();
+  return db
+    .selectFrom('builds')
+    .select(columns)
+    .where('deleted_at', 'is', null)
+    .orderBy('updated_at', 'desc')
+    .orderBy('id')
+    .execute();
 }
 
 export function findBuild(db: Db, id: string): Promise<BuildRow | undefined> {
-  return db.selectFrom('builds').select(columns).where('id', '=', id).where('deleted_at', 'is', null).executeTakeFirst();
+  return db
+    .selectFrom('builds')
+    .select(columns)
+    .where('id', '=', id)
+    .where('deleted_at', 'is', null)
+    .executeTakeFirst();
 }
 
 export interface NewBuild {
@@ -36,11 +55,26 @@ export interface NewBuild {
 
 export async function insertBuild(db: Db, b: NewBuild): Promise<void> {
   await db.transaction().execute(async (trx) => {
-    await trx.insertInto('builds').values({
-      id: b.id, name: b.name, document: b.document, schema_version: b.schemaVersion, revision: 1,
-      history: '{"past":[],"future":[]}', card: b.card, created_at: b.now, updated_at: b.now, archived_at: null, deleted_at: null,
-    }).execute();
-    await trx.insertInto('revisions').values({ build_id: b.id, revision: 1, document: b.document, label: b.label, saved_at: b.now }).execute();
+    await trx
+      .insertInto('builds')
+      .values({
+        id: b.id,
+        name: b.name,
+        document: b.document,
+        schema_version: b.schemaVersion,
+        revision: 1,
+        history: '{"past":[],"future":[]}',
+        card: b.card,
+        created_at: b.now,
+        updated_at: b.now,
+        archived_at: null,
+        deleted_at: null,
+      })
+      .execute();
+    await trx
+      .insertInto('revisions')
+      .values({ build_id: b.id, revision: 1, document: b.document, label: b.label, saved_at: b.now })
+      .execute();
   });
 }
 
@@ -60,25 +94,56 @@ export interface SavedBuild {
 /** Compare and swap on the revision, in one transaction. Undefined when somebody saved in between. */
 export function saveBuild(db: Db, s: SavedBuild): Promise<number | undefined> {
   return db.transaction().execute(async (trx) => {
-    const done = await trx.updateTable('builds').set({
-      name: s.name, document: s.document, schema_version: s.schemaVersion, revision: s.from + 1, history: s.history, card: s.card, updated_at: s.now,
-    }).where('id', '=', s.id).where('revision', '=', s.from).where('deleted_at', 'is', null).executeTakeFirst();
+    const done = await trx
+      .updateTable('builds')
+      .set({
+        name: s.name,
+        document: s.document,
+        schema_version: s.schemaVersion,
+        revision: s.from + 1,
+        history: s.history,
+        card: s.card,
+        updated_at: s.now,
+      })
+      .where('id', '=', s.id)
+      .where('revision', '=', s.from)
+      .where('deleted_at', 'is', null)
+      .executeTakeFirst();
     if (done.numUpdatedRows !== 1n) return undefined;
-    await trx.insertInto('revisions').values({ build_id: s.id, revision: s.from + 1, document: s.document, label: s.label, saved_at: s.now }).execute();
+    await trx
+      .insertInto('revisions')
+      .values({ build_id: s.id, revision: s.from + 1, document: s.document, label: s.label, saved_at: s.now })
+      .execute();
     return s.from + 1;
   });
 }
 
-export function listRevisions(db: Db, buildId: string): Promise<{ id: number; revision: number; label: string; savedAt: string }[]> {
-  return db.selectFrom('revisions').select(['id', 'revision', 'label', 'saved_at as savedAt']).where('build_id', '=', buildId).orderBy('revision', 'desc').execute();
+export function listRevisions(
+  db: Db,
+  buildId: string,
+): Promise<{ id: number; revision: number; label: string; savedAt: string }[]> {
+  return db
+    .selectFrom('revisions')
+    .select(['id', 'revision', 'label', 'saved_at as savedAt'])
+    .where('build_id', '=', buildId)
+    .orderBy('revision', 'desc')
+    .execute();
 }
 
 export async function dropRevisions(db: Db, ids: readonly number[]): Promise<void> {
-  if (ids.length > 0) await db.deleteFrom('revisions').where('id', 'in', [...ids]).execute();
+  if (ids.length > 0)
+    await db
+      .deleteFrom('revisions')
+      .where('id', 'in', [...ids])
+      .execute();
 }
 
 /** True when there was such a build. `deletedAt` null brings it back. */
-export async function markBuild(db: Db, id: string, mark: { archivedAt?: string | null; deletedAt?: string | null }): Promise<boolean> {
+export async function markBuild(
+  db: Db,
+  id: string,
+  mark: { archivedAt?: string | null; deletedAt?: string | null },
+): Promise<boolean> {
   const set = {
     ...(mark.archivedAt !== undefined ? { archived_at: mark.archivedAt } : {}),
     ...(mark.deletedAt !== undefined ? { deleted_at: mark.deletedAt } : {}),

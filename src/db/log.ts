@@ -10,19 +10,41 @@ export interface LogRow {
 }
 
 export function listLog(db: Db, buildId: string): Promise<LogRow[]> {
-  return db.selectFrom('log_entries').select(['id', 'kind', 'at', 'data', 'corrects', 'recorded_at as recordedAt'])
-    .where('build_id', '=', buildId).orderBy('at').orderBy('recorded_at').execute();
+  return db
+    .selectFrom('log_entries')
+    .select(['id', 'kind', 'at', 'data', 'corrects', 'recorded_at as recordedAt'])
+    .where('build_id', '=', buildId)
+    .orderBy('at')
+    .orderBy('recorded_at')
+    .execute();
 }
 
 export async function hasLogEntry(db: Db, buildId: string, id: string): Promise<boolean> {
-  return (await db.selectFrom('log_entries').select('id').where('build_id', '=', buildId).where('id', '=', id).executeTakeFirst()) !== undefined;
+  return (
+    (await db
+      .selectFrom('log_entries')
+      .select('id')
+      .where('build_id', '=', buildId)
+      .where('id', '=', id)
+      .executeTakeFirst()) !== undefined
+  );
 }
 
 /** Writes an entry once: the same id again changes nothing, so a bench that sends twice is safe. */
 export async function addLogEntry(db: Db, buildId: string, e: Omit<LogRow, 'recordedAt'>, now: string): Promise<void> {
-  await db.insertInto('log_entries').values({
-    id: e.id, build_id: buildId, kind: e.kind, at: e.at, data: e.data, corrects: e.corrects, recorded_at: now,
-  }).onConflict((c) => c.column('id').doNothing()).execute();
+  await db
+    .insertInto('log_entries')
+    .values({
+      id: e.id,
+      build_id: buildId,
+      kind: e.kind,
+      at: e.at,
+      data: e.data,
+      corrects: e.corrects,
+      recorded_at: now,
+    })
+    .onConflict((c) => c.column('id').doNothing())
+    .execute();
 }
 
 export interface PictureRow {
@@ -35,11 +57,20 @@ export interface PictureRow {
 
 /** Once: the same id again changes nothing. */
 export async function addPicture(db: Db, buildId: string, p: PictureRow): Promise<void> {
-  await db.insertInto('pictures').values({ ...p, build_id: buildId }).onConflict((c) => c.column('id').doNothing()).execute();
+  await db
+    .insertInto('pictures')
+    .values({ ...p, build_id: buildId })
+    .onConflict((c) => c.column('id').doNothing())
+    .execute();
 }
 
 export function findPicture(db: Db, buildId: string, id: string): Promise<PictureRow | undefined> {
-  return db.selectFrom('pictures').select(['id', 'hash', 'width', 'height', 'size']).where('build_id', '=', buildId).where('id', '=', id).executeTakeFirst();
+  return db
+    .selectFrom('pictures')
+    .select(['id', 'hash', 'width', 'height', 'size'])
+    .where('build_id', '=', buildId)
+    .where('id', '=', id)
+    .executeTakeFirst();
 }
 
 export function listPictures(db: Db, buildId?: string): Promise<(PictureRow & { readonly build_id: string })[]> {
@@ -54,7 +85,12 @@ export function firstWholePhoto(db: Db): Promise<{ id: string; build_id: string;
 
 export async function photoMovedOut(db: Db, buildId: string, p: PictureRow | null, id: string): Promise<void> {
   await db.transaction().execute(async (trx) => {
-    if (p) await trx.insertInto('pictures').values({ ...p, build_id: buildId }).onConflict((c) => c.column('id').doNothing()).execute();
+    if (p)
+      await trx
+        .insertInto('pictures')
+        .values({ ...p, build_id: buildId })
+        .onConflict((c) => c.column('id').doNothing())
+        .execute();
     await trx.deleteFrom('photos').where('id', '=', id).execute();
   });
 }
@@ -64,5 +100,9 @@ export async function readSetting(db: Db, key: string): Promise<string | undefin
 }
 
 export async function writeSetting(db: Db, key: string, value: string): Promise<void> {
-  await db.insertInto('settings').values({ key, value }).onConflict((c) => c.column('key').doUpdateSet({ value })).execute();
+  await db
+    .insertInto('settings')
+    .values({ key, value })
+    .onConflict((c) => c.column('key').doUpdateSet({ value }))
+    .execute();
 }

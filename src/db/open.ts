@@ -17,7 +17,9 @@ export async function openDatabase(file: string): Promise<Db> {
   const { error } = await migrator.migrateToLatest();
   if (error) {
     await db.destroy();
-    throw error instanceof Error ? error : new Error(`the database could not be brought up to date: ${JSON.stringify(error)}`);
+    throw error instanceof Error
+      ? error
+      : new Error(`the database could not be brought up to date: ${JSON.stringify(error)}`);
   }
   return db;
 }

@@ -12,11 +12,20 @@ export interface MoveRow {
 }
 
 export function listMoves(db: Db): Promise<MoveRow[]> {
-  return db.selectFrom('stock_moves').select(['id', 'item', 'kind', 'amount', 'price', 'build_id as buildId', 'note', 'at']).orderBy('at').orderBy('id').execute();
+  return db
+    .selectFrom('stock_moves')
+    .select(['id', 'item', 'kind', 'amount', 'price', 'build_id as buildId', 'note', 'at'])
+    .orderBy('at')
+    .orderBy('id')
+    .execute();
 }
 
 /** Once: the same id again changes nothing. */
 export async function addMove(db: Db, m: MoveRow): Promise<void> {
   const { buildId, ...rest } = m;
-  await db.insertInto('stock_moves').values({ ...rest, build_id: buildId }).onConflict((c) => c.column('id').doNothing()).execute();
+  await db
+    .insertInto('stock_moves')
+    .values({ ...rest, build_id: buildId })
+    .onConflict((c) => c.column('id').doNothing())
+    .execute();
 }

@@ -18,7 +18,9 @@ const manifestSchema = z.strictObject({
   made: z.string().max(40),
   /** Hash of the content of the database, for a backup. */
   content: z.string().max(80).default(''),
-  files: z.array(z.strictObject({ name: z.string().max(120), size: z.number().int().min(0), sha256: z.string().length(64) })).max(200_000),
+  files: z
+    .array(z.strictObject({ name: z.string().max(120), size: z.number().int().min(0), sha256: z.string().length(64) }))
+    .max(200_000),
 });
 export type Manifest = z.infer<typeof manifestSchema>;
 
@@ -39,7 +41,13 @@ async function hashOfFile(file: string): Promise<string> {
 }
 
 /** Writes beside the place and moves there when it is whole. */
-export async function writeArchive(file: string, what: Manifest['what'], content: string, entries: readonly ArchiveEntry[], now: string): Promise<Manifest> {
+export async function writeArchive(
+  file: string,
+  what: Manifest['what'],
+  content: string,
+  entries: readonly ArchiveEntry[],
+  now: string,
+): Promise<Manifest> {
   const half = `${file}.part`;
   const pack = tar.pack();
   const written = pipeline(pack, createGzip({ level: 6 }), createWriteStream(half));
@@ -47,7 +55,12 @@ export async function writeArchive(file: string, what: Manifest['what'], content
   try {
     for (const e of entries) {
       const size = typeof e.from === 'string' ? (await stat(e.from)).size : e.from.length;
-      files.push({ name: e.name, size, sha256: typeof e.from === 'string' ? await hashOfFile(e.from) : createHash('sha256').update(e.from).digest('hex') });
+      files.push({
+        name: e.name,
+        size,
+        sha256:
+          typeof e.from === 'string' ? await hashOfFile(e.from) : createHash('sha256').update(e.from).digest('hex'),
+      });
       if (typeof e.from !== 'string') pack.entry({ name: e.name, size }, e.from);
       else {
         const entry = pack.entry({ name: e.name, size });
@@ -74,10 +87,16 @@ export async function writeArchive(file: string, what: Manifest['what'], content
 class Refused extends Error {}
 
 /** Unpacks into `folder`, which holds nothing of use unless this succeeds. Names are ours alone: nothing is written elsewhere. */
-export async function readArchive(file: string, folder: string, what: Manifest['what'], mostBytes = mostUnpacked): Promise<Result<Manifest>> {
+export async function readArchive(
+  file: string,
+  folder: string,
+  what: Manifest['what'],
+  mostBytes = mostUnpacked,
+): Promise<Result<Manifest>> {
   const extract = tar.extract();
   const seen = new Map<string, { size: number; sha256: string }>();
-  let list: string | null = null, sum = 0;
+  let list: string | null = null,
+    sum = 0;
   const take = (async () => {
     for await (const entry of extract) {
       const { name, size = 0, type } = entry.header;
@@ -88,13 +107,23 @@ export async function readArchive(file: string, folder: string, what: Manifest['
         list = Buffer.concat(parts).toString('utf8');
         continue;
       }
-      if (!allowed.test(name) || type !== 'file' || seen.has(name)) throw new Refused(`it holds something that is not ours: ${name.slice(0, 60)}`);
+      if (!allowed.test(name) || type !== 'file' || seen.has(name))
+        throw new Refused(`it holds something that is not ours: ${name.slice(0, 60)}`);
       sum += size;
       if (sum > mostBytes) throw new Refused(`what is in it is more than ${Math.round(mostBytes / 1e6)} MB`);
       const to = path.join(folder, name);
       mkdirSync(path.dirname(to), { recursive: true });
       const hash = createHash('sha256');
-      await pipeline(entry, async function* (source) { for await (const chunk of source) { hash.update(chunk as Buffer); yield chunk as Buffer; } }, createWriteStream(to));
+      await pipeline(
+        entry,
+        async function* (source) {
+          for await (const chunk of source) {
+            hash.update(chunk as Buffer);
+            yield chunk as Buffer;
+          }
+        },
+        createWriteStream(to),
+      );
       seen.set(name, { size, sha256: hash.digest('hex') });
     }
   })();
@@ -117,11 +146,20 @@ export async function readArchive(file: string, folder: string, what: Manifest['
   }
   const manifest = manifestSchema.safeParse(json);
   if (!manifest.success) return failure('torn', 'the file', 'its list is not one of ours: nothing was changed');
-  if (manifest.data.what !== what) return failure('wrong-kind', 'the file', what === 'backup' ? 'it holds one build, not a backup: bring it in from the shelf' : 'it is a backup of a whole shelf, not a build: use restore');
-  if (manifest.data.files.length !== seen.size) return failure('torn', 'the file', 'files it lists are missing: nothing was changed');
+  if (manifest.data.what !== what)
+    return failure(
+      'wrong-kind',
+      'the file',
+      what === 'backup'
+        ? 'it holds one build, not a backup: bring it in from the shelf'
+        : 'it is a backup of a whole shelf, not a build: use restore',
+    );
+  if (manifest.data.files.length !== seen.size)
+    return failure('torn', 'the file', 'files it lists are missing: nothing was changed');
   for (const f of manifest.data.files) {
     const got = seen.get(f.name);
-    if (got?.size !== f.size || got.sha256 !== f.sha256) return failure('torn', 'the file', `${f.name} is not what it was when it was written: nothing was changed`);
+    if (got?.size !== f.size || got.sha256 !== f.sha256)
+      return failure('torn', 'the file', `${f.name} is not what it was when it was written: nothing was changed`);
   }
   return success(manifest.data);
 }

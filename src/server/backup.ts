@@ -20,7 +20,15 @@ export interface BackupDone {
 }
 
 async function counts(store: db.Db): Promise<{ builds: number; entries: number; pictures: number }> {
-  const n = async (table: 'builds' | 'log_entries' | 'pictures') => Number((await store.selectFrom(table).select((e) => e.fn.countAll().as('n')).executeTakeFirst())?.n ?? 0);
+  const n = async (table: 'builds' | 'log_entries' | 'pictures') =>
+    Number(
+      (
+        await store
+          .selectFrom(table)
+          .select((e) => e.fn.countAll().as('n'))
+          .executeTakeFirst()
+      )?.n ?? 0,
+    );
   return { builds: await n('builds'), entries: await n('log_entries'), pictures: await n('pictures') };
 }
 
@@ -44,8 +52,22 @@ export async function backup(file: string): Promise<Result<BackupDone>> {
     }
     const hashes = [...new Set(pictures.map((p) => p.hash))];
     const lost = hashes.filter((h) => !existsSync(pictureFile(h)));
-    if (lost.length > 0) return failure('incomplete', 'the pictures', `${lost.length} picture files that the log names are missing from the data folder`);
-    await writeArchive(to, 'backup', content, [{ name: 'sostegno.db', from: snapshot }, ...hashes.map((h) => ({ name: `pictures/${h}.jpg`, from: pictureFile(h) }))], new Date().toISOString());
+    if (lost.length > 0)
+      return failure(
+        'incomplete',
+        'the pictures',
+        `${lost.length} picture files that the log names are missing from the data folder`,
+      );
+    await writeArchive(
+      to,
+      'backup',
+      content,
+      [
+        { name: 'sostegno.db', from: snapshot },
+        ...hashes.map((h) => ({ name: `pictures/${h}.jpg`, from: pictureFile(h) })),
+      ],
+      new Date().toISOString(),
+    );
     return success({ file: to, bytes: statSync(to).size, ...found, content });
   } catch (error) {
     return failure('unwritable', 'the file', `it could not be written (${(error as Error).message})`);
@@ -68,8 +90,14 @@ async function readyToTakeOver(file: string, content: string): Promise<Result<Aw
     const fault = await db.faultIn(store);
     if (fault) return failure('torn', 'sostegno.db', `it is damaged (${fault}): nothing was changed`);
     const strange = (await db.triggersIn(store)).filter((t) => !ownTriggers.has(t));
-    if (strange.length > 0) return failure('not-ours', 'sostegno.db', `it holds something that acts by itself (${strange[0] ?? ''}): nothing was changed`);
-    if ((await db.contentHash(store)) !== content) return failure('torn', 'sostegno.db', 'its content is not what was backed up: nothing was changed');
+    if (strange.length > 0)
+      return failure(
+        'not-ours',
+        'sostegno.db',
+        `it holds something that acts by itself (${strange[0] ?? ''}): nothing was changed`,
+      );
+    if ((await db.contentHash(store)) !== content)
+      return failure('torn', 'sostegno.db', 'its content is not what was backed up: nothing was changed');
     return success(await counts(store));
   } finally {
     await store.destroy();
@@ -100,18 +128,26 @@ export async function restore(file: string): Promise<Result<RestoreDone>> {
     if (!ready.ok) return ready;
     const pictures = read.value.files.filter((f) => f.name.startsWith('pictures/'));
     for (const p of pictures) {
-      if (p.name !== `pictures/${p.sha256}.jpg`) return failure('torn', p.name, 'it is not named by what is in it: nothing was changed');
-      if (pictureType(await readFile(path.join(folder, p.name))) !== 'jpeg') return failure('not-ours', p.name, 'it is not a picture: nothing was changed');
+      if (p.name !== `pictures/${p.sha256}.jpg`)
+        return failure('torn', p.name, 'it is not named by what is in it: nothing was changed');
+      if (pictureType(await readFile(path.join(folder, p.name))) !== 'jpeg')
+        return failure('not-ours', p.name, 'it is not a picture: nothing was changed');
     }
     const before = path.join(dataFolder(), `before-restore-${new Date().toISOString().replace(/[:.]/g, '-')}.tar.gz`);
     const saved = await backup(before);
     if (!saved.ok) return saved;
     pictureFolder();
-    for (const p of pictures) if (!existsSync(pictureFile(p.sha256))) copyFileSync(path.join(folder, p.name), pictureFile(p.sha256));
+    for (const p of pictures)
+      if (!existsSync(pictureFile(p.sha256))) copyFileSync(path.join(folder, p.name), pictureFile(p.sha256));
     const store = await database();
     await db.takeOver(store, incoming);
     const content = await db.contentHash(store);
-    if (content !== read.value.content) return failure('differs', 'the database', `what was put back is not what was backed up; what was there is in ${before}`);
+    if (content !== read.value.content)
+      return failure(
+        'differs',
+        'the database',
+        `what was put back is not what was backed up; what was there is in ${before}`,
+      );
     await clearUnusedPictures(store);
     return success({ ...ready.value, content, before });
   } finally {

@@ -1,5 +1,13 @@
 import { randomUUID } from 'node:crypto';
-import { isoDateSchema, parseBuild, readBuild, schemaVersion, stableText, withSnapshot, type Build } from '../core/build';
+import {
+  isoDateSchema,
+  parseBuild,
+  readBuild,
+  schemaVersion,
+  stableText,
+  withSnapshot,
+  type Build,
+} from '../core/build';
 import { failure, success, type Result } from '../core/quantity';
 import { startBuild } from '../core/school';
 import { cardOf, Evaluator, type BuildCard } from '../core/verdict';
@@ -33,7 +41,10 @@ export function snapshotted(build: Build): Build {
   const piece = resolver.piece(build);
   if (!piece.ok) return build;
   const { armature } = piece.value;
-  return withSnapshot(build, { bulk: armature.bulk, stocks: [...new Set([...armature.members.map((m) => m.stock), armature.base.stock])] });
+  return withSnapshot(build, {
+    bulk: armature.bulk,
+    stocks: [...new Set([...armature.members.map((m) => m.stock), armature.base.stock])],
+  });
 }
 
 function now(): string {
@@ -45,8 +56,12 @@ export async function shelf(): Promise<ShelfItem[]> {
   return rows.map((r) => {
     const build = JSON.parse(r.document) as Build;
     return {
-      id: r.id, name: r.name, updatedAt: r.updatedAt, archived: r.archivedAt !== null,
-      brief: { clay: build.brief.clay, size: build.form.start.size }, card: JSON.parse(r.card) as BuildCard,
+      id: r.id,
+      name: r.name,
+      updatedAt: r.updatedAt,
+      archived: r.archivedAt !== null,
+      brief: { clay: build.brief.clay, size: build.form.start.size },
+      card: JSON.parse(r.card) as BuildCard,
     };
   });
 }
@@ -55,16 +70,28 @@ async function insert(build: Build, label: string): Promise<string> {
   const id = randomUUID();
   const kept = snapshotted(build);
   await db.insertBuild(await database(), {
-    id, name: kept.name, document: stableText(kept), schemaVersion, card: JSON.stringify(cardOf(kept, resolver)), label, now: now(),
+    id,
+    name: kept.name,
+    document: stableText(kept),
+    schemaVersion,
+    card: JSON.stringify(cardOf(kept, resolver)),
+    label,
+    now: now(),
   });
   return id;
 }
 
-export async function createBuild(name: string, startDate: string, size: number, kind = 'bust'): Promise<Result<{ id: string }>> {
+export async function createBuild(
+  name: string,
+  startDate: string,
+  size: number,
+  kind = 'bust',
+): Promise<Result<{ id: string }>> {
   const trimmed = name.trim();
   if (trimmed === '' || trimmed.length > 120) return failure('bad-name', 'name', 'give it a name of up to 120 letters');
   if (!(size >= 0.05 && size <= 5)) return failure('bad-size', 'size', 'the size is between 5 % and 500 % of life');
-  if (!isoDateSchema.safeParse(startDate).success) return failure('bad-date', 'startDate', 'the start is a date as YYYY-MM-DD');
+  if (!isoDateSchema.safeParse(startDate).success)
+    return failure('bad-date', 'startDate', 'the start is a date as YYYY-MM-DD');
   const build = startBuild(trimmed, startDate, kind, size);
   return build.ok ? success({ id: await insert(build.value, 'Started') }) : build;
 }
@@ -90,18 +117,23 @@ export interface SaveRequest {
 
 /** The history as far as there is room for it: the oldest steps go first. */
 export function historyText(history: unknown): string {
-  const { past, future } = (typeof history === 'object' && history !== null ? history : {}) as { past?: unknown; future?: unknown };
+  const { past, future } = (typeof history === 'object' && history !== null ? history : {}) as {
+    past?: unknown;
+    future?: unknown;
+  };
   if (!Array.isArray(past) || !Array.isArray(future)) return '{"past":[],"future":[]}';
   const lengths = past.map((step) => JSON.stringify(step).length + 1);
   const ahead = JSON.stringify(future);
   let room = largestHistory - ahead.length;
   if (room < 0) return '{"past":[],"future":[]}';
   let from = past.length;
-  while (from > 0 && room >= (lengths[from - 1] as number)) room -= lengths[--from] as number;
+  while (from > 0 && room >= lengths[from - 1]!) room -= lengths[--from]!;
   return `{"past":${JSON.stringify(past.slice(from))},"future":${ahead}}`;
 }
 
-export type SaveOutcome = { readonly saved: true; readonly revision: number } | { readonly saved: false; readonly siblingId: string; readonly siblingName: string };
+export type SaveOutcome =
+  | { readonly saved: true; readonly revision: number }
+  | { readonly saved: false; readonly siblingId: string; readonly siblingName: string };
 
 /** Saves over the revision it started from; a stale save is kept beside it under a name of its own. */
 export async function saveBuild(id: string, request: SaveRequest): Promise<Result<SaveOutcome>> {
@@ -115,7 +147,14 @@ export async function saveBuild(id: string, request: SaveRequest): Promise<Resul
   const history = historyText(request.history);
   const at = now();
   const revision = await db.saveBuild(store, {
-    id, name: kept.name, document, schemaVersion, card: JSON.stringify(cardOf(kept, resolver)), label: request.label.slice(0, 200), from: request.revision, now: at,
+    id,
+    name: kept.name,
+    document,
+    schemaVersion,
+    card: JSON.stringify(cardOf(kept, resolver)),
+    label: request.label.slice(0, 200),
+    from: request.revision,
+    now: at,
     history,
   });
   if (revision !== undefined) {
@@ -133,14 +172,24 @@ export async function copyBuild(id: string): Promise<Result<{ id: string }>> {
   if (!source.ok) return source;
   // A copy is a piece that may be made; the hours of the workshop are not its own yet.
   const { build } = source.value;
-  return success({ id: await insert({ ...build, name: `${build.name.slice(0, 110)}, copy`, plan: { ...build.plan, active: false } }, 'Copied') });
+  return success({
+    id: await insert(
+      { ...build, name: `${build.name.slice(0, 110)}, copy`, plan: { ...build.plan, active: false } },
+      'Copied',
+    ),
+  });
 }
 
 export type Mark = 'archive' | 'unarchive' | 'delete' | 'restore';
 
 export async function markBuild(id: string, mark: Mark): Promise<Result<null>> {
   const at = now();
-  const set = { archive: { archivedAt: at }, unarchive: { archivedAt: null }, delete: { deletedAt: at }, restore: { deletedAt: null } }[mark];
+  const set = {
+    archive: { archivedAt: at },
+    unarchive: { archivedAt: null },
+    delete: { deletedAt: at },
+    restore: { deletedAt: null },
+  }[mark];
   const done = await db.markBuild(await database(), id, set);
   return done ? success(null) : failure('no-such-build', 'id', 'there is no such build');
 }
@@ -156,7 +205,10 @@ export async function importBuild(text: string): Promise<Result<{ id: string }>>
 export async function exportBuild(id: string): Promise<Result<{ name: string; text: string }>> {
   const open = await openBuild(id);
   if (!open.ok) return open;
-  const slug = open.value.build.name.toLowerCase().replace(/[^a-z0-9]+/g, '-').replace(/^-|-$/g, '') || 'build';
+  const slug =
+    open.value.build.name
+      .toLowerCase()
+      .replace(/[^a-z0-9]+/g, '-')
+      .replace(/^-|-$/g, '') || 'build';
   return success({ name: `${slug}.sostegno.json`, text: `${JSON.stringify(open.value.build, null, 2)}\n` });
 }
-

@@ -19,7 +19,8 @@ export async function loadDemo(nowSeconds: number, again = false): Promise<boole
   if (!again && (await readFlag('demo-loaded')) !== undefined) return false;
   const start = nowSeconds - 3 * day;
   const build = lamplighter(isoDateOf(start), isoDateOf(start + 20 * day));
-  for (const other of otherDemoBuilds(isoDateOf(nowSeconds + 2 * day), isoDateOf(nowSeconds + 30 * day)).reverse()) await addBuild(other, 'Demo data');
+  for (const other of otherDemoBuilds(isoDateOf(nowSeconds + 2 * day), isoDateOf(nowSeconds + 30 * day)).reverse())
+    await addBuild(other, 'Demo data');
   const { id } = await addBuild(build, 'Demo data');
   await logReadings(id, build, Math.floor(start / day) * day + 9 * 3600);
   await stockTheShelf(start - 2 * day);
@@ -46,7 +47,11 @@ async function logReadings(id: string, build: Build, start: number): Promise<voi
   const planned = buildToPlan(evaluator, id, build, [], false);
   if (!planned.ok) throw new Error('the demo build cannot be planned');
   // The evenings before, and the long one on which the clay went on; some steps took longer than is usual.
-  const took: Readonly<Record<string, readonly [number, number]>> = { 'set-out': [-3.5, 0.8], armature: [-2.5, 2.2], bulk: [-1.5, 2.6] };
+  const took: Readonly<Record<string, readonly [number, number]>> = {
+    'set-out': [-3.5, 0.8],
+    armature: [-2.5, 2.2],
+    bulk: [-1.5, 2.6],
+  };
   for (const s of planned.value.steps) {
     const [days, hours] = took[s.id] ?? [0, null];
     const first = /^(lay|smooth)\//.test(s.id);
@@ -58,13 +63,17 @@ async function logReadings(id: string, build: Build, start: number): Promise<voi
   await add('photo', start + 0.02 * day, { photoId, caption: 'After the clay: a drawing for want of a camera' });
   await add('room', start + 0.5 * day, { temperature: 18.4, relativeHumidity: 0.58 });
   await add('used', start + 0.01 * day, { item: 'clay/paper-clay', name: 'paper clay', amount: 6.1, unit: 'kg' });
-  await add('note', start, { text: 'Clay on, ten millimetres over taped paper, twelve at the chest. Two of us, from six to midnight.' });
+  await add('note', start, {
+    text: 'Clay on, ten millimetres over taped paper, twelve at the chest. Two of us, from six to midnight.',
+  });
   const slip = await add('weigh-in', start + 0.1 * day, { gross: gross(0.1 * day) + 1, tare });
   await add('weigh-in', start + 0.1 * day, { gross: gross(0.1 * day), tare }, slip);
   for (const t of [0.5, 1, 1.5, 2, 2.4]) await add('weigh-in', start + t * day, { gross: gross(t * day), tare });
   await add('shrink-mark', start + 2.4 * day, { laid: 0.1, now: 0.0972, where: 'left cheek' });
   await add('crack', start + 2.4 * day, { where: 'under the jaw, left', width: 0.0004, length: 0.02, through: false });
-  await add('note', start + 2.4 * day, { text: 'Hairline under the jaw on the left. Pressed closed with a damp finger.' });
+  await add('note', start + 2.4 * day, {
+    text: 'Hairline under the jaw on the left. Pressed closed with a damp finger.',
+  });
 }
 
 /** A head on a board, drawn: the workshop is made up, and so is its picture. */
@@ -77,7 +86,12 @@ async function drawnPicture(): Promise<Buffer> {
 
 async function stockTheShelf(at: number): Promise<void> {
   const iso = new Date(at * 1000).toISOString();
-  const moves: readonly (readonly [string, number, number])[] = [['clay/paper-clay', 12, 51], ['clay/foam-air-dry', 1, 14], ['stock/aluminium-annealed/4.8mm', 12, 17], ['stock/aluminium-annealed/3mm', 25, 21]];
+  const moves: readonly (readonly [string, number, number])[] = [
+    ['clay/paper-clay', 12, 51],
+    ['clay/foam-air-dry', 1, 14],
+    ['stock/aluminium-annealed/4.8mm', 12, 17],
+    ['stock/aluminium-annealed/3mm', 25, 21],
+  ];
   for (const [item, amount, price] of moves) {
     const done = await moveStock({ id: randomUUID(), item, kind: 'bought', amount, price, at: iso });
     if (!done.ok) throw new Error(`demo stock: ${done.path} ${done.message}`);
@@ -89,9 +103,28 @@ async function sayWhenTheyWork(awayFrom: string, awayUntil: string): Promise<voi
   const workshop = await readWorkshop();
   if (workshop.people.length > 0) return;
   const done = await writeWorkshop({
-    ...workshop, people: [
-      { id: 'first-hand', name: 'First hand', hours: [{ days: [0, 1, 3], from: 1110, until: 1320 }, { days: [5], from: 570, until: 1080 }], away: [{ from: awayFrom, until: awayUntil }], other: [] },
-      { id: 'second-hand', name: 'Second hand', hours: [{ days: [3], from: 1140, until: 1320 }, { days: [5], from: 600, until: 900 }], away: [], other: [] },
+    ...workshop,
+    people: [
+      {
+        id: 'first-hand',
+        name: 'First hand',
+        hours: [
+          { days: [0, 1, 3], from: 1110, until: 1320 },
+          { days: [5], from: 570, until: 1080 },
+        ],
+        away: [{ from: awayFrom, until: awayUntil }],
+        other: [],
+      },
+      {
+        id: 'second-hand',
+        name: 'Second hand',
+        hours: [
+          { days: [3], from: 1140, until: 1320 },
+          { days: [5], from: 600, until: 900 },
+        ],
+        away: [],
+        other: [],
+      },
     ],
   });
   if (!done.ok) throw new Error(`demo workshop: ${done.path} ${done.message}`);
@@ -99,8 +132,11 @@ async function sayWhenTheyWork(awayFrom: string, awayUntil: string): Promise<voi
 
 function massAt(report: Report, rhoDry: number, seconds: number): number {
   const rest = report.ledger.wet - report.ledger.clayWet;
-  return rest + report.regions.reduce((sum, r) => {
-    const m = clayMassAt(r, rhoDry, seconds);
-    return sum + m.solids + m.water;
-  }, 0);
+  return (
+    rest +
+    report.regions.reduce((sum, r) => {
+      const m = clayMassAt(r, rhoDry, seconds);
+      return sum + m.solids + m.water;
+    }, 0)
+  );
 }

@@ -16,9 +16,18 @@ import { database } from './store';
 /** One build with its log and pictures as one file; brought in, it is a new build: everything in it is read as from a stranger. */
 export const largestPackedBuild = 1_000_000_000;
 
-const loggedSchema = z.array(z.strictObject({
-  id: z.uuid(), kind: z.enum(logKinds), at: z.string().max(40), data: z.record(z.string().max(40), z.unknown()), corrects: z.uuid().nullable(), picture: z.string().length(64).optional(),
-})).max(50_000);
+const loggedSchema = z
+  .array(
+    z.strictObject({
+      id: z.uuid(),
+      kind: z.enum(logKinds),
+      at: z.string().max(40),
+      data: z.record(z.string().max(40), z.unknown()),
+      corrects: z.uuid().nullable(),
+      picture: z.string().length(64).optional(),
+    }),
+  )
+  .max(50_000);
 
 export async function packBuild(id: string): Promise<Result<{ readonly name: string; readonly bytes: Buffer }>> {
   const build = await exportBuild(id);
@@ -33,10 +42,17 @@ export async function packBuild(id: string): Promise<Result<{ readonly name: str
   try {
     const file = path.join(folder, 'build.tar.gz');
     const hashes = [...new Set(pictures.values())];
-    await writeArchive(file, 'build', '', [
-      { name: 'build.json', from: Buffer.from(build.value.text) }, { name: 'log.json', from: Buffer.from(JSON.stringify(log, null, 1)) },
-      ...hashes.map((h) => ({ name: `pictures/${h}.jpg`, from: pictureFile(h) })),
-    ], new Date().toISOString());
+    await writeArchive(
+      file,
+      'build',
+      '',
+      [
+        { name: 'build.json', from: Buffer.from(build.value.text) },
+        { name: 'log.json', from: Buffer.from(JSON.stringify(log, null, 1)) },
+        ...hashes.map((h) => ({ name: `pictures/${h}.jpg`, from: pictureFile(h) })),
+      ],
+      new Date().toISOString(),
+    );
     return success({ name: build.value.name.replace(/\.json$/, '.tar.gz'), bytes: await readFile(file) });
   } finally {
     await rm(folder, { recursive: true, force: true });
@@ -50,8 +66,10 @@ export async function unpackBuild(file: string): Promise<Result<{ readonly id: s
     const read = await readArchive(file, folder, 'build', 4 * largestPackedBuild);
     if (!read.ok) return read;
     const text = async (name: string) => readFile(path.join(folder, name), 'utf8').catch(() => null);
-    const document = await text('build.json'), logged = await text('log.json');
-    if (document === null || logged === null) return failure('torn', 'the file', 'the build or its log is missing from it');
+    const document = await text('build.json'),
+      logged = await text('log.json');
+    if (document === null || logged === null)
+      return failure('torn', 'the file', 'the build or its log is missing from it');
     let json: unknown;
     try {
       json = JSON.parse(logged);
@@ -59,7 +77,12 @@ export async function unpackBuild(file: string): Promise<Result<{ readonly id: s
       return failure('not-json', 'log.json', (error as Error).message);
     }
     const log = loggedSchema.safeParse(json);
-    if (!log.success) return failure('broken-part', `log.json: ${log.error.issues[0]?.path.join('.') ?? ''}`, log.error.issues[0]?.message ?? 'is not a log');
+    if (!log.success)
+      return failure(
+        'broken-part',
+        `log.json: ${log.error.issues[0]?.path.join('.') ?? ''}`,
+        log.error.issues[0]?.message ?? 'is not a log',
+      );
     const build = await importBuild(document);
     if (!build.ok) return { ...build, path: `build.json: ${build.path}` };
     const put = await putLog(build.value.id, log.data, folder);
@@ -87,7 +110,13 @@ async function putLog(id: string, log: z.infer<typeof loggedSchema>, folder: str
     }
     if ('clock' in data) data['clock'] = renamed(data['clock']);
     if ('of' in data) data['of'] = renamed(data['of']);
-    const entry: LogEntry = { id: ids.get(e.id) as string, kind: e.kind, at: e.at, data, corrects: e.corrects === null ? null : (ids.get(e.corrects) ?? null) };
+    const entry: LogEntry = {
+      id: ids.get(e.id)!,
+      kind: e.kind,
+      at: e.at,
+      data,
+      corrects: e.corrects === null ? null : (ids.get(e.corrects) ?? null),
+    };
     const added = await addToLog(id, entry);
     if (!added.ok) return { ...added, path: `log.json: ${added.path}` };
   }

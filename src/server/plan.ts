@@ -1,7 +1,15 @@
 import { createEvents, type EventAttributes } from 'ics';
 import Papa from 'papaparse';
 import { parseBuild } from '../core/build';
-import { clockText, planWorkshop, zoneClock, type BuildPlan, type BuildToPlan, type PlanSurroundings, type WorkshopPlan } from '../core/plan';
+import {
+  clockText,
+  planWorkshop,
+  zoneClock,
+  type BuildPlan,
+  type BuildToPlan,
+  type PlanSurroundings,
+  type WorkshopPlan,
+} from '../core/plan';
 import { failure, success, type Result } from '../core/quantity';
 import { buildToPlan, Evaluator } from '../core/verdict';
 import * as db from '../db';
@@ -43,7 +51,11 @@ export async function planSurroundings(id: string, zoneOfPage?: string): Promise
   return { workshop: await readWorkshop(zoneOfPage), paces: await learnedPaces(), others: await othersOnTheGo(id) };
 }
 
-export async function planOf(id: string, now: number, zoneOfPage?: string): Promise<Result<{ readonly whole: WorkshopPlan; readonly own: BuildPlan }>> {
+export async function planOf(
+  id: string,
+  now: number,
+  zoneOfPage?: string,
+): Promise<Result<{ readonly whole: WorkshopPlan; readonly own: BuildPlan }>> {
   const row = await db.findBuild(await database(), id);
   if (!row) return failure('no-such-build', 'id', 'there is no such build');
   const input = await inputOf(row);
@@ -51,7 +63,9 @@ export async function planOf(id: string, now: number, zoneOfPage?: string): Prom
   const { workshop, paces, others } = await planSurroundings(id, zoneOfPage);
   const whole = planWorkshop({ builds: [input.value, ...others], workshop, paces, now });
   const own = whole?.builds[0];
-  return whole && own ? success({ whole, own }) : failure('ring', 'plan.own', 'steps of your own wait for each other in a ring');
+  return whole && own
+    ? success({ whole, own })
+    : failure('ring', 'plan.own', 'steps of your own wait for each other in a ring');
 }
 
 const utc = (seconds: number): [number, number, number, number, number] => {
@@ -61,12 +75,32 @@ const utc = (seconds: number): [number, number, number, number, number] => {
 
 /** An open calendar (RFC 5545), times in UTC. An event's id is its build, step and sitting, so that bringing it in again moves it. */
 export function calendarOfPlan(plan: BuildPlan, now: number): Result<string> {
-  const events = plan.steps.filter((s) => !s.done && s.from < Infinity).flatMap((s) => s.sittings.map((span, i): EventAttributes => ({
-    uid: `${plan.id}.${s.id.replaceAll('/', '.')}.${i + 1}@sostegno`, title: `${s.name} (${plan.name})`, start: utc(span.from), end: utc(Math.max(span.until, span.from + 60)),
-    startInputType: 'utc', startOutputType: 'utc', endInputType: 'utc', endOutputType: 'utc', calName: `Sostegno: ${plan.name}`, productId: 'sostegno', sequence: Math.floor(now / 60) % 2 ** 31,
-    description: [s.needs.length > 0 ? `Needs: ${s.needs.join(', ')}.` : '', s.sittings.length > 1 ? `Sitting ${i + 1} of ${s.sittings.length}.` : ''].filter(Boolean).join(' ') || undefined,
-  })));
-  if (events.length === 0) return failure('nothing-left', 'plan', 'every step is done: there is nothing to put in a calendar');
+  const events = plan.steps
+    .filter((s) => !s.done && s.from < Infinity)
+    .flatMap((s) =>
+      s.sittings.map((span, i): EventAttributes => ({
+        uid: `${plan.id}.${s.id.replaceAll('/', '.')}.${i + 1}@sostegno`,
+        title: `${s.name} (${plan.name})`,
+        start: utc(span.from),
+        end: utc(Math.max(span.until, span.from + 60)),
+        startInputType: 'utc',
+        startOutputType: 'utc',
+        endInputType: 'utc',
+        endOutputType: 'utc',
+        calName: `Sostegno: ${plan.name}`,
+        productId: 'sostegno',
+        sequence: Math.floor(now / 60) % 2 ** 31,
+        description:
+          [
+            s.needs.length > 0 ? `Needs: ${s.needs.join(', ')}.` : '',
+            s.sittings.length > 1 ? `Sitting ${i + 1} of ${s.sittings.length}.` : '',
+          ]
+            .filter(Boolean)
+            .join(' ') || undefined,
+      })),
+    );
+  if (events.length === 0)
+    return failure('nothing-left', 'plan', 'every step is done: there is nothing to put in a calendar');
   const { error, value } = createEvents(events);
   return value ? success(value) : failure('calendar', 'plan', error?.message ?? 'the calendar could not be written');
 }
@@ -80,8 +114,17 @@ export function tableOfPlan(plan: BuildPlan, zone: string): string {
     return `${w.date} ${clockText(w.minutes)}`;
   };
   const rows = plan.steps.map((s) => ({
-    step: s.id, what: s.name, region: s.region ?? '', from: at(s.from), until: at(s.until), hours: (Math.round(s.takes * 100) / 100).toString(), done: s.done ? 'yes' : 'no', 'latest start': at(s.latest),
-    people: s.crew.join(' '), needs: s.needs.join('; '), breaks: s.clashes.map((c) => c.kind).join('; '),
+    step: s.id,
+    what: s.name,
+    region: s.region ?? '',
+    from: at(s.from),
+    until: at(s.until),
+    hours: (Math.round(s.takes * 100) / 100).toString(),
+    done: s.done ? 'yes' : 'no',
+    'latest start': at(s.latest),
+    people: s.crew.join(' '),
+    needs: s.needs.join('; '),
+    breaks: s.clashes.map((c) => c.kind).join('; '),
   }));
   // A cell that a table program would take for a formula is written as text.
   return Papa.unparse(rows, { newline: '\r\n', escapeFormulae: true });

@@ -1,6 +1,15 @@
 import { z } from 'zod';
 import { describeIssue, parseBuild } from '../core/build';
-import { costOfBuild, effectiveLog, stockLines, usedByLog, type BuildCost, type StockLine, type StockMove, type StockNeed } from '../core/plan';
+import {
+  costOfBuild,
+  effectiveLog,
+  stockLines,
+  usedByLog,
+  type BuildCost,
+  type StockLine,
+  type StockMove,
+  type StockNeed,
+} from '../core/plan';
 import { failure, success, type Result } from '../core/quantity';
 import { Evaluator, needsOf } from '../core/verdict';
 import * as db from '../db';
@@ -10,7 +19,10 @@ import { entriesOf } from './workshop';
 /** The shelf of materials: moves that are kept, what the logs say was used, and what the builds on the shelf still need. */
 const moveSchema = z.strictObject({
   id: z.uuid(),
-  item: z.string().regex(/^[a-z]+\/[^\s/]+(\/[^\s/]+)?$/, 'an item is its kind and its name').max(120),
+  item: z
+    .string()
+    .regex(/^[a-z]+\/[^\s/]+(\/[^\s/]+)?$/, 'an item is its kind and its name')
+    .max(120),
   kind: z.enum(['bought', 'reclaimed', 'scrapped', 'counted']),
   amount: z.number().min(0).max(1e5),
   price: z.number().min(0).max(1e6).nullable().default(null),
@@ -50,11 +62,20 @@ export async function stockReport(): Promise<StockReport> {
   const store = await database();
   const rows = await db.listBuilds(store);
   const kept = await db.listMoves(store);
-  const moves: StockMove[] = kept.map((m) => ({ item: m.item, kind: m.kind as StockMove['kind'], amount: m.amount, price: m.price, build: m.buildId, at: m.at }));
+  const moves: StockMove[] = kept.map((m) => ({
+    item: m.item,
+    kind: m.kind as StockMove['kind'],
+    amount: m.amount,
+    price: m.price,
+    build: m.buildId,
+    at: m.at,
+  }));
   const needs = await needsOfShelf(rows);
   for (const b of rows) moves.push(...usedByLog(b.id, effectiveLog(entriesOf(await db.listLog(store, b.id))), needs));
   const lines = stockLines(moves, needs);
-  const costs = rows.filter((r) => needs.some((n) => n.build === r.id)).map((r) => ({ build: r.id, name: r.name, ...costOfBuild(r.id, needs, moves, lines) }));
+  const costs = rows
+    .filter((r) => needs.some((n) => n.build === r.id))
+    .map((r) => ({ build: r.id, name: r.name, ...costOfBuild(r.id, needs, moves, lines) }));
   return { lines, costs, moves: [...kept].reverse() };
 }
 
@@ -65,7 +86,8 @@ export async function moveStock(input: unknown): Promise<Result<{ id: string }>>
     return failure('bad-entry', path, message);
   }
   const store = await database();
-  if (move.data.buildId !== null && !(await db.findBuild(store, move.data.buildId))) return failure('no-such-build', 'buildId', 'there is no such build');
+  if (move.data.buildId !== null && !(await db.findBuild(store, move.data.buildId)))
+    return failure('no-such-build', 'buildId', 'there is no such build');
   await db.addMove(store, move.data);
   return success({ id: move.data.id });
 }

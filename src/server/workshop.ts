@@ -1,17 +1,37 @@
 import { z } from 'zod';
 import { describeIssue, ownStepSchema, type StepKind } from '../core/build';
-import { effectiveLog, isTimeZone, paceOf, timedOf, workshopSchema, type LogEntry, type LogKind, type Pace, type Workshop } from '../core/plan';
+import {
+  effectiveLog,
+  isTimeZone,
+  paceOf,
+  timedOf,
+  workshopSchema,
+  type LogEntry,
+  type LogKind,
+  type Pace,
+  type Workshop,
+} from '../core/plan';
 import { failure, success, type Result } from '../core/quantity';
 import * as db from '../db';
 import { readFlag, writeFlag } from './settings';
 import { database } from './store';
 
 /** Who works here and when, their rates as the log has taught them, and lists of steps kept for the next build. */
-const workshopKey = 'workshop', templatesKey = 'step-lists';
+const workshopKey = 'workshop',
+  templatesKey = 'step-lists';
 
 export async function readWorkshop(zoneOfPage?: string): Promise<Workshop> {
   const text = await readFlag(workshopKey);
-  const parsed = workshopSchema.safeParse(text === undefined ? { zone: zoneOfPage !== undefined && isTimeZone(zoneOfPage) ? zoneOfPage : Intl.DateTimeFormat().resolvedOptions().timeZone } : JSON.parse(text));
+  const parsed = workshopSchema.safeParse(
+    text === undefined
+      ? {
+          zone:
+            zoneOfPage !== undefined && isTimeZone(zoneOfPage)
+              ? zoneOfPage
+              : Intl.DateTimeFormat().resolvedOptions().timeZone,
+        }
+      : JSON.parse(text),
+  );
   return parsed.success ? parsed.data : workshopSchema.parse({});
 }
 
@@ -26,18 +46,28 @@ export async function writeWorkshop(input: unknown): Promise<Result<Workshop>> {
 }
 
 export function entriesOf(rows: readonly db.LogRow[]): LogEntry[] {
-  return rows.map((r) => ({ id: r.id, kind: r.kind as LogKind, at: r.at, data: JSON.parse(r.data) as Record<string, unknown>, corrects: r.corrects }));
+  return rows.map((r) => ({
+    id: r.id,
+    kind: r.kind as LogKind,
+    at: r.at,
+    data: JSON.parse(r.data) as Record<string, unknown>,
+    corrects: r.corrects,
+  }));
 }
 
 /** Every build's log teaches: hands are the same whatever they make. */
 export async function learnedPaces(): Promise<Partial<Record<StepKind, Pace>>> {
   const store = await database();
   const timed = [];
-  for (const b of await db.listBuilds(store)) timed.push(...timedOf(effectiveLog(entriesOf(await db.listLog(store, b.id)))));
+  for (const b of await db.listBuilds(store))
+    timed.push(...timedOf(effectiveLog(entriesOf(await db.listLog(store, b.id)))));
   return paceOf(timed);
 }
 
-const templateSchema = z.strictObject({ name: z.string().trim().min(1).max(80), steps: z.array(ownStepSchema).min(1).max(80) });
+const templateSchema = z.strictObject({
+  name: z.string().trim().min(1).max(80),
+  steps: z.array(ownStepSchema).min(1).max(80),
+});
 export type StepList = z.infer<typeof templateSchema>;
 
 export async function readStepLists(): Promise<StepList[]> {

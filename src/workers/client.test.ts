@@ -29,9 +29,15 @@ jest.mock('./client', () => {
   const { readFileSync } = require('node:fs') as typeof import('node:fs');
   // eslint-disable-next-line @typescript-eslint/no-require-imports
   const { transformSync } = require('@swc/core') as typeof import('@swc/core');
-  const source = readFileSync(`${__dirname}/client.ts`, 'utf8').replace("new URL('./evaluate.worker.ts', import.meta.url)", "'worker'");
+  const source = readFileSync(`${__dirname}/client.ts`, 'utf8').replace(
+    "new URL('./evaluate.worker.ts', import.meta.url)",
+    "'worker'",
+  );
   const made = { exports: {} as Record<string, unknown> };
-  const { code } = transformSync(source, { jsc: { parser: { syntax: 'typescript' }, target: 'es2022' }, module: { type: 'commonjs' } });
+  const { code } = transformSync(source, {
+    jsc: { parser: { syntax: 'typescript' }, target: 'es2022' },
+    module: { type: 'commonjs' },
+  });
   new Function('module', 'exports', 'require', 'Worker', code)(made, made.exports, require, function Make() {
     return new FakeWorker();
   });
@@ -67,7 +73,9 @@ test('a worker that dies is replaced and asked again, twice; then it is said', (
   expect(FakeWorker.all).toHaveLength(3);
   expect(FakeWorker.all.every((w) => w.stopped)).toBe(true);
   expect(FakeWorker.all[1]?.sent[0]?.seq).toBe(1);
-  expect(answers).toMatchObject([{ kind: 'failed', why: { code: 'worker-died', message: expect.stringContaining('out of memory') } }]);
+  expect(answers).toMatchObject([
+    { kind: 'failed', why: { code: 'worker-died', message: expect.stringContaining('out of memory') } },
+  ]);
 });
 
 test('a worker that hangs is replaced', () => {

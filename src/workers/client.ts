@@ -55,6 +55,10 @@ export class EvaluateClient {
       this.post();
       return;
     }
-    this.onAnswer({ kind: 'failed', seq: this.seq, why: { ok: false, code: 'worker-died', path: 'the reckoning', message: `could not finish: ${why}` } });
+    this.onAnswer({
+      kind: 'failed',
+      seq: this.seq,
+      why: { ok: false, code: 'worker-died', path: 'the reckoning', message: `could not finish: ${why}` },
+    });
   }
 }

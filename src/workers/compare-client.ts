@@ -16,7 +16,16 @@ export class CompareClient {
     };
     this.worker.onerror = (event) => {
       this.stop();
-      this.onAnswer({ kind: 'refused', index: -1, school: '', why: failure('worker-died', 'the build', `the work stopped: ${event.message || 'there was not enough room for it'}`) });
+      this.onAnswer({
+        kind: 'refused',
+        index: -1,
+        school: '',
+        why: failure(
+          'worker-died',
+          'the build',
+          `the work stopped: ${event.message || 'there was not enough room for it'}`,
+        ),
+      });
       this.onAnswer({ kind: 'done' });
     };
     this.worker.postMessage(request);

@@ -10,7 +10,13 @@ export type CompareRequest =
   | { readonly kind: 'strengthen'; readonly build: Build; readonly units: UnitSystem };
 
 export type CompareAnswer =
-  | { readonly kind: 'row'; readonly index: number; readonly summary: Summary; readonly height: number; readonly clayOn: number }
+  | {
+      readonly kind: 'row';
+      readonly index: number;
+      readonly summary: Summary;
+      readonly height: number;
+      readonly clayOn: number;
+    }
   | { readonly kind: 'refused'; readonly index: number; readonly school: string; readonly why: Failure }
   | { readonly kind: 'school'; readonly school: string; readonly row: SchoolRow }
   | { readonly kind: 'tried'; readonly sets: number }

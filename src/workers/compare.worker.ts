@@ -9,7 +9,14 @@ const send = (answer: CompareAnswer): void => self.postMessage(answer);
 
 function oneBuild(build: Build, index: number): void {
   const report = evaluator.evaluate(build);
-  if (report.ok) send({ kind: 'row', index, summary: report.value.summary, height: report.value.size.height, clayOn: report.value.clay.onPiece });
+  if (report.ok)
+    send({
+      kind: 'row',
+      index,
+      summary: report.value.summary,
+      height: report.value.size.height,
+      clayOn: report.value.clay.onPiece,
+    });
   else send({ kind: 'refused', index, school: '', why: report });
 }
 

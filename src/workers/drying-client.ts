@@ -16,7 +16,14 @@ export class DryingClient {
     };
     this.worker.onerror = (event) => {
       this.stop();
-      this.onAnswer({ kind: 'refused', why: failure('worker-died', 'the drying', `the work stopped: ${event.message || 'there was not enough room for it'}`) });
+      this.onAnswer({
+        kind: 'refused',
+        why: failure(
+          'worker-died',
+          'the drying',
+          `the work stopped: ${event.message || 'there was not enough room for it'}`,
+        ),
+      });
       this.onAnswer({ kind: 'done' });
     };
     this.worker.postMessage(request);

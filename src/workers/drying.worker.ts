@@ -13,13 +13,22 @@ let paused = false;
 let wake: (() => void) | null = null;
 
 async function holding(): Promise<void> {
-  while (paused) await new Promise<void>((resolve) => { wake = resolve; });
+  while (paused)
+    await new Promise<void>((resolve) => {
+      wake = resolve;
+    });
 }
 
 /** Steps between two looks at the messages: a tenth of a second or so. */
 const stride = 48;
 
-async function dryWhole(build: Build, step: number | undefined, what: string, from = 0, share = 1): Promise<{ whole: WholeDrying; key: string } | Failure> {
+async function dryWhole(
+  build: Build,
+  step: number | undefined,
+  what: string,
+  from = 0,
+  share = 1,
+): Promise<{ whole: WholeDrying; key: string } | Failure> {
   const piece = evaluator.piece(build);
   if (!piece.ok) return piece;
   const plan = wholePlan(piece.value, step === undefined ? {} : { step });
@@ -27,12 +36,18 @@ async function dryWhole(build: Build, step: number | undefined, what: string, fr
   send({ kind: 'progress', done: from, left: NaN, what });
   await breathe();
   const run = wholeRun(plan.value);
-  let worked = 0, told = 0;
+  let worked = 0,
+    told = 0;
   for (let begun = performance.now(); !run.work(stride); begun = performance.now()) {
     worked += performance.now() - begun;
     if (performance.now() - told > 150) {
       told = performance.now();
-      send({ kind: 'progress', done: from + share * run.done, left: run.done > 0.01 ? (worked / run.done - worked) / 1000 : NaN, what });
+      send({
+        kind: 'progress',
+        done: from + share * run.done,
+        left: run.done > 0.01 ? (worked / run.done - worked) / 1000 : NaN,
+        what,
+      });
       await breathe();
       await holding();
     }
@@ -53,7 +68,12 @@ async function whole(request: Extract<DryingRequest, { kind: 'whole' }>): Promis
     send({ kind: 'refused', why: found });
     return;
   }
-  send({ kind: 'whole', ...found, seconds: (performance.now() - began) / 1000, packed: await packed(found.whole, found.key) });
+  send({
+    kind: 'whole',
+    ...found,
+    seconds: (performance.now() - began) / 1000,
+    packed: await packed(found.whole, found.key),
+  });
 }
 
 async function kept({ bytes }: Extract<DryingRequest, { kind: 'kept' }>): Promise<void> {
@@ -70,12 +90,20 @@ async function variants(request: Extract<DryingRequest, { kind: 'variants' }>): 
       send({ kind: 'refused', why: report });
       continue;
     }
-    const regions = report.value.regions.filter((r) => r.coats.length > 0).map(({ id, name, crack, throughDry, touchDry }) => ({ id, name, crack, throughDry, touchDry }));
+    const regions = report.value.regions
+      .filter((r) => r.coats.length > 0)
+      .map(({ id, name, crack, throughDry, touchDry }) => ({ id, name, crack, throughDry, touchDry }));
     const row = { index, summary: report.value.summary, regions };
     send({ kind: 'variant', row: { ...row, whole: null } });
     await breathe();
     if (!request.whole || regions.length === 0) continue;
-    const found = await dryWhole(build, undefined, `Variant ${index + 1} of ${request.builds.length}`, index / request.builds.length, 1 / request.builds.length);
+    const found = await dryWhole(
+      build,
+      undefined,
+      `Variant ${index + 1} of ${request.builds.length}`,
+      index / request.builds.length,
+      1 / request.builds.length,
+    );
     if ('code' in found) send({ kind: 'refused', why: found });
     else send({ kind: 'variant', row: { ...row, whole: found.whole.regions } });
   }
@@ -121,5 +149,7 @@ self.onmessage = ({ data }: MessageEvent<DryingRequest>) => {
     wake?.();
     return;
   }
-  work(data).catch((error: Error) => send({ kind: 'refused', why: failure('failed', 'the drying', error.message) })).finally(() => send({ kind: 'done' }));
+  work(data)
+    .catch((error: Error) => send({ kind: 'refused', why: failure('failed', 'the drying', error.message) }))
+    .finally(() => send({ kind: 'done' }));
 };

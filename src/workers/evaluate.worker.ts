@@ -9,14 +9,15 @@ const evaluator = new Evaluator();
 let newest = 0;
 
 const send = (answer: Answer): void => self.postMessage(answer);
-const breathe = () => new Promise<void>((resolve) => {
-  const channel = new MessageChannel();
-  channel.port1.onmessage = () => {
-    channel.port1.close();
-    resolve();
-  };
-  channel.port2.postMessage(null);
-});
+const breathe = () =>
+  new Promise<void>((resolve) => {
+    const channel = new MessageChannel();
+    channel.port1.onmessage = () => {
+      channel.port1.close();
+      resolve();
+    };
+    channel.port2.postMessage(null);
+  });
 
 const surfaces = new Map<string, Picture['surface']>();
 
@@ -48,7 +49,10 @@ function thickestIn(piece: Piece, formKey: string): FaceCover['thickest'] {
   const grid = voxelise(piece.field, { step: Math.max(piece.grid.step, whole / 70), depth: whole });
   const field = thicknessField(grid, piece.field);
   piece.field.at(...field.thickest.at, piece.field.all());
-  thickest = { form: formKey, found: { thickness: field.thickest.thickness, place: piece.form.masses[piece.field.owner]?.name ?? 'form' } };
+  thickest = {
+    form: formKey,
+    found: { thickness: field.thickest.thickness, place: piece.form.masses[piece.field.owner]?.name ?? 'form' },
+  };
   return thickest.found;
 }
 
@@ -63,7 +67,11 @@ function coverFor(piece: Piece): FaceCover {
     const size = piece.stockOf(m.stock)?.sizes.find((s) => s.id === m.size);
     return bundleAcross(size ? sectionAcross(size.section) : 0, m.strands);
   };
-  faceCover = { key, values: surface ? coverOnFace(surface.positions, piece.armature.members, across) : new Float32Array(0), thickest: thickestIn(piece, formKey) };
+  faceCover = {
+    key,
+    values: surface ? coverOnFace(surface.positions, piece.armature.members, across) : new Float32Array(0),
+    thickest: thickestIn(piece, formKey),
+  };
   return faceCover;
 }
 
@@ -72,7 +80,7 @@ async function evaluate({ seq, build, units, pictureKey }: EvaluateRequest): Pro
   const nominal = evaluator.evaluate(build, { units });
   const piece = evaluator.piece(build);
   if (!nominal.ok || !piece.ok) {
-    send({ kind: 'failed', seq, why: !nominal.ok ? nominal : piece as never });
+    send({ kind: 'failed', seq, why: !nominal.ok ? nominal : (piece as never) });
     return;
   }
   const milliseconds = performance.now() - began;
@@ -99,6 +107,10 @@ async function evaluate({ seq, build, units, pictureKey }: EvaluateRequest): Pro
 self.onmessage = (event: MessageEvent<EvaluateRequest>) => {
   newest = event.data.seq;
   evaluate(event.data).catch((error: Error) => {
-    send({ kind: 'failed', seq: event.data.seq, why: { ok: false, code: 'bug', path: 'the build', message: error.message } });
+    send({
+      kind: 'failed',
+      seq: event.data.seq,
+      why: { ok: false, code: 'bug', path: 'the build', message: error.message },
+    });
   });
 };

@@ -22,7 +22,14 @@ export class MeshClient {
     worker.onmessage = (event: MessageEvent<MeshAnswer>) => this.onAnswer(event.data);
     worker.onerror = (event) => {
       this.stop();
-      this.onAnswer({ kind: 'refused', why: failure('worker-died', 'the mesh', `the work stopped: ${event.message || 'there was not enough room for it'}`) });
+      this.onAnswer({
+        kind: 'refused',
+        why: failure(
+          'worker-died',
+          'the mesh',
+          `the work stopped: ${event.message || 'there was not enough room for it'}`,
+        ),
+      });
     };
     return worker;
   }

@@ -1,4 +1,13 @@
-import { guessUnit, placeMesh, readMesh, repairMesh, reportOnMesh, sampleMesh, sizeOfMesh, type TriangleMesh } from '../core/form';
+import {
+  guessUnit,
+  placeMesh,
+  readMesh,
+  repairMesh,
+  reportOnMesh,
+  sampleMesh,
+  sizeOfMesh,
+  type TriangleMesh,
+} from '../core/form';
 import { failure, type Failure } from '../core/quantity';
 import { Evaluator, exportMesh } from '../core/verdict';
 import type { MeshAnswer, MeshRequest } from './mesh-protocol';
@@ -36,8 +45,13 @@ function read(bytes: Uint8Array, name: string): void {
   const [low, high] = sizeOfMesh(mended).box;
   const sides = [high[0] - low[0], high[1] - low[1], high[2] - low[2]] as const;
   send({
-    kind: 'read', report, sides, holesClosed: repaired.value.holesClosed, facesTurned: repaired.value.facesTurned,
-    unit: mesh.value.format === 'glb' ? 'm' : guessUnit(Math.max(...sides)), up: mesh.value.format === 'obj' ? 'y' : 'z',
+    kind: 'read',
+    report,
+    sides,
+    holesClosed: repaired.value.holesClosed,
+    facesTurned: repaired.value.facesTurned,
+    unit: mesh.value.format === 'glb' ? 'm' : guessUnit(Math.max(...sides)),
+    up: mesh.value.format === 'obj' ? 'y' : 'z',
   });
 }
 
@@ -51,7 +65,12 @@ self.onmessage = (event: MessageEvent<MeshRequest>) => {
       if (!placed.ok) refused(placed);
       else {
         const { volume, box } = sizeOfMesh(placed.value);
-        send({ kind: 'sampled', shape: sampleMesh(placed.value, undefined, progress('Sampling')), volume, height: box[1][2] });
+        send({
+          kind: 'sampled',
+          shape: sampleMesh(placed.value, undefined, progress('Sampling')),
+          volume,
+          height: box[1][2],
+        });
       }
     } else {
       const written = exportMesh(request.build, request.parts, request.format, new Evaluator());

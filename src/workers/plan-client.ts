@@ -25,7 +25,11 @@ export class PlanClient {
     };
     worker.onerror = (event) => {
       this.stop();
-      this.onAnswer({ ask: this.asked, kind: 'refused', why: failure('worker-died', 'the plan', `the work stopped: ${event.message || 'it could not be begun'}`) });
+      this.onAnswer({
+        ask: this.asked,
+        kind: 'refused',
+        why: failure('worker-died', 'the plan', `the work stopped: ${event.message || 'it could not be begun'}`),
+      });
     };
     return worker;
   }

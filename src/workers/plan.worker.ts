@@ -16,10 +16,23 @@ async function work(request: PlanRequest): Promise<void> {
     send({ ask, kind: 'refused', why: own });
     return;
   }
-  const inputs: PlanInputs = { builds: [own.value, ...surroundings.others], workshop: surroundings.workshop, paces: surroundings.paces, now };
+  const inputs: PlanInputs = {
+    builds: [own.value, ...surroundings.others],
+    workshop: surroundings.workshop,
+    paces: surroundings.paces,
+    now,
+  };
   const plan = planWorkshop(inputs);
   if (!plan) {
-    send({ ask, kind: 'refused', why: failure('ring', 'plan.own', 'steps of your own wait for each other in a ring: let one of them wait for nothing') });
+    send({
+      ask,
+      kind: 'refused',
+      why: failure(
+        'ring',
+        'plan.own',
+        'steps of your own wait for each other in a ring: let one of them wait for nothing',
+      ),
+    });
     return;
   }
   send({ ask, kind: 'plan', plan });
@@ -45,5 +58,9 @@ async function work(request: PlanRequest): Promise<void> {
 self.onmessage = ({ data }: MessageEvent<PlanRequest>) => {
   latest = data.ask;
   // What was asked for meanwhile is not worth beginning: only the newest of what waits is worked on.
-  void breathe().then(() => (data.ask === latest ? work(data) : undefined)).catch((error: Error) => send({ ask: data.ask, kind: 'refused', why: failure('failed', 'the plan', error.message) }));
+  void breathe()
+    .then(() => (data.ask === latest ? work(data) : undefined))
+    .catch((error: Error) =>
+      send({ ask: data.ask, kind: 'refused', why: failure('failed', 'the plan', error.message) }),
+    );
 };

@@ -34,7 +34,13 @@ export interface FaceCover {
 }
 
 export type Answer =
-  | { readonly kind: 'nominal'; readonly seq: number; readonly report: Report; readonly picture: Picture | null; readonly milliseconds: number }
+  | {
+      readonly kind: 'nominal';
+      readonly seq: number;
+      readonly report: Report;
+      readonly picture: Picture | null;
+      readonly milliseconds: number;
+    }
   | { readonly kind: 'ranges'; readonly seq: number; readonly report: Report; readonly cover: FaceCover }
   | { readonly kind: 'complete'; readonly seq: number; readonly report: Report }
   | { readonly kind: 'progress'; readonly seq: number; readonly done: number }

@@ -7,9 +7,21 @@ const axe = readFileSync('node_modules/axe-core/axe.min.js', 'utf8');
 async function serious(page: Page): Promise<string[]> {
   await page.evaluate(axe);
   return page.evaluate(async () => {
-    const run = (window as unknown as { axe: { run: () => Promise<{ violations: { id: string; impact: string; nodes: { target: string[] }[] }[] }> } }).axe;
+    const run = (
+      window as unknown as {
+        axe: { run: () => Promise<{ violations: { id: string; impact: string; nodes: { target: string[] }[] }[] }> };
+      }
+    ).axe;
     const { violations } = await run.run();
-    return violations.filter((v) => v.impact === 'serious' || v.impact === 'critical').map((v) => `${v.id}: ${v.nodes.map((n) => n.target.join(' ')).slice(0, 4).join(' | ')}`);
+    return violations
+      .filter((v) => v.impact === 'serious' || v.impact === 'critical')
+      .map(
+        (v) =>
+          `${v.id}: ${v.nodes
+            .map((n) => n.target.join(' '))
+            .slice(0, 4)
+            .join(' | ')}`,
+      );
   });
 }
 
@@ -62,14 +74,18 @@ test('first screen: its script before charts and the picture under 320 kB compre
   session.on('Network.responseReceived', (e) => names.set(e.requestId, e.response.url));
   session.on('Network.loadingFinished', (e) => sizes.set(names.get(e.requestId) ?? '', e.encodedDataLength));
   const html = await (await page.request.get(`/build/${id}`)).text();
-  const initial = [...new Set([...html.matchAll(/src="([^"]+\.js[^"]*)"/g)].map((m) => m[1] as string))];
+  const initial = [...new Set([...html.matchAll(/src="([^"]+\.js[^"]*)"/g)].map((m) => m[1]!))];
   const began = Date.now();
   await page.goto(`/build/${id}`);
   await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
   const shown = Date.now() - began;
   await page.waitForLoadState('networkidle');
-  const bytes = [...sizes].filter(([url]) => initial.some((i) => url.endsWith(i))).reduce((sum, [, size]) => sum + size, 0);
-  process.stdout.write(`first screen in ${shown} ms; script before charts and picture ${Math.round(bytes / 1000)} kB compressed in ${initial.length} files\n`);
+  const bytes = [...sizes]
+    .filter(([url]) => initial.some((i) => url.endsWith(i)))
+    .reduce((sum, [, size]) => sum + size, 0);
+  process.stdout.write(
+    `first screen in ${shown} ms; script before charts and picture ${Math.round(bytes / 1000)} kB compressed in ${initial.length} files\n`,
+  );
   expect(bytes).toBeGreaterThan(50_000);
   expect(bytes).toBeLessThan(320_000);
 });

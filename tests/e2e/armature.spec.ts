@@ -11,7 +11,7 @@ test('schools side by side; taking one keeps the form, and undo brings the old o
   await expect(clay).toHaveCount(4);
   const kilograms = (await clay.allTextContents()).map(figure);
   // Solid clay on two loops takes several times what a stuffed frame does.
-  expect((kilograms[1] as number) / (kilograms[0] as number)).toBeGreaterThan(3);
+  expect(kilograms[1]! / kilograms[0]!).toBeGreaterThan(3);
   await page.getByRole('button', { name: 'Take it: two loops on a pipe, solid clay' }).click();
   await expect(page.getByLabel('School', { exact: true })).toHaveValue('dense');
   await expect.poll(async () => figure(await beam(page, 'Weight, wet').textContent())).toBeGreaterThan(1.8 * wet);
@@ -37,7 +37,9 @@ test('stock as it is written; nonsense says why and the last one stays', async (
   await expect(page.getByLabel('Stock of the head loop, ear to ear')).toHaveValue(/x3 .*splinted/);
 });
 
-test('a joint moved by a number, a bone cut in two, a tie added, a member taken away: each one step back', async ({ page }) => {
+test('a joint moved by a number, a bone cut in two, a tie added, a member taken away: each one step back', async ({
+  page,
+}) => {
   await openLamplighter(page, 'armature');
   await page.getByLabel('Joint', { exact: true }).selectOption('stuffed/shoulder-left');
   const across = page.getByLabel('Left of the middle');
@@ -46,7 +48,9 @@ test('a joint moved by a number, a bone cut in two, a tie added, a member taken 
   await across.press('Enter');
   await expect.poll(async () => figure(await across.inputValue())).toBe(before - 20);
   await page.getByRole('button', { name: 'Cut the left shoulder wire in two' }).click();
-  await expect(page.getByLabel('Joint', { exact: true }).getByRole('option', { name: 'shoulder left, cut 1' })).toHaveCount(1);
+  await expect(
+    page.getByLabel('Joint', { exact: true }).getByRole('option', { name: 'shoulder left, cut 1' }),
+  ).toHaveCount(1);
   await page.getByText('Add a member or a tie').click();
   await page.getByLabel('From the joint').selectOption('stuffed/shoulder-left/cut-1');
   await page.getByLabel('To the joint').selectOption('stuffed/skull');
@@ -57,7 +61,8 @@ test('a joint moved by a number, a bone cut in two, a tie added, a member taken 
   await page.getByRole('button', { name: 'Take away the head loop, brow to nape' }).click();
   await expect(members).not.toContainText('brow to nape');
   await expect(page.getByText('1 part is taken away.')).toBeVisible();
-  for (const what of [/Taken away/, /A tie added/, /Cut in two/, /Joint moved/]) await page.getByRole('button', { name: new RegExp(`^Undo: ${what.source}`) }).click();
+  for (const what of [/Taken away/, /A tie added/, /Cut in two/, /Joint moved/])
+    await page.getByRole('button', { name: new RegExp(`^Undo: ${what.source}`) }).click();
   await expect(members).toContainText('brow to nape');
   await expect(members).not.toContainText('of your own');
 });
@@ -72,7 +77,9 @@ test('a joint with nothing to hold it is told by its name', async ({ page }) => 
   await expect(page.getByText('This cannot be worked out.')).toHaveCount(0);
 });
 
-test('the net that failed: the smallest change is found, shown, taken, and makes all of Load sound', async ({ page }) => {
+test('the net that failed: the smallest change is found, shown, taken, and makes all of Load sound', async ({
+  page,
+}) => {
   await openDemo(page, 'The net that failed', 'load');
   await expect(page.locator('.worst')).toContainText('Worst of all');
   await page.getByRole('button', { name: 'Find the smallest change' }).click();

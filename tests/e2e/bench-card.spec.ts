@@ -19,11 +19,15 @@ test('one big next step, done with a press; nothing runs off a phone; fingers fi
   const next = page.getByTestId('next-step');
   await expect(next.getByRole('heading')).toHaveText(/^Measure, draw it/);
   expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
-  for (const name of ['Done', 'Weigh', 'Write', /^Coat, 30/, 'Keep the screen on']) expect((await page.getByRole('button', { name }).boundingBox())?.height ?? 0).toBeGreaterThanOrEqual(48);
+  for (const name of ['Done', 'Weigh', 'Write', /^Coat, 30/, 'Keep the screen on'])
+    expect((await page.getByRole('button', { name }).boundingBox())?.height ?? 0).toBeGreaterThanOrEqual(48);
   await next.getByLabel('Hours it took').fill('0.5');
   await next.getByRole('button', { name: 'Done' }).click();
   await expect(next.getByRole('heading')).toHaveText(/^Cut, bend and join/);
-  const log = (await (await page.request.get(`/api/builds/${id}/log`)).json()) as { kind: string; data: { step?: string; took?: number } }[];
+  const log = (await (await page.request.get(`/api/builds/${id}/log`)).json()) as {
+    kind: string;
+    data: { step?: string; took?: number };
+  }[];
   expect(log.filter((e) => e.kind === 'step').map((e) => [e.data.step, e.data.took])).toEqual([['set-out', 0.5]]);
 });
 
@@ -46,9 +50,14 @@ test('two-part clay has its batches: how much, when, and when to mix no more', a
   await expect(page.getByTestId('clock')).toContainText('Batch');
 });
 
-test('without a connection it opens, and what is logged is sent in order and once, after twenty cuts', async ({ page, context }) => {
+test('without a connection it opens, and what is logged is sent in order and once, after twenty cuts', async ({
+  page,
+  context,
+}) => {
   const id = await openCard(page, 'The Lamplighter');
-  await page.evaluate(async () => { await navigator.serviceWorker.ready; });
+  await page.evaluate(async () => {
+    await navigator.serviceWorker.ready;
+  });
   await page.reload();
   await expect(page.getByTestId('next-step')).toBeVisible();
   await page.waitForFunction(() => navigator.serviceWorker.controller !== null);
@@ -80,20 +89,29 @@ test('without a connection it opens, and what is logged is sent in order and onc
     await context.setOffline(false);
     if (i % 4 === 3) await page.waitForTimeout(300);
   }
-  const notes = async () => ((await (await page.request.get(`/api/builds/${id}/log`)).json()) as { kind: string; data: { text?: string } }[]).filter((e) => e.kind === 'note').map((e) => e.data.text);
+  const notes = async () =>
+    ((await (await page.request.get(`/api/builds/${id}/log`)).json()) as { kind: string; data: { text?: string } }[])
+      .filter((e) => e.kind === 'note')
+      .map((e) => e.data.text);
   await expect.poll(notes, { timeout: 60_000 }).toEqual(Array.from({ length: 20 }, (_, i) => `cut ${i}`));
   await expect(page.getByText(/waiting to be sent/)).toHaveCount(0);
 });
 
 test('a picture taken without a connection waits with its entry', async ({ page, context }) => {
   const id = await openCard(page, 'Whelk pauldron');
-  const png = Buffer.from('iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mP8z8BQDwAEhQGAhKmMIQAAAABJRU5ErkJggg==', 'base64');
+  const png = Buffer.from(
+    'iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mP8z8BQDwAEhQGAhKmMIQAAAABJRU5ErkJggg==',
+    'base64',
+  );
   await context.setOffline(true);
   await page.locator('input[type=file]').setInputFiles({ name: 'a.png', mimeType: 'image/png', buffer: png });
   await expect(page.getByText('1 waiting to be sent')).toBeVisible();
   await context.setOffline(false);
   await expect(page.getByText('1 waiting to be sent')).toBeHidden();
-  const log = (await (await page.request.get(`/api/builds/${id}/log`)).json()) as { kind: string; data: { photoId: string } }[];
+  const log = (await (await page.request.get(`/api/builds/${id}/log`)).json()) as {
+    kind: string;
+    data: { photoId: string };
+  }[];
   const photo = log.find((e) => e.kind === 'photo');
   const kept = await page.request.get(`/api/builds/${id}/photos/${photo?.data.photoId ?? ''}`);
   expect([kept.status(), kept.headers()['content-type']]).toEqual([200, 'image/jpeg']);
@@ -108,9 +126,15 @@ test.describe('a server of its own', () => {
   });
 
   async function begin(port: number): Promise<void> {
-    server = spawn(process.execPath, ['--import', 'tsx', 'src/cli/serve.ts', '--port', String(port), '--data', folder], { stdio: ['ignore', 'pipe', 'inherit'] });
+    server = spawn(
+      process.execPath,
+      ['--import', 'tsx', 'src/cli/serve.ts', '--port', String(port), '--data', folder],
+      { stdio: ['ignore', 'pipe', 'inherit'] },
+    );
     await new Promise<void>((resolve, reject) => {
-      server?.stdout?.on('data', (chunk: Buffer) => { if (chunk.toString().includes('is open at')) resolve(); });
+      server?.stdout?.on('data', (chunk: Buffer) => {
+        if (chunk.toString().includes('is open at')) resolve();
+      });
       server?.once('exit', (code) => reject(new Error(`the server ended with ${code}`)));
     });
     server.removeAllListeners('exit');
@@ -122,14 +146,20 @@ test.describe('a server of its own', () => {
   };
 
   test('a clock is right to a second after the server was killed and the page reloaded', async ({ page }) => {
-    const port = 3293, base = `http://127.0.0.1:${port}`;
+    const port = 3293,
+      base = `http://127.0.0.1:${port}`;
     await begin(port);
-    const made = (await (await page.request.post(`${base}/api/builds`, { data: { name: 'Timed', startDate: '2026-12-01', size: 0.3 } })).json()) as { id: string };
+    const made = (await (
+      await page.request.post(`${base}/api/builds`, { data: { name: 'Timed', startDate: '2026-12-01', size: 0.3 } })
+    ).json()) as { id: string };
     await page.goto(`${base}/build/${made.id}/tonight`);
     await expect(page.getByTestId('next-step')).toBeVisible();
     await page.getByRole('button', { name: /^Coat, 30/ }).click();
     await expect(page.getByRole('timer')).toBeVisible();
-    const entries = (await (await page.request.get(`${base}/api/builds/${made.id}/log`)).json()) as { kind: string; at: string }[];
+    const entries = (await (await page.request.get(`${base}/api/builds/${made.id}/log`)).json()) as {
+      kind: string;
+      at: string;
+    }[];
     const set = Date.parse(entries.find((e) => e.kind === 'clock')?.at ?? '');
     expect(Math.abs(set - Date.now())).toBeLessThan(30_000);
     server?.kill('SIGKILL');

@@ -56,7 +56,12 @@ test('nonsense is refused where it is typed, with the reason, and the last good 
   await openLamplighter(page, 'clay');
   const field = page.getByLabel('Thickness', { exact: true }).first();
   const good = await field.inputValue();
-  for (const [typed, reason] of [['thick', /such as 12 mm/], ['8 gauge', /AWG or SWG/], ['9 m', /at most 300 mm/], ['-3', /at least/]] as const) {
+  for (const [typed, reason] of [
+    ['thick', /such as 12 mm/],
+    ['8 gauge', /AWG or SWG/],
+    ['9 m', /at most 300 mm/],
+    ['-3', /at least/],
+  ] as const) {
     await field.fill(typed);
     await field.press('Enter');
     await expect(page.locator('.wrong').first()).toHaveText(reason);

@@ -3,7 +3,9 @@ import { openDemo, openLamplighter, saved, setField, settled } from './support';
 
 const fullAnswer = (page: Page) => page.getByTestId('which-answer').getByText('Full answer');
 
-test('the whole piece: started, held, taken up again, looked into, and still there after a reload', async ({ page }) => {
+test('the whole piece: started, held, taken up again, looked into, and still there after a reload', async ({
+  page,
+}) => {
   test.setTimeout(150_000);
   const id = await openDemo(page, 'Harbour master', 'drying');
   await expect(page.getByTestId('which-answer')).toContainText('Quick answer');
@@ -26,7 +28,9 @@ test('the whole piece: started, held, taken up again, looked into, and still the
   }
   await page.getByRole('button', { name: 'Where to hold' }).click();
   await page.getByRole('button', { name: 'Draw the last to dry and the worst crack' }).click();
-  await expect(page.getByRole('figure', { name: 'Water still to leave at the chosen places, against days' })).toContainText('place 2');
+  await expect(
+    page.getByRole('figure', { name: 'Water still to leave at the chosen places, against days' }),
+  ).toContainText('place 2');
   // It was kept with the build: a fresh page has it without working it out.
   await expect.poll(async () => (await page.request.get(`/api/builds/${id}/drying?key=none`)).status()).toBe(204);
   await page.waitForTimeout(1500);
@@ -58,14 +62,19 @@ test('what if: four ways side by side, their differences, and one of them taken'
   const promised = await table.locator('tbody tr', { hasText: 'A fan on it' }).locator('td').nth(1).textContent();
   await page.getByRole('button', { name: 'Take it: A fan on it' }).click();
   await expect(page.getByLabel('Air over it')).toHaveValue('1.5 m/s');
-  await expect(page.getByTestId('beam-Crack index')).toHaveText(/^[\d.]+/.exec(promised ?? '')?.[0] ?? 'nothing promised');
+  await expect(page.getByTestId('beam-Crack index')).toHaveText(
+    /^[\d.]+/.exec(promised ?? '')?.[0] ?? 'nothing promised',
+  );
   await page.keyboard.press('Control+z');
   await expect(page.getByLabel('Air over it')).toHaveValue('0.1 m/s');
 });
 
 test('the room by the hour, covers, lifting and turning; all of it undone again', async ({ page }) => {
   await openLamplighter(page, 'drying');
-  const through = page.getByRole('table', { name: 'When a hand may do what' }).locator('tr', { hasText: 'Dry through' }).first();
+  const through = page
+    .getByRole('table', { name: 'When a hand may do what' })
+    .locator('tr', { hasText: 'Dry through' })
+    .first();
   await expect(through).toContainText(/ d to /);
   const before = await through.textContent();
   await page.getByRole('button', { name: 'Colder at night' }).click();
@@ -82,12 +91,17 @@ test('the room by the hour, covers, lifting and turning; all of it undone again'
   await expect(through).toHaveText(before ?? '');
 });
 
-test('a hygrometer record is read, told about, and refused with its line when it is something else', async ({ page }) => {
+test('a hygrometer record is read, told about, and refused with its line when it is something else', async ({
+  page,
+}) => {
   await openLamplighter(page, 'drying');
   const file = page.getByLabel('Record of a hygrometer (CSV)');
   const day = new Date(Date.now() - 3 * 86_400_000);
   const lines = ['time;RH;Temp'];
-  for (let i = 0; i < 5000; i++) lines.push(`${new Date(day.getTime() + i * 120_000).toISOString().slice(0, 16)};${(66 + 4 * Math.sin(i / 100)).toFixed(1)};${(58 + 5 * Math.cos(i / 100)).toFixed(0)}`);
+  for (let i = 0; i < 5000; i++)
+    lines.push(
+      `${new Date(day.getTime() + i * 120_000).toISOString().slice(0, 16)};${(66 + 4 * Math.sin(i / 100)).toFixed(1)};${(58 + 5 * Math.cos(i / 100)).toFixed(0)}`,
+    );
   await file.setInputFiles({ name: 'loft.csv', mimeType: 'text/csv', buffer: Buffer.from(lines.join('\n')) });
   await expect(page.getByText(/5000 readings over/)).toBeVisible();
   await expect(page.getByText(/loft\.csv: \d+ hours/)).toBeVisible();
@@ -106,7 +120,9 @@ test('the stack: layers, stages, what does not get on and what a change of clay 
   await page.getByRole('combobox', { name: 'Clay', exact: true }).selectOption('oil-medium-sulphur');
   await page.getByLabel('moulded in addition-cure silicone').check();
   await expect(page.getByText('New with the last change')).toBeVisible();
-  await expect(page.getByRole('list', { name: 'What does not get on' })).toContainText('keeps the silicone from setting');
+  await expect(page.getByRole('list', { name: 'What does not get on' })).toContainText(
+    'keeps the silicone from setting',
+  );
   await expect(page.getByRole('table', { name: 'Warming the clay' })).toContainText('Lumps to cut');
   await page.getByRole('combobox', { name: 'Clay', exact: true }).selectOption('paper-clay');
   await page.getByLabel('Under the clay: add').first().selectOption('plastic-film');
@@ -151,12 +167,16 @@ test.describe('at the bench, on a phone', () => {
     await expect(page.locator('.entries')).toContainText('the room');
   });
 
-  test('weighings narrow the forecast, a slipped digit is called out, a crack gets its mending, what was learned is kept', async ({ page }) => {
+  test('weighings narrow the forecast, a slipped digit is called out, a crack gets its mending, what was learned is kept', async ({
+    page,
+  }) => {
     const id = await openLamplighter(page, 'log');
     const gross = [7.4, 7.26, 7.11, 6.97, 6.83, 6.7, 9.56, 6.45];
     for (const [i, g] of gross.entries()) {
       const at = new Date(Date.now() - (gross.length - i) * 8 * 3_600_000).toISOString();
-      const answer = await page.request.post(`/api/builds/${id}/log`, { data: { id: crypto.randomUUID(), kind: 'weigh-in', at, data: { gross: g, tare: 1.06 }, corrects: null } });
+      const answer = await page.request.post(`/api/builds/${id}/log`, {
+        data: { id: crypto.randomUUID(), kind: 'weigh-in', at, data: { gross: g, tare: 1.06 }, corrects: null },
+      });
       expect(answer.ok()).toBe(true);
     }
     await page.reload();

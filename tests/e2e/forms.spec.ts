@@ -22,16 +22,52 @@ async function litres(page: Page): Promise<number> {
 }
 
 /** Measures set as a maker would, and what the piece must come to: litres of form and kg in all, from arithmetic on the measures beforehand. */
-const pieces: readonly { form: string; size: string; measures: readonly (readonly [string, string])[]; litres: readonly [number, number]; kg: readonly [number, number] }[] = [
+const pieces: readonly {
+  form: string;
+  size: string;
+  measures: readonly (readonly [string, string])[];
+  litres: readonly [number, number];
+  kg: readonly [number, number];
+}[] = [
   { form: 'bust', size: '75', measures: [['Head, chin to crown', '225 mm']], litres: [4.5, 9], kg: [2, 6] },
   { form: 'head', size: '100', measures: [['Neck showing', '100 mm']], litres: [4.5, 8], kg: [1.5, 5] },
-  { form: 'mask on a head form', size: '100', measures: [['Wearer’s head, round above the brows', '580 mm']], litres: [5, 11], kg: [3, 14] },
-  { form: 'person, standing or posed', size: '25', measures: [['Height, standing', '1.8 m']], litres: [0.8, 1.6], kg: [0.7, 4] },
+  {
+    form: 'mask on a head form',
+    size: '100',
+    measures: [['Wearer’s head, round above the brows', '580 mm']],
+    litres: [5, 11],
+    kg: [3, 14],
+  },
+  {
+    form: 'person, standing or posed',
+    size: '25',
+    measures: [['Height, standing', '1.8 m']],
+    litres: [0.8, 1.6],
+    kg: [0.7, 4],
+  },
   { form: 'creature on four legs', size: '30', measures: [['Tail', '500 mm']], litres: [0.6, 1.6], kg: [0.8, 5] },
-  { form: 'creature on two legs, like a bird', size: '50', measures: [['Beak', '150 mm']], litres: [0.7, 2], kg: [0.5, 4] },
+  {
+    form: 'creature on two legs, like a bird',
+    size: '50',
+    measures: [['Beak', '150 mm']],
+    litres: [0.7, 2],
+    kg: [0.5, 4],
+  },
   { form: 'branching piece', size: '100', measures: [['Branches off the trunk', '7']], litres: [0.8, 5], kg: [1, 12] },
-  { form: 'head on a long neck, or hung out from a wall or frame', size: '50', measures: [['Muzzle stands out', '250 mm']], litres: [14, 32], kg: [6, 60] },
-  { form: 'shell worn on shoulder or chest', size: '100', measures: [['High', '140 mm']], litres: [0.25, 0.65], kg: [0.5, 4] },
+  {
+    form: 'head on a long neck, or hung out from a wall or frame',
+    size: '50',
+    measures: [['Muzzle stands out', '250 mm']],
+    litres: [14, 32],
+    kg: [6, 60],
+  },
+  {
+    form: 'shell worn on shoulder or chest',
+    size: '100',
+    measures: [['High', '140 mm']],
+    litres: [0.25, 0.65],
+    kg: [0.5, 4],
+  },
   { form: 'piece on a found object', size: '100', measures: [['High', '300 mm']], litres: [1.2, 2.2], kg: [0.4, 4] },
   { form: 'free start', size: '100', measures: [['Ball to begin with', '150 mm']], litres: [1.74, 1.8], kg: [0.5, 4] },
 ];
@@ -45,7 +81,9 @@ for (const piece of pieces) {
     await expect(page.locator('.wrong')).toHaveCount(0);
     await expect.poll(() => litres(page)).toBeGreaterThan(piece.litres[0]);
     expect(await litres(page)).toBeLessThan(piece.litres[1]);
-    const kg = figure(await beam(page, 'Weight, wet').textContent()) / (/ g$/.test((await beam(page, 'Weight, wet').textContent()) ?? '') ? 1000 : 1);
+    const kg =
+      figure(await beam(page, 'Weight, wet').textContent()) /
+      (/ g$/.test((await beam(page, 'Weight, wet').textContent()) ?? '') ? 1000 : 1);
     expect(kg).toBeGreaterThan(piece.kg[0]);
     expect(kg).toBeLessThan(piece.kg[1]);
     await expect(page.locator('.view canvas')).toBeVisible();
@@ -98,7 +136,8 @@ test('by hand on the piece: a click picks, arrows nudge, one gesture is one step
 
 test('a mesh comes in, to a height, and goes out; what is no mesh is refused and nothing changes', async ({ page }) => {
   await startForm(page, 'free start', '100');
-  const give = (name: string, buffer: Buffer) => page.getByLabel('Mesh file').setInputFiles({ name, mimeType: 'model/stl', buffer });
+  const give = (name: string, buffer: Buffer) =>
+    page.getByLabel('Mesh file').setInputFiles({ name, mimeType: 'model/stl', buffer });
   const torn = Buffer.from(writeMesh('stl', [{ ...ballMesh(0.1, 24), name: 'ball' }]).subarray(0, 3000));
   await give('torn.stl', torn);
   await expect(page.getByRole('dialog')).toContainText(/the triangle count: it claims \d+ triangles and holds \d+/);
@@ -139,9 +178,12 @@ test('cover: told by member, shown on the form, mended by a press', async ({ pag
   await expect(page.locator('.panel h2').first()).not.toHaveText(sentence ?? '');
 });
 
-test('references: an outline scaled by two marks hangs behind the piece; one with a script is refused', async ({ page }) => {
+test('references: an outline scaled by two marks hangs behind the piece; one with a script is refused', async ({
+  page,
+}) => {
   await startForm(page, 'bust', '100');
-  const give = (name: string, body: string, mimeType = 'image/svg+xml') => page.getByLabel('Reference file').setInputFiles({ name, mimeType, buffer: Buffer.from(body) });
+  const give = (name: string, body: string, mimeType = 'image/svg+xml') =>
+    page.getByLabel('Reference file').setInputFiles({ name, mimeType, buffer: Buffer.from(body) });
   const svg = (inside: string) => `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 100 200">\n${inside}\n</svg>`;
   await give('bad.svg', svg('<script>document.title="x"</script>'));
   await expect(page.getByText('Not taken: line 2: it holds a script')).toBeVisible();

@@ -3,7 +3,10 @@ import { openLamplighter } from './support';
 
 test.use({ viewport: { width: 390, height: 844 } });
 
-const png = Buffer.from('iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mP8z8BQDwAEhQGAhKmMIQAAAABJRU5ErkJggg==', 'base64');
+const png = Buffer.from(
+  'iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mP8z8BQDwAEhQGAhKmMIQAAAABJRU5ErkJggg==',
+  'base64',
+);
 
 test('weigh, correct, strike, note, shrinkage and photo on a phone', async ({ page }) => {
   await openLamplighter(page, 'log');
@@ -13,7 +16,10 @@ test('weigh, correct, strike, note, shrinkage and photo on a phone', async ({ pa
   const entries = page.locator('.entries');
   await expect(entries).toContainText('8.2 kg on the scale');
   await expect(page.getByText(/The last weighing is/)).toBeVisible();
-  await page.getByRole('button', { name: /^Correct the entry/ }).first().click();
+  await page
+    .getByRole('button', { name: /^Correct the entry/ })
+    .first()
+    .click();
   await page.getByLabel('On the scale').fill('7.2 kg');
   await page.getByRole('button', { name: 'Put it right' }).click();
   await expect(entries).toContainText('7.2 kg on the scale');
@@ -35,7 +41,10 @@ test('weigh, correct, strike, note, shrinkage and photo on a phone', async ({ pa
   await page.getByLabel('What it shows').fill('Left ear');
   await page.getByRole('button', { name: 'Log it' }).click();
   await expect(entries.locator('img')).toHaveJSProperty('naturalWidth', 1);
-  await page.getByRole('button', { name: /^Strike out the entry/ }).first().click();
+  await page
+    .getByRole('button', { name: /^Strike out the entry/ })
+    .first()
+    .click();
   await expect(entries.locator('.struck')).toHaveCount(2);
 });
 
@@ -43,7 +52,9 @@ test('nothing runs off the side, and fingers find the buttons', async ({ page })
   await openLamplighter(page, 'log');
   expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
   for (const name of ['Weigh', 'Shrinkage', 'Photo', 'Note', 'Log the weight']) {
-    expect((await page.getByRole('button', { name, exact: true }).boundingBox())?.height ?? 0).toBeGreaterThanOrEqual(48);
+    expect((await page.getByRole('button', { name, exact: true }).boundingBox())?.height ?? 0).toBeGreaterThanOrEqual(
+      48,
+    );
   }
 });
 

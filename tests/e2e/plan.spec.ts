@@ -2,7 +2,8 @@ import { randomUUID } from 'node:crypto';
 import { expect, test, type APIRequestContext, type Page } from '@playwright/test';
 import { openDemo, saved } from './support';
 
-const day = 86400_000, hour = 3600_000;
+const day = 86400_000,
+  hour = 3600_000;
 const verdict = (page: Page) => page.getByTestId('plan-verdict');
 const inDays = (n: number) => new Date(Date.now() + n * day).toISOString().slice(0, 10);
 
@@ -26,13 +27,22 @@ async function begins(request: APIRequestContext, id: string, step: string): Pro
   return /,(\d{4}-\d{2}-\d{2} \d{2}:\d{2}),/.exec(line ?? '')?.[1] ?? '';
 }
 
-for (const [name, steps] of [['The Lamplighter', /Lay the clay/], ['Coral candelabrum', /Join the 3 sections/], ['Acrobats', /Lay coat 1/]] as const) {
+for (const [name, steps] of [
+  ['The Lamplighter', /Lay the clay/],
+  ['Coral candelabrum', /Join the 3 sections/],
+  ['Acrobats', /Lay coat 1/],
+] as const) {
   test(`${name} is planned from its deadline`, async ({ page }) => {
     const id = await openDemo(page, name, 'plan');
     await expect(verdict(page)).toHaveText(/ready on|Ready on|Too late|late/);
     await wantedOn(page, inDays(3));
     await expect(verdict(page)).toHaveText(/days? late: ready on .+, wanted on /);
-    await expect(page.getByRole('list', { name: 'What would make it sooner' }).getByRole('button', { name: /^Do it/ }).first()).toBeVisible();
+    await expect(
+      page
+        .getByRole('list', { name: 'What would make it sooner' })
+        .getByRole('button', { name: /^Do it/ })
+        .first(),
+    ).toBeVisible();
     await wantedOn(page, inDays(250));
     await expect(verdict(page)).toHaveText(/^In time, with \d+ days to spare/);
     await expect(page.getByTestId('plan-deciding')).toHaveText(/^What decides the date: /);
@@ -41,7 +51,8 @@ for (const [name, steps] of [['The Lamplighter', /Lay the clay/], ['Coral candel
     const calendar = await page.request.get(`/api/builds/${id}/plan?as=ics`);
     expect(calendar.headers()['content-type']).toContain('text/calendar');
     expect((await calendar.text()).match(/BEGIN:VEVENT/g)?.length ?? 0).toBeGreaterThan(8);
-    if (name === 'Acrobats') await expect(page.locator('.days-name').filter({ hasText: 'group 3, the whole piece' })).toBeVisible();
+    if (name === 'Acrobats')
+      await expect(page.locator('.days-name').filter({ hasText: 'group 3, the whole piece' })).toBeVisible();
   });
 }
 
@@ -53,7 +64,13 @@ test('a late weighing that says it dries slowly moves the plan', async ({ page }
   expect(before).not.toBe('');
   const entries = (await (await page.request.get(`/api/builds/${id}/log`)).json()) as { kind: string; at: string }[];
   const laid = Math.min(...entries.filter((e) => e.kind === 'step').map((e) => Date.parse(e.at)));
-  for (const [after, kg] of [[0.1, 6.33], [1, 6.2], [2, 6.08], [2.9, 5.97]] as const) await log(page.request, id, 'weigh-in', laid + after * day, { gross: kg + 1, tare: 1 });
+  for (const [after, kg] of [
+    [0.1, 6.33],
+    [1, 6.2],
+    [2, 6.08],
+    [2.9, 5.97],
+  ] as const)
+    await log(page.request, id, 'weigh-in', laid + after * day, { gross: kg + 1, tare: 1 });
   const later = await begins(page.request, id, 'refine/chest');
   expect(later > before, `${later} after ${before}`).toBe(true);
   await page.reload();
@@ -65,7 +82,8 @@ test('a lift-off window that has closed is shouted about, on the plan and on the
   const id = await openDemo(page, 'Harbour master', 'plan');
   await expect(verdict(page)).toBeVisible();
   const at = Date.now() - 60 * hour;
-  for (const step of ['set-out', 'armature', 'bulk', 'lay/neck/1', 'lay/features/1', 'lay/head/1']) await log(page.request, id, 'step', at, { step, name: step, kind: 'clay', usual: 0.5 });
+  for (const step of ['set-out', 'armature', 'bulk', 'lay/neck/1', 'lay/features/1', 'lay/head/1'])
+    await log(page.request, id, 'step', at, { step, name: step, kind: 'clay', usual: 0.5 });
   await page.reload();
   await expect(verdict(page)).toHaveText(/^Too late: “Lift it off its form” had to be begun by /);
   await page.goto(`/build/${id}/tonight`);

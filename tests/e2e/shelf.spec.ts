@@ -4,7 +4,8 @@ import { beam, openLamplighter, saved, settled } from './support';
 test('copy, put away, bring back, delete with undo', async ({ page }) => {
   await page.request.post('/api/builds', { data: { name: 'Shelf piece', startDate: '2026-12-01', size: 0.5 } });
   await page.goto('/');
-  const card = (name: string) => page.locator('.piece-card').filter({ has: page.getByRole('heading', { name, exact: true }) });
+  const card = (name: string) =>
+    page.locator('.piece-card').filter({ has: page.getByRole('heading', { name, exact: true }) });
   await expect(card('Shelf piece').getByRole('img').first()).toBeVisible();
   await page.getByRole('button', { name: 'Copy Shelf piece' }).click();
   await expect(card('Shelf piece, copy')).toBeVisible();
@@ -24,11 +25,13 @@ test('a build goes out as a file and comes in again; a broken one names its part
   const text = await (await page.request.get(`/api/builds/${id}/export`)).text();
   await page.goto('/');
   const before = await page.locator('.piece-card').count();
-  const give = (name: string, body: string) => page.getByLabel('Build file').setInputFiles({ name, mimeType: 'application/json', buffer: Buffer.from(body) });
+  const give = (name: string, body: string) =>
+    page.getByLabel('Build file').setInputFiles({ name, mimeType: 'application/json', buffer: Buffer.from(body) });
   await give('good.json', text.replace(/"name": "[^"]+"/, '"name": "Brought in"'));
   await expect(page.getByRole('heading', { name: 'Brought in' })).toBeVisible();
   for (const [name, body, reason] of [
-    ['torn.json', text.slice(0, 200), /not JSON/], ['newer.json', text.replace(/"schemaVersion": \d+/, '"schemaVersion": 9'), /schemaVersion: made by a newer/],
+    ['torn.json', text.slice(0, 200), /not JSON/],
+    ['newer.json', text.replace(/"schemaVersion": \d+/, '"schemaVersion": 9'), /schemaVersion: made by a newer/],
     ['spoilt.json', text.replace('"temperature": 19', '"temperature": "warm"'), /room\.temperature/],
   ] as const) {
     await give(name, body);
@@ -58,8 +61,19 @@ test('two tabs on one build lose nothing', async ({ page, context }) => {
 
 test('writes from another site are turned away', async ({ request }) => {
   const body = { name: 'x', startDate: '2026-12-01', size: 1 };
-  expect((await request.post('/api/builds', { data: body, headers: { origin: 'http://elsewhere.example' } })).status()).toBe(403);
-  expect((await request.post('/api/builds', { data: body, headers: { host: 'elsewhere.example' } })).status()).toBe(403);
-  expect((await request.post('/api/builds', { data: Buffer.from('{"name":'), headers: { 'content-type': 'application/json' } })).status()).toBe(400);
+  expect(
+    (await request.post('/api/builds', { data: body, headers: { origin: 'http://elsewhere.example' } })).status(),
+  ).toBe(403);
+  expect((await request.post('/api/builds', { data: body, headers: { host: 'elsewhere.example' } })).status()).toBe(
+    403,
+  );
+  expect(
+    (
+      await request.post('/api/builds', {
+        data: Buffer.from('{"name":'),
+        headers: { 'content-type': 'application/json' },
+      })
+    ).status(),
+  ).toBe(400);
   expect((await request.post('/api/builds?file', { data: 'x'.repeat(9_000_000) })).status()).toBe(413);
 });

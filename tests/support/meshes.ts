@@ -2,32 +2,55 @@ import type { TriangleMesh } from '../../src/core/form';
 
 /** Meshes whose volume is known: of the polyhedron itself, not of the smooth shape it stands for. */
 export function ballMesh(radius: number, rings = 48, at: readonly [number, number, number] = [0, 0, 0]): TriangleMesh {
-  return gridMesh(rings * 2, rings, (u, v) => {
-    const a = u * 2 * Math.PI, b = v * Math.PI;
-    return [at[0] + radius * Math.sin(b) * Math.cos(a), at[1] + radius * Math.sin(b) * Math.sin(a), at[2] - radius * Math.cos(b)];
-  }, false);
+  return gridMesh(
+    rings * 2,
+    rings,
+    (u, v) => {
+      const a = u * 2 * Math.PI,
+        b = v * Math.PI;
+      return [
+        at[0] + radius * Math.sin(b) * Math.cos(a),
+        at[1] + radius * Math.sin(b) * Math.sin(a),
+        at[2] - radius * Math.cos(b),
+      ];
+    },
+    false,
+  );
 }
 
 /** Concave, with a handle: a ring, its tube squeezed as it goes round. */
 export function ringMesh(radius: number, tube: number, along = 128, round = 48): TriangleMesh {
-  return gridMesh(along, round, (u, v) => {
-    const a = u * 2 * Math.PI, b = v * 2 * Math.PI;
-    const r = tube * (1 + 0.25 * Math.cos(3 * a));
-    const out = radius + r * Math.cos(b);
-    return [out * Math.cos(a), out * Math.sin(a), r * Math.sin(b)];
-  }, true);
+  return gridMesh(
+    along,
+    round,
+    (u, v) => {
+      const a = u * 2 * Math.PI,
+        b = v * 2 * Math.PI;
+      const r = tube * (1 + 0.25 * Math.cos(3 * a));
+      const out = radius + r * Math.cos(b);
+      return [out * Math.cos(a), out * Math.sin(a), r * Math.sin(b)];
+    },
+    true,
+  );
 }
 
 export function boxMesh(x: number, y: number, z: number): TriangleMesh {
   const p = [0, 1, 2, 3, 4, 5, 6, 7].flatMap((i) => [(i & 1 ? x : -x) / 2, (i & 2 ? y : -y) / 2, (i & 4 ? z : -z) / 2]);
   return {
     positions: Float32Array.from(p),
-    triangles: Uint32Array.from([0, 2, 3, 0, 3, 1, 4, 5, 7, 4, 7, 6, 0, 1, 5, 0, 5, 4, 2, 6, 7, 2, 7, 3, 0, 4, 6, 0, 6, 2, 1, 3, 7, 1, 7, 5]),
+    triangles: Uint32Array.from([
+      0, 2, 3, 0, 3, 1, 4, 5, 7, 4, 7, 6, 0, 1, 5, 0, 5, 4, 2, 6, 7, 2, 7, 3, 0, 4, 6, 0, 6, 2, 1, 3, 7, 1, 7, 5,
+    ]),
   };
 }
 
 /** A sheet of squares wrapped round in u, and in v too or closed by points that fall together. Faces look outward. */
-function gridMesh(nu: number, nv: number, place: (u: number, v: number) => readonly [number, number, number], wrapped: boolean): TriangleMesh {
+function gridMesh(
+  nu: number,
+  nv: number,
+  place: (u: number, v: number) => readonly [number, number, number],
+  wrapped: boolean,
+): TriangleMesh {
   const rows = wrapped ? nv : nv + 1;
   const positions: number[] = [];
   for (let j = 0; j < rows; j++) for (let i = 0; i < nu; i++) positions.push(...place(i / nu, j / nv));
@@ -35,7 +58,10 @@ function gridMesh(nu: number, nv: number, place: (u: number, v: number) => reado
   const at = (i: number, j: number) => (j % rows) * nu + (i % nu);
   for (let j = 0; j < nv; j++) {
     for (let i = 0; i < nu; i++) {
-      const a = at(i, j), b = at(i + 1, j), c = at(i + 1, j + 1), d = at(i, j + 1);
+      const a = at(i, j),
+        b = at(i + 1, j),
+        c = at(i + 1, j + 1),
+        d = at(i, j + 1);
       if (wrapped || j > 0) triangles.push(a, b, c);
       if (wrapped || j < nv - 1) triangles.push(a, c, d);
     }

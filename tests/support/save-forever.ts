@@ -7,7 +7,12 @@ async function main(id: string): Promise<void> {
   let { revision } = opened.value;
   for (let i = 0; ; i++) {
     const temperature = 10 + (i % 300) / 10;
-    const saved = await saveBuild(id, { revision, document: { ...opened.value.build, room: { ...opened.value.build.room, temperature } }, history: null, label: `save ${i}` });
+    const saved = await saveBuild(id, {
+      revision,
+      document: { ...opened.value.build, room: { ...opened.value.build.room, temperature } },
+      history: null,
+      label: `save ${i}`,
+    });
     if (!saved.ok || !saved.value.saved) throw new Error('a save was refused');
     revision = saved.value.revision;
     process.stdout.write(`${revision} ${temperature}\n`);

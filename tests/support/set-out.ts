@@ -8,7 +8,10 @@ import { resolveArmature, type SchoolContext } from '../../src/core/school';
 export function setOut(build: Build) {
   const form = resolveForm(build);
   if (!form.ok) throw new Error(form.message);
-  const field = new DistanceField(form.value.masses, Float64Array.from(form.value.masses, (m) => (m.role === 'bare' ? 0 : clayOver(build, m.region))));
+  const field = new DistanceField(
+    form.value.masses,
+    Float64Array.from(form.value.masses, (m) => (m.role === 'bare' ? 0 : clayOver(build, m.region))),
+  );
   const everyone = field.all();
   const context: Omit<SchoolContext, 'form'> = {
     clayOver: (r) => clayOver(build, r),
@@ -16,7 +19,11 @@ export function setOut(build: Build) {
       const s = stocks.get(stock)?.sizes.find((x) => x.id === size)?.section;
       return s === undefined ? 0 : 'diameter' in s ? s.diameter : 'height' in s ? s.height : s.width;
     },
-    sizesOf: (stock) => stocks.get(stock)?.sizes.map((s) => s.id).filter((id) => id.endsWith('mm')) ?? [],
+    sizesOf: (stock) =>
+      stocks
+        .get(stock)
+        ?.sizes.map((s) => s.id)
+        .filter((id) => id.endsWith('mm')) ?? [],
     depthAt: (p) => -field.at(p[0], p[1], p[2], everyone),
   };
   return { form: form.value, made: resolveArmature(build, form.value, context), depthAt: context.depthAt };

@@ -4,7 +4,24 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import ICAL from 'ical.js';
 import { newBust } from '../../src/core/build';
-import { addBuild, addToLog, calendarOfPlan, closeDatabase, keepStepList, learnedPaces, moveStock, openBuild, othersOnTheGo, planOf, readStepLists, readWorkshop, saveBuild, stockReport, tableOfPlan, writeWorkshop } from '../../src/server';
+import {
+  addBuild,
+  addToLog,
+  calendarOfPlan,
+  closeDatabase,
+  keepStepList,
+  learnedPaces,
+  moveStock,
+  openBuild,
+  othersOnTheGo,
+  planOf,
+  readStepLists,
+  readWorkshop,
+  saveBuild,
+  stockReport,
+  tableOfPlan,
+  writeWorkshop,
+} from '../../src/server';
 
 let folder: string;
 beforeEach(() => {
@@ -17,11 +34,22 @@ afterEach(async () => {
 });
 
 const at = (text: string) => Date.parse(text) / 1000;
-const rome = { zone: 'Europe/Rome', people: [{ id: 'ada', name: 'Ada', hours: [{ days: [0, 1, 2, 3, 4, 5, 6], from: 1140, until: 1290 }], away: [], other: [] }] };
+const rome = {
+  zone: 'Europe/Rome',
+  people: [
+    { id: 'ada', name: 'Ada', hours: [{ days: [0, 1, 2, 3, 4, 5, 6], from: 1140, until: 1290 }], away: [], other: [] },
+  ],
+};
 
 async function planned(now: number) {
   await writeWorkshop(rome);
-  const { id } = await addBuild({ ...newBust('The Lamplighter, "one; two"', '2027-03-25', 1), brief: { ...newBust('x', '2027-03-25').brief, deadline: '2027-04-30' } }, 'test');
+  const { id } = await addBuild(
+    {
+      ...newBust('The Lamplighter, "one; two"', '2027-03-25', 1),
+      brief: { ...newBust('x', '2027-03-25').brief, deadline: '2027-04-30' },
+    },
+    'test',
+  );
   const plan = await planOf(id, now);
   if (!plan.ok) throw new Error(plan.message);
   return { id, plan: plan.value.own, zone: plan.value.whole.zone };
@@ -37,8 +65,12 @@ describe('the plan as a calendar', () => {
     const events = calendar.getAllSubcomponents('vevent').map((e) => new ICAL.Event(e));
     const sittings = plan.steps.flatMap((s) => s.sittings.map((x) => ({ ...x, name: s.name })));
     expect(events).toHaveLength(sittings.length);
-    const read = events.map((e) => [e.startDate.toJSDate().getTime() / 1000, e.endDate.toJSDate().getTime() / 1000, e.summary]).sort((a, b) => Number(a[0]) - Number(b[0]));
-    const wanted = sittings.map((s) => [Math.round(s.from / 60) * 60, Math.round(s.until / 60) * 60, `${s.name} (${plan.name})`]).sort((a, b) => Number(a[0]) - Number(b[0]));
+    const read = events
+      .map((e) => [e.startDate.toJSDate().getTime() / 1000, e.endDate.toJSDate().getTime() / 1000, e.summary])
+      .sort((a, b) => Number(a[0]) - Number(b[0]));
+    const wanted = sittings
+      .map((s) => [Math.round(s.from / 60) * 60, Math.round(s.until / 60) * 60, `${s.name} (${plan.name})`])
+      .sort((a, b) => Number(a[0]) - Number(b[0]));
     expect(read).toEqual(wanted);
     // Evenings stay at seven on the wall: 18:00 UTC before the last Sunday of March, 17:00 after it.
     const starts = new Set(events.map((e) => e.startDate.toJSDate().toISOString().slice(5, 16)));
@@ -50,7 +82,12 @@ describe('the plan as a calendar', () => {
   test('brought in again, an event is the same one: ids stay, the sequence rises', async () => {
     const now = at('2027-03-24T17:00:00Z');
     const { id, plan } = await planned(now);
-    const ids = (text: string) => new Map(new ICAL.Component(ICAL.parse(text) as unknown[]).getAllSubcomponents('vevent').map((e) => [String(e.getFirstPropertyValue('uid')), Number(e.getFirstPropertyValue('sequence'))]));
+    const ids = (text: string) =>
+      new Map(
+        new ICAL.Component(ICAL.parse(text) as unknown[])
+          .getAllSubcomponents('vevent')
+          .map((e) => [String(e.getFirstPropertyValue('uid')), Number(e.getFirstPropertyValue('sequence'))]),
+      );
     const first = calendarOfPlan(plan, now);
     const again = await planOf(id, now + 3600);
     if (!first.ok || !again.ok) throw new Error('no plan');
@@ -73,7 +110,10 @@ describe('the plan as a calendar', () => {
 
   test('as a table: a row a step, times on the wall, no formula', async () => {
     const { plan, zone } = await planned(at('2027-03-24T17:00:00Z'));
-    const rows = tableOfPlan({ ...plan, steps: plan.steps.map((s, i) => (i === 0 ? { ...s, name: '=1+1' } : s)) }, zone).split('\r\n');
+    const rows = tableOfPlan(
+      { ...plan, steps: plan.steps.map((s, i) => (i === 0 ? { ...s, name: '=1+1' } : s)) },
+      zone,
+    ).split('\r\n');
     expect(rows).toHaveLength(plan.steps.length + 1);
     expect(rows[1]).toMatch(/^[^,]+,"'=1\+1",/);
     expect(rows.some((r) => / 19:00,/.test(r))).toBe(true);
@@ -83,47 +123,107 @@ describe('the plan as a calendar', () => {
 describe('the workshop', () => {
   test('hours are kept and checked; a build on the go shares them, one put by does not', async () => {
     expect((await readWorkshop('Europe/Rome')).zone).toBe('Europe/Rome');
-    expect(await writeWorkshop({ ...rome, zone: 'Nowhere/At_all' })).toMatchObject({ ok: false, path: 'workshop.zone' });
+    expect(await writeWorkshop({ ...rome, zone: 'Nowhere/At_all' })).toMatchObject({
+      ok: false,
+      path: 'workshop.zone',
+    });
     expect(await writeWorkshop(rome)).toMatchObject({ ok: true });
     expect((await readWorkshop('UTC')).zone).toBe('Europe/Rome');
-    const one = await addBuild(newBust('One', '2026-12-01', 0.3), 'test'), two = await addBuild({ ...newBust('Two', '2026-12-01', 0.3), plan: { ...newBust('x', '2026-12-01').plan, active: true } }, 'test');
+    const one = await addBuild(newBust('One', '2026-12-01', 0.3), 'test'),
+      two = await addBuild(
+        { ...newBust('Two', '2026-12-01', 0.3), plan: { ...newBust('x', '2026-12-01').plan, active: true } },
+        'test',
+      );
     expect((await othersOnTheGo(one.id)).map((b) => b.name)).toEqual(['Two']);
     expect(await othersOnTheGo(two.id)).toEqual([]);
     const opened = await openBuild(two.id);
     if (!opened.ok) throw new Error(opened.message);
-    await saveBuild(two.id, { revision: 1, document: { ...opened.value.build, plan: { ...opened.value.build.plan, active: false } }, history: null, label: 'put by' });
+    await saveBuild(two.id, {
+      revision: 1,
+      document: { ...opened.value.build, plan: { ...opened.value.build.plan, active: false } },
+      history: null,
+      label: 'put by',
+    });
     expect(await othersOnTheGo(one.id)).toEqual([]);
   });
 
   test('pace is learned from every log; a step without hours, or struck, teaches nothing', async () => {
     const { id } = await addBuild(newBust('Slow', '2026-12-01', 0.3), 'test');
-    const entry = (data: Record<string, unknown>, kind = 'step', corrects: string | null = null) => ({ id: randomUUID() as string, kind, at: '2026-12-02T20:00:00+01:00', data, corrects });
+    const entry = (data: Record<string, unknown>, kind = 'step', corrects: string | null = null) => ({
+      id: randomUUID() as string,
+      kind,
+      at: '2026-12-02T20:00:00+01:00',
+      data,
+      corrects,
+    });
     const struck = entry({ step: 'sand/neck', name: 'Sand the neck', kind: 'sanding', usual: 1, took: 9 });
-    for (const e of [entry({ step: 'sand/head', name: 'Sand the head', kind: 'sanding', usual: 1, took: 2 }), entry({ step: 'fit', name: 'Fit it', kind: 'fitting', usual: 1 }), struck]) expect(await addToLog(id, e)).toMatchObject({ ok: true, value: { at: '2026-12-02T19:00:00.000Z' } });
+    for (const e of [
+      entry({ step: 'sand/head', name: 'Sand the head', kind: 'sanding', usual: 1, took: 2 }),
+      entry({ step: 'fit', name: 'Fit it', kind: 'fitting', usual: 1 }),
+      struck,
+    ])
+      expect(await addToLog(id, e)).toMatchObject({ ok: true, value: { at: '2026-12-02T19:00:00.000Z' } });
     await addToLog(id, entry({}, 'void', struck.id));
-    expect(await learnedPaces()).toEqual({ sanding: { factor: expect.closeTo(1.592, 2), spread: expect.closeTo(0.287, 2), steps: 1 } });
-    expect(await addToLog(id, entry({ step: '../x', name: 'x', kind: 'sanding' }))).toMatchObject({ ok: false, path: 'data.step' });
+    expect(await learnedPaces()).toEqual({
+      sanding: { factor: expect.closeTo(1.592, 2), spread: expect.closeTo(0.287, 2), steps: 1 },
+    });
+    expect(await addToLog(id, entry({ step: '../x', name: 'x', kind: 'sanding' }))).toMatchObject({
+      ok: false,
+      path: 'data.step',
+    });
     expect(await addToLog(id, entry({ clock: 'no' }, 'clock-stop'))).toMatchObject({ ok: false });
-    expect(await addToLog(id, entry({ name: 'Batch', seconds: 1e9 }, 'clock'))).toMatchObject({ ok: false, path: 'data.seconds' });
+    expect(await addToLog(id, entry({ name: 'Batch', seconds: 1e9 }, 'clock'))).toMatchObject({
+      ok: false,
+      path: 'data.seconds',
+    });
   });
 
   test('lists of steps are kept by name, taken away when empty, refused when broken', async () => {
-    const step = { id: 'photo', name: 'Photograph', kind: 'own', hours: 1, whole: false, people: 1, needs: [], after: [], before: [], region: null };
+    const step = {
+      id: 'photo',
+      name: 'Photograph',
+      kind: 'own',
+      hours: 1,
+      whole: false,
+      people: 1,
+      needs: [],
+      after: [],
+      before: [],
+      region: null,
+    };
     await keepStepList({ name: 'Worn', steps: [step] });
     await keepStepList({ name: 'Worn', steps: [{ ...step, hours: 2 }] });
     expect((await readStepLists()).map((l) => [l.name, l.steps[0]?.hours])).toEqual([['Worn', 2]]);
-    expect(await keepStepList({ name: 'Bad', steps: [{ ...step, hours: -1 }] })).toMatchObject({ ok: false, path: 'list.steps[0].hours' });
+    expect(await keepStepList({ name: 'Bad', steps: [{ ...step, hours: -1 }] })).toMatchObject({
+      ok: false,
+      path: 'list.steps[0].hours',
+    });
     await keepStepList({ name: 'Worn', steps: [] });
     expect(await readStepLists()).toEqual([]);
   });
 
   test('stock: what builds need, what came, what the log used; the same move twice is one', async () => {
     const { id } = await addBuild(newBust('Needs clay', '2026-12-01', 0.5), 'test');
-    const bought = { id: randomUUID(), item: 'clay/paper-clay', kind: 'bought', amount: 3, price: 12, at: '2026-12-01T10:00:00Z' };
+    const bought = {
+      id: randomUUID(),
+      item: 'clay/paper-clay',
+      kind: 'bought',
+      amount: 3,
+      price: 12,
+      at: '2026-12-01T10:00:00Z',
+    };
     expect(await moveStock(bought)).toMatchObject({ ok: true });
     expect(await moveStock(bought)).toMatchObject({ ok: true });
-    expect(await moveStock({ ...bought, id: randomUUID(), amount: -3 })).toMatchObject({ ok: false, path: 'move.amount' });
-    await addToLog(id, { id: randomUUID(), kind: 'used', at: '2026-12-02T10:00:00Z', data: { item: 'clay/paper-clay', name: 'paper clay', amount: 0.4, unit: 'kg' } });
+    expect(await moveStock({ ...bought, id: randomUUID(), amount: -3 })).toMatchObject({
+      ok: false,
+      path: 'move.amount',
+    });
+    await addToLog(id, {
+      id: randomUUID(),
+      kind: 'used',
+      at: '2026-12-02T10:00:00Z',
+      data: { item: 'clay/paper-clay', name: 'paper clay', amount: 0.4, unit: 'kg' },
+    });
     const report = await stockReport();
     const clay = report.lines.find((l) => l.item === 'clay/paper-clay');
     expect(clay).toMatchObject({ onShelf: 2.6, used: 0.4, price: 4 });

@@ -11,35 +11,62 @@ function run(args: readonly string[], file?: unknown) {
   const at = path.join(folder, 'in.json');
   if (file !== undefined) writeFileSync(at, typeof file === 'string' ? file : JSON.stringify(file));
   const root = path.join(__dirname, '../..');
-  const done = spawnSync(process.execPath, [path.join(root, 'node_modules/tsx/dist/cli.mjs'), path.join(root, 'src/cli/main.ts'), ...args, ...(file === undefined ? [] : [at])], { encoding: 'utf8' });
+  const done = spawnSync(
+    process.execPath,
+    [
+      path.join(root, 'node_modules/tsx/dist/cli.mjs'),
+      path.join(root, 'src/cli/main.ts'),
+      ...args,
+      ...(file === undefined ? [] : [at]),
+    ],
+    { encoding: 'utf8' },
+  );
   return { code: done.status, out: done.stdout, error: done.stderr };
 }
 
 const beam = {
   nodes: { A: { at: [0, 0, 0], fixed: true }, B: { at: [0, 0, 1.5] } },
   members: { m: { from: 'A', to: 'B', E: 2e11, G: 8e10, A: 1e-3, Iy: 1e-6, Iz: 2e-6, J: 2e-6 } },
-  loads: [{ node: 'B', force: [100, 0, 0] }, { node: 'B', force: [0, 50, 0] }],
+  loads: [
+    { node: 'B', force: [100, 0, 0] },
+    { node: 'B', force: [0, 50, 0] },
+  ],
 };
 
 describe('solve frame', () => {
   test('an upright member takes local y = global y, and every field is there', () => {
     const { code, out } = run(['solve', 'frame'], beam);
     expect(code).toBe(0);
-    const r = JSON.parse(out) as { displacements: Record<string, { translation: number[]; rotation: number[] }>; reactions: Record<string, { force: number[]; moment: number[] }>; members: Record<string, Record<string, number>> };
+    const r = JSON.parse(out) as {
+      displacements: Record<string, { translation: number[]; rotation: number[] }>;
+      reactions: Record<string, { force: number[]; moment: number[] }>;
+      members: Record<string, Record<string, number>>;
+    };
     // A push along x turns it about y: local y is global y, so Iy. A push along y turns it about local z.
     expect(r.displacements['B']?.translation[0]).toBeCloseTo((100 * 1.5 ** 3) / (3 * 2e11 * 1e-6), 9);
     expect(r.displacements['B']?.translation[1]).toBeCloseTo((50 * 1.5 ** 3) / (3 * 2e11 * 2e-6), 9);
     expect(r.reactions['A']?.force).toEqual([expect.closeTo(-100, 6), expect.closeTo(-50, 6), expect.closeTo(0, 6)]);
     expect(r.reactions['A']?.moment[1]).toBeCloseTo(-150, 6);
     expect(Object.keys(r.reactions)).toEqual(['A']);
-    expect(Object.keys(r.members['m'] ?? {}).sort()).toEqual(['axial', 'momentY', 'momentZ', 'shearY', 'shearZ', 'torsion']);
+    expect(Object.keys(r.members['m'] ?? {}).sort()).toEqual([
+      'axial',
+      'momentY',
+      'momentZ',
+      'shearY',
+      'shearZ',
+      'torsion',
+    ]);
     expect(r.members['m']?.['momentY']).toBeCloseTo(150, 6);
     expect(r.members['m']?.['momentZ']).toBeCloseTo(75, 6);
   });
   test.each([
     ['no such node', { ...beam, members: { m: { ...beam.members.m, to: 'Q' } } }, /members\.m\.to/],
     ['a moment nobody asked for', { ...beam, loads: [{ node: 'B', force: [1, 2] }] }, /loads/],
-    ['a mechanism', { ...beam, nodes: { ...beam.nodes, A: { at: [0, 0, 0], fixed: ['ux', 'uy', 'uz'] } } }, /nodes\.B.*free to/],
+    [
+      'a mechanism',
+      { ...beam, nodes: { ...beam.nodes, A: { at: [0, 0, 0], fixed: ['ux', 'uy', 'uz'] } } },
+      /nodes\.B.*free to/,
+    ],
     ['not JSON', '{"nodes":', /not JSON/],
     ['text where a number belongs', { ...beam, members: { m: { ...beam.members.m, E: 'stiff' } } }, /members\.m\.E/],
   ])('%s: exit 2 and one line', (_, file, line) => {
@@ -53,9 +80,22 @@ describe('solve frame', () => {
 
 describe('solve drying', () => {
   test('by family, at the times asked', () => {
-    const { code, out } = run(['solve', 'drying'], { clay: 'paper-clay', thickness: 0.008, geometry: 'slab', innerFace: 0, air: { temperature: 20, relativeHumidity: 0.5, speed: 0.1 }, cover: 0, times: [0, 3600, 360000] });
+    const { code, out } = run(['solve', 'drying'], {
+      clay: 'paper-clay',
+      thickness: 0.008,
+      geometry: 'slab',
+      innerFace: 0,
+      air: { temperature: 20, relativeHumidity: 0.5, speed: 0.1 },
+      cover: 0,
+      times: [0, 3600, 360000],
+    });
     expect(code).toBe(0);
-    const r = JSON.parse(out) as { throughDry: number; history: Record<string, number>[]; crackIndexPerRestraint: number; crackIndexDifferential: number };
+    const r = JSON.parse(out) as {
+      throughDry: number;
+      history: Record<string, number>[];
+      crackIndexPerRestraint: number;
+      crackIndexDifferential: number;
+    };
     expect(r.history.map((h) => h['time'])).toEqual([0, 3600, 360000]);
     expect(Object.keys(r.history[0] ?? {}).sort()).toEqual(['massPerArea', 'meanMoisture', 'surfaceMoisture', 'time']);
     expect(r.history[0]?.['massPerArea']).toBeCloseTo(560 * 0.008 * 1.95, 6);
@@ -63,12 +103,34 @@ describe('solve drying', () => {
     expect(r.throughDry / 3600).toBeLessThan(90);
   });
   test('by coefficients, with a fixed face', () => {
-    const clay = { w0: 1, w_sl: 0.3, w_m: 0.1, rho_dry: 1000, D_wet: 1e-9, D_dry: 1e-9, shrinkage: 0.05, capacityWet: 0.1, capacityDry: 0.01 };
-    const { code, out } = run(['solve', 'drying'], { clay, thickness: 0.01, geometry: 'sphere', innerFace: 0, air: { temperature: 20, relativeHumidity: 0.5, speed: 0.1 }, cover: 0, surfaceMoisture: 0.2, times: [10000] });
+    const clay = {
+      w0: 1,
+      w_sl: 0.3,
+      w_m: 0.1,
+      rho_dry: 1000,
+      D_wet: 1e-9,
+      D_dry: 1e-9,
+      shrinkage: 0.05,
+      capacityWet: 0.1,
+      capacityDry: 0.01,
+    };
+    const { code, out } = run(['solve', 'drying'], {
+      clay,
+      thickness: 0.01,
+      geometry: 'sphere',
+      innerFace: 0,
+      air: { temperature: 20, relativeHumidity: 0.5, speed: 0.1 },
+      cover: 0,
+      surfaceMoisture: 0.2,
+      times: [10000],
+    });
     expect(code).toBe(0);
     expect((JSON.parse(out) as { history: { surfaceMoisture: number }[] }).history[0]?.surfaceMoisture).toBe(0.2);
   });
-  test.each([['marzipan', /clay.*marzipan/], ['epoxy-clay', /does not dry/]])('%s', (clay, line) => {
+  test.each([
+    ['marzipan', /clay.*marzipan/],
+    ['epoxy-clay', /does not dry/],
+  ])('%s', (clay, line) => {
     const { code, error } = run(['solve', 'drying'], { clay, thickness: 0.01 });
     expect(code).toBe(2);
     expect(error).toMatch(line);
@@ -90,7 +152,11 @@ test('no such file, no such command', () => {
 describe('backup and restore', () => {
   const cli = (...args: string[]) => {
     const root = path.join(__dirname, '../..');
-    const done = spawnSync(process.execPath, [path.join(root, 'node_modules/tsx/dist/cli.mjs'), path.join(root, 'src/cli/main.ts'), ...args], { encoding: 'utf8' });
+    const done = spawnSync(
+      process.execPath,
+      [path.join(root, 'node_modules/tsx/dist/cli.mjs'), path.join(root, 'src/cli/main.ts'), ...args],
+      { encoding: 'utf8' },
+    );
     return { code: done.status, out: done.stdout, error: done.stderr };
   };
 
@@ -103,7 +169,10 @@ describe('backup and restore', () => {
     const back = cli('restore', file, '--data', to);
     expect(back.code).toBe(0);
     expect((JSON.parse(back.out) as { content: string }).content).toBe(content);
-    expect(cli('backup', file, '--data', from)).toMatchObject({ code: 2, error: expect.stringMatching(/there is a file of this name already/) });
+    expect(cli('backup', file, '--data', from)).toMatchObject({
+      code: 2,
+      error: expect.stringMatching(/there is a file of this name already/),
+    });
     truncateSync(file, 200);
     const torn = cli('restore', file, '--data', to);
     expect(torn).toMatchObject({ code: 2, out: '' });

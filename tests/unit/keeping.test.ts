@@ -1,5 +1,14 @@
 import { randomUUID } from 'node:crypto';
-import { cpSync, existsSync, mkdtempSync, readFileSync, readdirSync, rmSync, truncateSync, writeFileSync } from 'node:fs';
+import {
+  cpSync,
+  existsSync,
+  mkdtempSync,
+  readFileSync,
+  readdirSync,
+  rmSync,
+  truncateSync,
+  writeFileSync,
+} from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { gzipSync } from 'node:zlib';
@@ -9,7 +18,25 @@ import tar from 'tar-stream';
 import { newBust } from '../../src/core/build';
 import { contentHash, openDatabase } from '../../src/db';
 import {
-  addBuild, addPhoto, addToLog, backup, closeDatabase, database, drawAnew, moveWholePhotosOut, openBuild, packBuild, pictureType, readLog, readPhoto, restore, saveBuild, shelf, stockReport, unpackBuild, writeSettings,
+  addBuild,
+  addPhoto,
+  addToLog,
+  backup,
+  closeDatabase,
+  database,
+  drawAnew,
+  moveWholePhotosOut,
+  openBuild,
+  packBuild,
+  pictureType,
+  readLog,
+  readPhoto,
+  restore,
+  saveBuild,
+  shelf,
+  stockReport,
+  unpackBuild,
+  writeSettings,
 } from '../../src/server';
 
 let folder: string, elsewhere: string;
@@ -23,12 +50,31 @@ afterEach(async () => {
   for (const f of [folder, elsewhere]) rmSync(f, { recursive: true, force: true });
 });
 
-const picture = (width: number, height: number) => sharp({ create: { width, height, channels: 3, background: '#a08060' } });
-const entry = (kind: string, data: unknown, at = '2026-12-01T18:00:00.000Z', corrects: string | null = null) => ({ id: randomUUID() as string, kind, at, data, corrects });
+const picture = (width: number, height: number) =>
+  sharp({ create: { width, height, channels: 3, background: '#a08060' } });
+const entry = (kind: string, data: unknown, at = '2026-12-01T18:00:00.000Z', corrects: string | null = null) => ({
+  id: randomUUID() as string,
+  kind,
+  at,
+  data,
+  corrects,
+});
 
 describe('pictures', () => {
   test('no place, camera or time stays in what is kept; it stands the way it was held', async () => {
-    const taken = await picture(640, 480).withExif({ IFD0: { Make: 'A camera', DateTime: '2026:11:20 10:00:00' }, IFD3: { GPSLatitudeRef: 'N', GPSLatitude: '45/1 26/1 0/1', GPSLongitudeRef: 'E', GPSLongitude: '12/1 20/1 0/1' } }).withMetadata({ orientation: 6 }).jpeg().toBuffer();
+    const taken = await picture(640, 480)
+      .withExif({
+        IFD0: { Make: 'A camera', DateTime: '2026:11:20 10:00:00' },
+        IFD3: {
+          GPSLatitudeRef: 'N',
+          GPSLatitude: '45/1 26/1 0/1',
+          GPSLongitudeRef: 'E',
+          GPSLongitude: '12/1 20/1 0/1',
+        },
+      })
+      .withMetadata({ orientation: 6 })
+      .jpeg()
+      .toBuffer();
     expect(taken.includes('Exif')).toBe(true);
     const drawn = await drawAnew(taken);
     if (!drawn.ok) throw new Error(drawn.message);
@@ -40,7 +86,12 @@ describe('pictures', () => {
 
   test('60 MB, 30 000 wide, one point: taken, and made small', async () => {
     const side = 4480;
-    const heavy = await sharp(Buffer.from(Uint8Array.from({ length: side * side * 3 }, (_, i) => (i * 2654435761) >>> 24)), { raw: { width: side, height: side, channels: 3 } }).png({ compressionLevel: 0 }).toBuffer();
+    const heavy = await sharp(
+      Buffer.from(Uint8Array.from({ length: side * side * 3 }, (_, i) => (i * 2654435761) >>> 24)),
+      { raw: { width: side, height: side, channels: 3 } },
+    )
+      .png({ compressionLevel: 0 })
+      .toBuffer();
     expect(heavy.length).toBeGreaterThan(60e6);
     const small = await drawAnew(heavy);
     expect(small.ok && [small.value.width, small.value.height]).toEqual([2000, 2000]);
@@ -53,11 +104,21 @@ describe('pictures', () => {
 
   test('what is damaged, renamed or no picture is refused in a sentence', async () => {
     const whole = await picture(900, 700).jpeg({ quality: 100 }).toBuffer();
-    expect(await drawAnew(whole.subarray(0, Math.floor(whole.length / 2)))).toMatchObject({ ok: false, code: 'not-a-picture', message: expect.stringMatching(/damaged or cut short/) });
+    expect(await drawAnew(whole.subarray(0, Math.floor(whole.length / 2)))).toMatchObject({
+      ok: false,
+      code: 'not-a-picture',
+      message: expect.stringMatching(/damaged or cut short/),
+    });
     const heic = Buffer.concat([Buffer.from([0, 0, 0, 24]), Buffer.from('ftypheic'), Buffer.alloc(400, 7)]);
     expect(pictureType(heic)).toBe('heic');
-    expect(await drawAnew(heic)).toMatchObject({ ok: false, message: expect.stringMatching(/HEIC picture, whatever its name/) });
-    expect(await drawAnew(Buffer.from('<svg onload="alert(1)"></svg>'))).toMatchObject({ ok: false, message: expect.stringMatching(/only JPEG, PNG and WebP/) });
+    expect(await drawAnew(heic)).toMatchObject({
+      ok: false,
+      message: expect.stringMatching(/HEIC picture, whatever its name/),
+    });
+    expect(await drawAnew(Buffer.from('<svg onload="alert(1)"></svg>'))).toMatchObject({
+      ok: false,
+      message: expect.stringMatching(/only JPEG, PNG and WebP/),
+    });
     expect(await drawAnew(Buffer.alloc(0))).toMatchObject({ ok: false, message: 'the file is empty' });
     // A small file that says it is a huge picture is not unpacked.
     const bomb = Buffer.from(await picture(1, 1).png().toBuffer());
@@ -72,9 +133,14 @@ describe('pictures', () => {
     expect(await addPhoto(id, photoId, await picture(30, 20).png().toBuffer())).toMatchObject({ ok: true });
     expect(await addPhoto(id, photoId, await picture(31, 20).png().toBuffer())).toMatchObject({ ok: true });
     expect((await sharp((await readPhoto(id, photoId))?.bytes).metadata()).width).toBe(30);
-    const old = randomUUID(), broken = randomUUID();
+    const old = randomUUID(),
+      broken = randomUUID();
     const store = await database();
-    for (const [photo, bytes] of [[old, await picture(12, 9).jpeg().toBuffer()], [broken, Buffer.from([0xff, 0xd8, 0xff, 0, 1])]] as const) await store.insertInto('photos').values({ id: photo, build_id: id, mime: 'image/jpeg', bytes }).execute();
+    for (const [photo, bytes] of [
+      [old, await picture(12, 9).jpeg().toBuffer()],
+      [broken, Buffer.from([0xff, 0xd8, 0xff, 0, 1])],
+    ] as const)
+      await store.insertInto('photos').values({ id: photo, build_id: id, mime: 'image/jpeg', bytes }).execute();
     expect(await moveWholePhotosOut(store)).toBe(2);
     expect((await sharp((await readPhoto(id, old))?.bytes).metadata()).width).toBe(12);
     expect(await readPhoto(id, broken)).toBeUndefined();
@@ -97,11 +163,18 @@ async function aShelf(): Promise<string> {
 describe('backup', () => {
   test('made while others write, it comes back with the same content hash, pictures too; what was there is kept', async () => {
     const id = await aShelf();
-    let going = true, written = 0;
+    let going = true,
+      written = 0;
     const load = (async () => {
       while (going) {
         await addToLog(id, entry('note', { text: `note ${written++}` }));
-        await addPhoto(id, randomUUID(), await picture(20 + (written % 50), 20).png().toBuffer());
+        await addPhoto(
+          id,
+          randomUUID(),
+          await picture(20 + (written % 50), 20)
+            .png()
+            .toBuffer(),
+        );
       }
     })();
     await new Promise((r) => setTimeout(r, 150));
@@ -116,11 +189,17 @@ describe('backup', () => {
     process.env['SOSTEGNO_DATA'] = path.join(elsewhere, 'new');
     const back = await restore(file);
     if (!back.ok) throw new Error(back.message);
-    expect(back.value).toMatchObject({ content: made.value.content, entries: made.value.entries, pictures: made.value.pictures, builds: 1 });
+    expect(back.value).toMatchObject({
+      content: made.value.content,
+      entries: made.value.entries,
+      pictures: made.value.pictures,
+      builds: 1,
+    });
     expect(await contentHash(await database())).toBe(made.value.content);
     expect(existsSync(back.value.before)).toBe(true);
     const log = await readLog(id);
-    for (const e of log.filter((x) => x.kind === 'photo')) expect(await readPhoto(id, String(e.data['photoId']))).toBeDefined();
+    for (const e of log.filter((x) => x.kind === 'photo'))
+      expect(await readPhoto(id, String(e.data['photoId']))).toBeDefined();
     expect((await openBuild(id)).ok).toBe(true);
   }, 60_000);
 
@@ -146,9 +225,13 @@ describe('backup', () => {
     const { id } = await addBuild(newBust('Two lives', '2026-12-01', 0.3), 'test');
     const size = async (share: number, revision: number) => {
       const build = newBust('Two lives', '2026-12-01', share);
-      expect(await saveBuild(id, { revision, document: build, history: null, label: 'size' })).toMatchObject({ ok: true, value: { saved: true } });
+      expect(await saveBuild(id, { revision, document: build, history: null, label: 'size' })).toMatchObject({
+        ok: true,
+        value: { saved: true },
+      });
     };
-    const clay = async () => (await stockReport()).lines.find((l) => l.item === 'clay/paper-clay')?.reserved[0]?.amount ?? NaN;
+    const clay = async () =>
+      (await stockReport()).lines.find((l) => l.item === 'clay/paper-clay')?.reserved[0]?.amount ?? NaN;
     const [first, second] = [path.join(elsewhere, '1.gz'), path.join(elsewhere, '2.gz')];
     await backup(first);
     await size(0.6, 1);
@@ -176,16 +259,22 @@ describe('backup', () => {
     for (let i = 0; i < 12; i++) {
       const bad = Buffer.from(bytes);
       const at = 20 + Math.floor(((bytes.length - 40) * i) / 12);
-      bad[at] = (bad[at] as number) ^ 0x55;
+      bad[at] = bad[at]! ^ 0x55;
       const file = path.join(elsewhere, `bad-${i}.tar.gz`);
       writeFileSync(file, bad);
       expect({ at, ok: (await restore(file)).ok }).toEqual({ at, ok: false });
     }
-    expect(await restore(path.join(elsewhere, 'nothing'))).toMatchObject({ ok: false, message: 'there is no such file' });
+    expect(await restore(path.join(elsewhere, 'nothing'))).toMatchObject({
+      ok: false,
+      message: 'there is no such file',
+    });
     expect(await contentHash(await database())).toBe(now);
     expect(readdirSync(folder).filter((n) => n.startsWith('restore-'))).toEqual([]);
     expect(await backup(whole)).toMatchObject({ ok: false, code: 'exists' });
-    expect(await backup(path.join(elsewhere, 'no', 'such', 'folder.gz'))).toMatchObject({ ok: false, code: 'unwritable' });
+    expect(await backup(path.join(elsewhere, 'no', 'such', 'folder.gz'))).toMatchObject({
+      ok: false,
+      code: 'unwritable',
+    });
   }, 60_000);
 
   test('an archive that goes on after its list, or holds what is not ours, is refused', async () => {
@@ -201,8 +290,23 @@ describe('backup', () => {
       return file;
     };
     const list = JSON.stringify({ sostegno: 1, what: 'backup', made: '', content: '', files: [] });
-    expect(await restore(await pack([['list.json', list], ['sostegno.db', 'x']]))).toMatchObject({ ok: false, message: 'it goes on after its list' });
-    for (const name of ['../../etc/passwd', '/etc/passwd', 'pictures/a.jpg', 'sostegno.db/x']) expect(await restore(await pack([[name, 'x'], ['list.json', list]]))).toMatchObject({ ok: false, code: 'not-ours' });
+    expect(
+      await restore(
+        await pack([
+          ['list.json', list],
+          ['sostegno.db', 'x'],
+        ]),
+      ),
+    ).toMatchObject({ ok: false, message: 'it goes on after its list' });
+    for (const name of ['../../etc/passwd', '/etc/passwd', 'pictures/a.jpg', 'sostegno.db/x'])
+      expect(
+        await restore(
+          await pack([
+            [name, 'x'],
+            ['list.json', list],
+          ]),
+        ),
+      ).toMatchObject({ ok: false, code: 'not-ours' });
     expect(await restore(await pack([['list.json', '{"sostegno":2}']]))).toMatchObject({ ok: false, code: 'torn' });
     expect(existsSync(path.join(elsewhere, 'etc'))).toBe(false);
   });
@@ -229,19 +333,25 @@ describe('a whole build as one file', () => {
     const brought = await unpackBuild(file);
     if (!brought.ok) throw new Error(`${brought.path} ${brought.message}`);
     const [a, b] = [await readLog(id), await readLog(brought.value.id)];
-    expect(b.map((e) => [e.kind, e.at, e.corrects === null])).toEqual(a.map((e) => [e.kind, e.at, e.corrects === null]));
+    expect(b.map((e) => [e.kind, e.at, e.corrects === null])).toEqual(
+      a.map((e) => [e.kind, e.at, e.corrects === null]),
+    );
     expect(b.some((e) => a.some((x) => x.id === e.id))).toBe(false);
     const fix = b.find((e) => e.corrects !== null);
     expect(b.some((e) => e.id === fix?.corrects)).toBe(true);
     const photo = b.find((e) => e.kind === 'photo');
-    expect((await sharp((await readPhoto(brought.value.id, String(photo?.data['photoId'])))?.bytes).metadata()).width).toBe(64);
+    expect(
+      (await sharp((await readPhoto(brought.value.id, String(photo?.data['photoId'])))?.bytes).metadata()).width,
+    ).toBe(64);
     const [x, y] = [await openBuild(id), await openBuild(brought.value.id)];
     expect(x.ok && y.ok && JSON.stringify(x.value.build) === JSON.stringify(y.value.build)).toBe(true);
   });
 
   test('a backup is no build, a build no backup; neither is a torn one', async () => {
     const id = await aShelf();
-    const packed = await packBuild(id), all = path.join(elsewhere, 'all.gz'), one = path.join(elsewhere, 'one.gz');
+    const packed = await packBuild(id),
+      all = path.join(elsewhere, 'all.gz'),
+      one = path.join(elsewhere, 'one.gz');
     if (!packed.ok) throw new Error(packed.message);
     await backup(all);
     writeFileSync(one, packed.value.bytes);

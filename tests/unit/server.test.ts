@@ -7,8 +7,33 @@ import sharp from 'sharp';
 import { hashOf, newBust, parseBuild, type Build } from '../../src/core/build';
 import { openDatabase, listRevisions } from '../../src/db';
 import {
-  addBuild, addPhoto, addToLog, closeDatabase, copyBuild, createBuild, devicesFor, exportBuild, importBuild, keepDrying, keptDrying, loadDemo, markBuild, openBuild, pictureType, readAll, readLearned, readLog, readPhoto, readSettings, readWorkshop, rememberLearned,
-  saveBuild, openSheet, shelf, snapshotted, writeSettings,
+  addBuild,
+  addPhoto,
+  addToLog,
+  closeDatabase,
+  copyBuild,
+  createBuild,
+  devicesFor,
+  exportBuild,
+  importBuild,
+  keepDrying,
+  keptDrying,
+  loadDemo,
+  markBuild,
+  openBuild,
+  pictureType,
+  readAll,
+  readLearned,
+  readLog,
+  readPhoto,
+  readSettings,
+  readWorkshop,
+  rememberLearned,
+  saveBuild,
+  openSheet,
+  shelf,
+  snapshotted,
+  writeSettings,
 } from '../../src/server';
 import { revisionsToDrop } from '../../src/server/thinning';
 
@@ -23,7 +48,8 @@ afterEach(async () => {
 });
 
 const warmer = (b: Build, temperature: number): Build => ({ ...b, room: { ...b.room, temperature } });
-const save = (id: string, revision: number, document: Build) => saveBuild(id, { revision, document, history: { past: [], future: [] }, label: 'test' });
+const save = (id: string, revision: number, document: Build) =>
+  saveBuild(id, { revision, document, history: { past: [], future: [] }, label: 'test' });
 
 describe('builds', () => {
   test('created, opened, saved, saved again', async () => {
@@ -68,7 +94,12 @@ describe('builds', () => {
 
   test('a broken document is refused by its part and nothing changes', async () => {
     const { id } = await addBuild(newBust('Sound', '2026-12-01'), 'test');
-    const bad = await saveBuild(id, { revision: 1, document: { ...newBust('Sound', '2026-12-01'), room: { temperature: 'hot' } }, history: null, label: '' });
+    const bad = await saveBuild(id, {
+      revision: 1,
+      document: { ...newBust('Sound', '2026-12-01'), room: { temperature: 'hot' } },
+      history: null,
+      label: '',
+    });
     expect(bad).toMatchObject({ ok: false, path: 'room.temperature' });
     expect(await openBuild(id)).toMatchObject({ ok: true, value: { revision: 1 } });
     expect(await save('nobody', 1, newBust('x', '2026-12-01'))).toMatchObject({ ok: false, code: 'no-such-build' });
@@ -86,7 +117,10 @@ describe('builds', () => {
     expect(await importBuild('{')).toMatchObject({ ok: false, code: 'not-json' });
     const broken = JSON.parse(file.value.text) as { form: { start: { measures: object } } };
     broken.form.start.measures = { headHeight: 7 };
-    expect(await importBuild(JSON.stringify(broken))).toMatchObject({ ok: false, path: 'form.start.measures.headHeight' });
+    expect(await importBuild(JSON.stringify(broken))).toMatchObject({
+      ok: false,
+      path: 'form.start.measures.headHeight',
+    });
     expect(await shelf()).toHaveLength(2);
   });
 
@@ -120,7 +154,13 @@ describe('builds', () => {
 });
 
 describe('the bench log', () => {
-  const entry = (kind: string, data: unknown, corrects: string | null = null) => ({ id: randomUUID(), kind, at: '2026-12-02T09:00:00Z', data, corrects });
+  const entry = (kind: string, data: unknown, corrects: string | null = null) => ({
+    id: randomUUID(),
+    kind,
+    at: '2026-12-02T09:00:00Z',
+    data,
+    corrects,
+  });
   test('append-only: once each, corrections point at what they correct', async () => {
     const { id } = await addBuild(newBust('Logged', '2026-12-01'), 'test');
     const first = entry('weigh-in', { gross: 8, tare: 1 });
@@ -136,22 +176,32 @@ describe('the bench log', () => {
     await db.destroy();
   });
   test.each([
-    ['weigh-in', { gross: 1, tare: 2 }, 'data.gross'], ['weigh-in', { gross: 'heavy', tare: 0 }, 'data.gross'], ['shrink-mark', { laid: 0.1, now: 0.2 }, 'data.now'],
-    ['note', { text: '  ' }, 'data.text'], ['song', {}, 'kind'],
+    ['weigh-in', { gross: 1, tare: 2 }, 'data.gross'],
+    ['weigh-in', { gross: 'heavy', tare: 0 }, 'data.gross'],
+    ['shrink-mark', { laid: 0.1, now: 0.2 }, 'data.now'],
+    ['note', { text: '  ' }, 'data.text'],
+    ['song', {}, 'kind'],
   ])('%s %j is refused at %s', async (kind, data, at) => {
     const { id } = await addBuild(newBust('Logged', '2026-12-01'), 'test');
     expect(await addToLog(id, entry(kind, data))).toMatchObject({ ok: false, path: at });
   });
   test('a correction of nothing', async () => {
     const { id } = await addBuild(newBust('Logged', '2026-12-01'), 'test');
-    expect(await addToLog(id, entry('note', { text: 'x' }, randomUUID()))).toMatchObject({ ok: false, code: 'no-such-entry' });
+    expect(await addToLog(id, entry('note', { text: 'x' }, randomUUID()))).toMatchObject({
+      ok: false,
+      code: 'no-such-entry',
+    });
   });
   test('pictures are known by their bytes', async () => {
     const { id } = await addBuild(newBust('Photo', '2026-12-01'), 'test');
-    const png = await sharp({ create: { width: 3, height: 2, channels: 3, background: '#a08060' } }).png().toBuffer();
+    const png = await sharp({ create: { width: 3, height: 2, channels: 3, background: '#a08060' } })
+      .png()
+      .toBuffer();
     expect(pictureType(png)).toBe('png');
     expect((await addPhoto(id, randomUUID(), png)).ok).toBe(true);
-    expect(await addPhoto(id, randomUUID(), new TextEncoder().encode('<svg onload=alert(1)>'))).toMatchObject({ code: 'not-a-picture' });
+    expect(await addPhoto(id, randomUUID(), new TextEncoder().encode('<svg onload=alert(1)>'))).toMatchObject({
+      code: 'not-a-picture',
+    });
     expect(await addPhoto(id, '../../x', png)).toMatchObject({ code: 'bad-id' });
   });
 });
@@ -180,7 +230,10 @@ test('settings are kept; nonsense in the database falls back', async () => {
 
 test('revisions thin with age: the last forty stay, older ones by hour, day and month', () => {
   const now = '2026-12-31T12:00:00.000Z';
-  const list = Array.from({ length: 200 }, (_, i) => ({ id: 1000 - i, savedAt: new Date(Date.parse(now) - i * 20 * 60e3).toISOString() }));
+  const list = Array.from({ length: 200 }, (_, i) => ({
+    id: 1000 - i,
+    savedAt: new Date(Date.parse(now) - i * 20 * 60e3).toISOString(),
+  }));
   const dropped = new Set(revisionsToDrop(list, now));
   for (const r of list.slice(0, 40)) expect(dropped.has(r.id)).toBe(false);
   const kept = list.filter((r) => !dropped.has(r.id));
@@ -203,10 +256,20 @@ test('many saves leave their revisions', async () => {
 test('killed while saving as fast as it can: every save it reported is there, and the database is whole', async () => {
   const { id } = await addBuild(snapshotted(newBust('Killed', '2026-12-01')), 'test');
   await closeDatabase();
-  const child = spawn(process.execPath, [path.join(__dirname, '../../node_modules/tsx/dist/cli.mjs'), path.join(__dirname, '../support/save-forever.ts'), id], { env: { ...process.env, SOSTEGNO_DATA: folder }, detached: true });
+  const child = spawn(
+    process.execPath,
+    [
+      path.join(__dirname, '../../node_modules/tsx/dist/cli.mjs'),
+      path.join(__dirname, '../support/save-forever.ts'),
+      id,
+    ],
+    { env: { ...process.env, SOSTEGNO_DATA: folder }, detached: true },
+  );
   let said = '';
   let errors = '';
-  child.stderr.on('data', (d: Buffer) => { errors += d.toString(); });
+  child.stderr.on('data', (d: Buffer) => {
+    errors += d.toString();
+  });
   await new Promise<void>((resolve, reject) => {
     child.on('exit', () => reject(new Error(`it stopped by itself: ${errors}`)));
     child.stdout.on('data', (d: Buffer) => {
@@ -216,14 +279,27 @@ test('killed while saving as fast as it can: every save it reported is there, an
   });
   child.removeAllListeners('exit');
   const gone = new Promise((resolve) => child.on('exit', resolve));
-  process.kill(-(child.pid as number), 'SIGKILL');
+  process.kill(-child.pid!, 'SIGKILL');
   await gone;
-  const reported = said.trim().split('\n').filter((l) => /^\d+ [\d.]+$/.test(l)).map((l) => l.split(' ').map(Number) as [number, number]);
-  const [revision, temperature] = reported[reported.length - 1] as [number, number];
+  const reported = said
+    .trim()
+    .split('\n')
+    .filter((l) => /^\d+ [\d.]+$/.test(l))
+    .map((l) => l.split(' ').map(Number) as [number, number]);
+  const [revision, temperature] = reported[reported.length - 1]!;
   const db = await openDatabase(path.join(folder, 'sostegno.db'));
-  const row = await db.selectFrom('builds').select(['revision', 'document']).where('id', '=', id).executeTakeFirstOrThrow();
+  const row = await db
+    .selectFrom('builds')
+    .select(['revision', 'document'])
+    .where('id', '=', id)
+    .executeTakeFirstOrThrow();
   expect(row.revision).toBeGreaterThanOrEqual(revision);
-  const kept = await db.selectFrom('revisions').select('document').where('build_id', '=', id).where('revision', '=', revision).executeTakeFirstOrThrow();
+  const kept = await db
+    .selectFrom('revisions')
+    .select('document')
+    .where('build_id', '=', id)
+    .where('revision', '=', revision)
+    .executeTakeFirstOrThrow();
   const build = parseBuild(kept.document);
   expect(build.ok && build.value.room.temperature).toBeCloseTo(temperature, 9);
   expect(parseBuild(row.document).ok).toBe(true);
@@ -247,7 +323,10 @@ describe('dryings and what was learned', () => {
 
   test('what is no drying is refused', async () => {
     const { id } = await addBuild(newBust('Dried', '2026-12-01'), 'test');
-    expect(await keepDrying(id, 'key', 1, Buffer.from('not packed, only long enough'))).toMatchObject({ ok: false, code: 'not-packed' });
+    expect(await keepDrying(id, 'key', 1, Buffer.from('not packed, only long enough'))).toMatchObject({
+      ok: false,
+      code: 'not-packed',
+    });
     expect(await keepDrying(id, '../key', 1, packed(1))).toMatchObject({ ok: false, code: 'bad-key' });
     expect(await keepDrying(id, 'key', -1, packed(1))).toMatchObject({ ok: false, code: 'bad-revision' });
     expect(await keepDrying('nobody', 'key', 1, packed(1))).toMatchObject({ ok: false, code: 'no-such-build' });
@@ -255,13 +334,25 @@ describe('dryings and what was learned', () => {
   });
 
   test('factors are remembered by name, the newest in the place of the one before; nonsense is refused', async () => {
-    const loft = { name: 'loft', clay: 'paper-clay', evaporation: 0.8, diffusion: 1.1, spread: { evaporation: 0.03, diffusion: 0.1 } };
+    const loft = {
+      name: 'loft',
+      clay: 'paper-clay',
+      evaporation: 0.8,
+      diffusion: 1.1,
+      spread: { evaporation: 0.03, diffusion: 0.1 },
+    };
     expect(await readLearned()).toEqual([]);
     await rememberLearned(loft);
     await rememberLearned({ ...loft, name: 'cellar', evaporation: 0.6 });
     await rememberLearned({ ...loft, evaporation: 0.85 });
-    expect((await readLearned()).map((l) => [l.name, l.evaporation])).toEqual([['loft', 0.85], ['cellar', 0.6]]);
-    expect(await rememberLearned({ ...loft, evaporation: 900 })).toMatchObject({ ok: false, path: 'learned.evaporation' });
+    expect((await readLearned()).map((l) => [l.name, l.evaporation])).toEqual([
+      ['loft', 0.85],
+      ['cellar', 0.6],
+    ]);
+    expect(await rememberLearned({ ...loft, evaporation: 900 })).toMatchObject({
+      ok: false,
+      path: 'learned.evaporation',
+    });
   });
 
   test('devices stand on the bench of every build, and on none that is not there', async () => {
@@ -275,8 +366,12 @@ describe('dryings and what was learned', () => {
 
   test('cracks and room readings are logged, and checked', async () => {
     const { id } = await addBuild(newBust('Cracked', '2026-12-01'), 'test');
-    const entry = (kind: string, data: unknown) => addToLog(id, { id: randomUUID(), kind, at: '2026-12-03T10:00:00Z', data, corrects: null });
-    expect(await entry('crack', { where: 'left ear', width: 0.0005 })).toMatchObject({ ok: true, value: { data: { through: false } } });
+    const entry = (kind: string, data: unknown) =>
+      addToLog(id, { id: randomUUID(), kind, at: '2026-12-03T10:00:00Z', data, corrects: null });
+    expect(await entry('crack', { where: 'left ear', width: 0.0005 })).toMatchObject({
+      ok: true,
+      value: { data: { through: false } },
+    });
     expect(await entry('crack', { where: '', width: 0.0005 })).toMatchObject({ ok: false, path: 'data.where' });
     expect(await entry('room', { temperature: 19, relativeHumidity: 0.5 })).toMatchObject({ ok: true });
     expect(await entry('room', { temperature: 19, relativeHumidity: 50 })).toMatchObject({ ok: false });

@@ -57,15 +57,20 @@ function bend(out: Float64Array, ei: number, l: number, v: number, r: number, si
   const b = (sign * 6 * ei) / l ** 2;
   const c = (4 * ei) / l;
   put(out, v, v + 6, a);
-  const v2 = v + 6, r2 = r + 6;
+  const v2 = v + 6,
+    r2 = r + 6;
   out[r * 12 + r] = c;
   out[r2 * 12 + r2] = c;
   out[r * 12 + r2] = c / 2;
   out[r2 * 12 + r] = c / 2;
-  out[v * 12 + r] = b; out[r * 12 + v] = b;
-  out[v * 12 + r2] = b; out[r2 * 12 + v] = b;
-  out[v2 * 12 + r] = -b; out[r * 12 + v2] = -b;
-  out[v2 * 12 + r2] = -b; out[r2 * 12 + v2] = -b;
+  out[v * 12 + r] = b;
+  out[r * 12 + v] = b;
+  out[v * 12 + r2] = b;
+  out[r2 * 12 + v] = b;
+  out[v2 * 12 + r] = -b;
+  out[r * 12 + v2] = -b;
+  out[v2 * 12 + r2] = -b;
+  out[r2 * 12 + v2] = -b;
 }
 
 /** A load on a beam in local axes: at `at` metres from its start, or spread over its length when `at` is null. */
@@ -80,16 +85,22 @@ export interface BeamLoad {
 /** Adds the consistent nodal loads of `load` into `out` (12). Exact for Euler-Bernoulli beams. */
 export function consistentLoad(load: BeamLoad, length: number, out: Float64Array): void {
   const add = (i: number, value: number) => {
-    (out[i] as number) += value;
+    out[i]! += value;
   };
   const [fx, fy, fz] = load.force;
   if (load.at === null) {
     const half = length / 2;
-    add(0, fx * half); add(6, fx * half);
-    add(1, fy * half); add(7, fy * half);
-    add(2, fz * half); add(8, fz * half);
-    const m = length * length / 12;
-    add(5, fy * m); add(11, -fy * m); add(4, -fz * m); add(10, fz * m);
+    add(0, fx * half);
+    add(6, fx * half);
+    add(1, fy * half);
+    add(7, fy * half);
+    add(2, fz * half);
+    add(8, fz * half);
+    const m = (length * length) / 12;
+    add(5, fy * m);
+    add(11, -fy * m);
+    add(4, -fz * m);
+    add(10, fz * m);
     return;
   }
   const s = load.at / length;
@@ -100,17 +111,28 @@ export function consistentLoad(load: BeamLoad, length: number, out: Float64Array
   const d1 = (-6 * s + 6 * s * s) / length;
   const d2 = 1 - 4 * s + 3 * s * s;
   const d4 = 3 * s * s - 2 * s;
-  add(0, fx * (1 - s)); add(6, fx * s);
-  add(3, mx * (1 - s)); add(9, mx * s);
-  add(1, fy * n1 + mz * d1); add(5, fy * n2 + mz * d2);
-  add(7, fy * (1 - n1) - mz * d1); add(11, fy * n4 + mz * d4);
-  add(2, fz * n1 - my * d1); add(4, -fz * n2 + my * d2);
-  add(8, fz * (1 - n1) + my * d1); add(10, -fz * n4 + my * d4);
+  add(0, fx * (1 - s));
+  add(6, fx * s);
+  add(3, mx * (1 - s));
+  add(9, mx * s);
+  add(1, fy * n1 + mz * d1);
+  add(5, fy * n2 + mz * d2);
+  add(7, fy * (1 - n1) - mz * d1);
+  add(11, fy * n4 + mz * d4);
+  add(2, fz * n1 - my * d1);
+  add(4, -fz * n2 + my * d2);
+  add(8, fz * (1 - n1) + my * d1);
+  add(10, -fz * n4 + my * d4);
 }
 
 const springRow = new Float64Array(12);
 /** Freedoms that bend together with each end rotation: all others are zero in its row. */
-const bendsWith: Readonly<Record<number, readonly number[]>> = { 4: [2, 4, 8, 10], 10: [2, 4, 8, 10], 5: [1, 5, 7, 11], 11: [1, 5, 7, 11] };
+const bendsWith: Readonly<Record<number, readonly number[]>> = {
+  4: [2, 4, 8, 10],
+  10: [2, 4, 8, 10],
+  5: [1, 5, 7, 11],
+  11: [1, 5, 7, 11],
+};
 
 /**
  * Puts a rotational spring of `stiffness` (Nm/rad) between the beam's end and its node at local freedom `i`
@@ -118,24 +140,24 @@ const bendsWith: Readonly<Record<number, readonly number[]>> = { 4: [2, 4, 8, 10
  */
 export function condenseSpring(i: 4 | 5 | 10 | 11, stiffness: number, k: Float64Array, f: Float64Array): void {
   if (!Number.isFinite(stiffness)) return;
-  const kii = k[i * 12 + i] as number;
+  const kii = k[i * 12 + i]!;
   const total = kii + stiffness;
   if (total <= 0) return;
-  const group = bendsWith[i] as readonly number[];
+  const group = bendsWith[i]!;
   const row = springRow;
-  for (let g = 0; g < 4; g++) row[group[g] as number] = k[i * 12 + (group[g] as number)] as number;
-  const fi = f[i] as number;
+  for (let g = 0; g < 4; g++) row[group[g]!] = k[i * 12 + group[g]!]!;
+  const fi = f[i]!;
   for (let g = 0; g < 4; g++) {
-    const a = group[g] as number;
+    const a = group[g]!;
     if (a === i) continue;
-    const share = (row[a] as number) / total;
+    const share = row[a]! / total;
     for (let h = 0; h < 4; h++) {
-      const b = group[h] as number;
-      if (b !== i) k[a * 12 + b] = (k[a * 12 + b] as number) - share * (row[b] as number);
+      const b = group[h]!;
+      if (b !== i) k[a * 12 + b] = k[a * 12 + b]! - share * row[b]!;
     }
     k[a * 12 + i] = share * stiffness;
     k[i * 12 + a] = share * stiffness;
-    f[a] = (f[a] as number) - share * fi;
+    f[a] = f[a]! - share * fi;
   }
   k[i * 12 + i] = (stiffness * kii) / total;
   f[i] = (fi * stiffness) / total;
@@ -154,22 +176,36 @@ export interface SectionForces {
 
 /** Section forces at the ends, at each point load (both sides) and where a spread load makes a moment peak. */
 export function sectionForces(end: Float64Array, loads: readonly BeamLoad[], length: number): SectionForces[] {
-  const points = loads.filter((l) => l.at !== null).sort((a, b) => (a.at as number) - (b.at as number));
-  let qx = 0, qy = 0, qz = 0;
+  const points = loads.filter((l) => l.at !== null).sort((a, b) => a.at! - b.at!);
+  let qx = 0,
+    qy = 0,
+    qz = 0;
   for (const l of loads) {
     if (l.at === null) {
-      qx += l.force[0]; qy += l.force[1]; qz += l.force[2];
+      qx += l.force[0];
+      qy += l.force[1];
+      qz += l.force[2];
     }
   }
   const out: SectionForces[] = [];
   // Running totals of what stands left of the cut: forces, their first moments, and couples.
-  let px = end[0] as number, py = end[1] as number, pz = end[2] as number;
-  let pya = 0, pza = 0;
-  let mx = end[3] as number, my = end[4] as number, mz = end[5] as number;
+  let px = end[0]!,
+    py = end[1]!,
+    pz = end[2]!;
+  let pya = 0,
+    pza = 0;
+  let mx = end[3]!,
+    my = end[4]!,
+    mz = end[5]!;
   const cut = (x: number) => {
     out.push({
-      at: x, axial: px + qx * x, shearY: py + qy * x, shearZ: pz + qz * x, torsion: mx,
-      momentY: my + pz * x - pza + (qz * x * x) / 2, momentZ: mz - (py * x - pya) - (qy * x * x) / 2,
+      at: x,
+      axial: px + qx * x,
+      shearY: py + qy * x,
+      shearZ: pz + qz * x,
+      torsion: mx,
+      momentY: my + pz * x - pza + (qz * x * x) / 2,
+      momentZ: mz - (py * x - pya) - (qy * x * x) / 2,
     });
   };
   let from = 0;
@@ -182,11 +218,16 @@ export function sectionForces(end: Float64Array, loads: readonly BeamLoad[], len
     from = to;
   };
   for (const load of points) {
-    const a = load.at as number;
+    const a = load.at!;
     span(a);
-    px += load.force[0]; py += load.force[1]; pz += load.force[2];
-    pya += load.force[1] * a; pza += load.force[2] * a;
-    mx += load.moment[0]; my += load.moment[1]; mz += load.moment[2];
+    px += load.force[0];
+    py += load.force[1];
+    pz += load.force[2];
+    pya += load.force[1] * a;
+    pza += load.force[2] * a;
+    mx += load.moment[0];
+    my += load.moment[1];
+    mz += load.moment[2];
   }
   span(length);
   return out;

@@ -23,11 +23,12 @@ export function bucklingOf(model: FrameModel, axial: readonly number[]): Result<
   const { order } = frame.value;
   const geometric = geometricParts(frame.value, split.axial);
   const found = lanczos(order, timesOf(geometric), (x) => frame.value.solveRows(x), mostSteps);
-  if (!Number.isFinite(found.largest)) return failure('not-finite', 'members', 'the frame is too loose to say when it bows');
+  if (!Number.isFinite(found.largest))
+    return failure('not-finite', 'members', 'the frame is too loose to say when it bows');
   if (found.largest <= 1e-12) return success({ factor: Infinity, shares: axial.map(() => 0) });
   const work = new Float64Array(model.members.length);
   frame.value.strainEnergies(found.vector).forEach((energy, i) => {
-    (work[split.owner[i] as number] as number) += energy;
+    work[split.owner[i]!]! += energy;
   });
   const most = work.reduce((m, w) => Math.max(m, w), 1e-300);
   return success({ factor: 1 / found.largest, shares: Array.from(work, (w) => Math.max(0, w / most)) });
@@ -40,10 +41,20 @@ export function bucklingOf(model: FrameModel, axial: readonly number[]): Result<
 export function bucklingNear(frame: FactoredFrame, axial: readonly number[]): number {
   const place = new Map(frame.model.nodes.map((n) => [n.id, n.at]));
   const local = frame.model.members.reduce((most, m, i) => {
-    const push = -(axial[i] as number);
-    return push > 0 ? Math.max(most, (push * distance(place.get(m.from) as Vec3, place.get(m.to) as Vec3) ** 2) / (Math.PI ** 2 * m.E * Math.min(m.Iy, m.Iz))) : most;
+    const push = -axial[i]!;
+    return push > 0
+      ? Math.max(
+          most,
+          (push * distance(place.get(m.from)!, place.get(m.to)!) ** 2) / (Math.PI ** 2 * m.E * Math.min(m.Iy, m.Iz)),
+        )
+      : most;
   }, 0);
-  const sway = lanczos(frame.order, timesOf(geometricParts(frame, axial)), (x) => frame.solveRows(x), roughSteps).largest;
+  const sway = lanczos(
+    frame.order,
+    timesOf(geometricParts(frame, axial)),
+    (x) => frame.solveRows(x),
+    roughSteps,
+  ).largest;
   return Math.max(local, 2 * sway);
 }
 
@@ -54,7 +65,7 @@ const negligible = 1e-3;
 function geometricParts(frame: FactoredFrame, axial: readonly number[]): Geometric[] {
   const most = axial.reduce((m, n) => Math.max(m, Math.abs(n)), 0);
   const units = unitParts(frame);
-  return units.flatMap((u, i) => (Math.abs(axial[i] as number) > negligible * most ? [{ ...u, axial: axial[i] as number }] : []));
+  return units.flatMap((u, i) => (Math.abs(axial[i]!) > negligible * most ? [{ ...u, axial: axial[i]! }] : []));
 }
 
 /** By frame: each member's matrix for a pull of 1 N. They depend on the frame alone and serve every load on it. */
@@ -80,20 +91,27 @@ function timesOf(parts: readonly Geometric[]): (x: Float64Array, out: Float64Arr
 const splitFrom = 0.15;
 
 /** A pushed member is two beams, so that it can bow between its joints too. */
-function splitPushed(model: FrameModel, axial: readonly number[]): { model: FrameModel; axial: number[]; owner: number[] } {
+function splitPushed(
+  model: FrameModel,
+  axial: readonly number[],
+): { model: FrameModel; axial: number[]; owner: number[] } {
   const place = new Map(model.nodes.map((n) => [n.id, n.at]));
   const nodes: FrameNode[] = [...model.nodes];
-  const members: FrameMember[] = [], forces: number[] = [], owner: number[] = [];
+  const members: FrameMember[] = [],
+    forces: number[] = [],
+    owner: number[] = [];
   const pressed = model.members.map((m, i) => {
-    const a = place.get(m.from), b = place.get(m.to);
-    return a && b ? (-(axial[i] as number) * distance(a, b) ** 2) / (Math.PI ** 2 * m.E * Math.min(m.Iy, m.Iz)) : 0;
+    const a = place.get(m.from),
+      b = place.get(m.to);
+    return a && b ? (-axial[i]! * distance(a, b) ** 2) / (Math.PI ** 2 * m.E * Math.min(m.Iy, m.Iz)) : 0;
   });
   const most = pressed.reduce((w, r) => Math.max(w, r), 0);
   model.members.forEach((m, i) => {
-    const n = axial[i] as number;
-    const a = place.get(m.from), b = place.get(m.to);
+    const n = axial[i]!;
+    const a = place.get(m.from),
+      b = place.get(m.to);
     if (!a || !b) return;
-    if ((pressed[i] as number) < splitFrom * most || n >= 0) {
+    if (pressed[i]! < splitFrom * most || n >= 0) {
       members.push(m);
       forces.push(n);
       owner.push(i);
@@ -110,11 +128,21 @@ function splitPushed(model: FrameModel, axial: readonly number[]): { model: Fram
   return { model: { nodes, members }, axial: forces, owner };
 }
 
-interface Geometric { readonly k: Float64Array; readonly rows: Int32Array; readonly axial: number }
+interface Geometric {
+  readonly k: Float64Array;
+  readonly rows: Int32Array;
+  readonly axial: number;
+}
 
 /** -K_g of one beam under a pull of 1 N in global axes, on the frame's unknowns; end springs follow as in its stiffness. */
-function geometricStiffness(frame: FactoredFrame, place: ReadonlyMap<string, Vec3>, m: FrameMember, index: number): Omit<Geometric, 'axial'> {
-  const a = place.get(m.from) as Vec3, b = place.get(m.to) as Vec3;
+function geometricStiffness(
+  frame: FactoredFrame,
+  place: ReadonlyMap<string, Vec3>,
+  m: FrameMember,
+  index: number,
+): Omit<Geometric, 'axial'> {
+  const a = place.get(m.from)!,
+    b = place.get(m.to)!;
   const length = distance(a, b);
   const local = new Float64Array(144);
   // Bending in x-y turns about z, in x-z about y the other way.
@@ -123,11 +151,22 @@ function geometricStiffness(frame: FactoredFrame, place: ReadonlyMap<string, Vec
   return { k: toGlobal(beamAxes(a, b, m.up), local), rows: frame.rowsOf(index) };
 }
 
-const plain = new Float64Array(16), ends = new Float64Array(16), half = new Float64Array(16);
+const plain = new Float64Array(16),
+  ends = new Float64Array(16),
+  half = new Float64Array(16);
 
 /** One plane of it on the freedoms v, r, v2, r2: C^T (-K_g) C, C taking the joints' turns to the beam's own ends through its springs. */
-function bow(out: Float64Array, at: readonly [number, number, number, number], ei: number, l: number, sign: number, springFrom = Infinity, springTo = Infinity): void {
-  const c = -1 / (30 * l), s = sign * 3 * l;
+function bow(
+  out: Float64Array,
+  at: readonly [number, number, number, number],
+  ei: number,
+  l: number,
+  sign: number,
+  springFrom = Infinity,
+  springTo = Infinity,
+): void {
+  const c = -1 / (30 * l),
+    s = sign * 3 * l;
   plain.set([36, s, -36, s, s, 4 * l * l, -s, -l * l, -36, -s, 36, -s, s, -l * l, -s, 4 * l * l]);
   ends.fill(0);
   for (let i = 0; i < 4; i++) ends[i * 5] = 1;
@@ -135,28 +174,36 @@ function bow(out: Float64Array, at: readonly [number, number, number, number], e
   for (let i = 0; i < 4; i++) {
     for (let j = 0; j < 4; j++) {
       let sum = 0;
-      for (let k = 0; k < 4; k++) sum += (plain[i * 4 + k] as number) * (ends[k * 4 + j] as number);
+      for (let k = 0; k < 4; k++) sum += plain[i * 4 + k]! * ends[k * 4 + j]!;
       half[i * 4 + j] = sum;
     }
   }
   for (let i = 0; i < 4; i++) {
     for (let j = 0; j < 4; j++) {
       let sum = 0;
-      for (let k = 0; k < 4; k++) sum += (ends[k * 4 + i] as number) * (half[k * 4 + j] as number);
-      out[(at[i] as number) * 12 + (at[j] as number)] = sum * c;
+      for (let k = 0; k < 4; k++) sum += ends[k * 4 + i]! * half[k * 4 + j]!;
+      out[at[i]! * 12 + at[j]!] = sum * c;
     }
   }
 }
 
 /** Rows 1 and 3 of `ends`: the beam's own end turns e from v, r, v2, r2, where (k_e + spring)(e) = spring r - k_v v. */
 function throughSprings(ei: number, l: number, sign: number, springFrom: number, springTo: number): void {
-  const k = (4 * ei) / l, across = (sign * 6 * ei) / (l * l);
+  const k = (4 * ei) / l,
+    across = (sign * 6 * ei) / (l * l);
   // A rigid end: its turn is the joint's, written as an equation like the others.
-  const [a11, a12, b1] = springFrom === Infinity ? [1, 0, [0, 1, 0, 0]] as const : [k + springFrom, k / 2, [-across, springFrom, across, 0]] as const;
-  const [a21, a22, b2] = springTo === Infinity ? [0, 1, [0, 0, 0, 1]] as const : [k / 2, k + springTo, [-across, 0, across, springTo]] as const;
+  const [a11, a12, b1] =
+    springFrom === Infinity
+      ? ([1, 0, [0, 1, 0, 0]] as const)
+      : ([k + springFrom, k / 2, [-across, springFrom, across, 0]] as const);
+  const [a21, a22, b2] =
+    springTo === Infinity
+      ? ([0, 1, [0, 0, 0, 1]] as const)
+      : ([k / 2, k + springTo, [-across, 0, across, springTo]] as const);
   const det = a11 * a22 - a12 * a21;
   for (let j = 0; j < 4; j++) {
-    const p = b1[j as 0], q = b2[j as 0];
+    const p = b1[j as 0],
+      q = b2[j as 0];
     ends[4 + j] = (a22 * p - a12 * q) / det;
     ends[12 + j] = (a11 * q - a21 * p) / det;
   }
@@ -167,16 +214,18 @@ function toGlobal(axes: readonly [Vec3, Vec3, Vec3], k: Float64Array): Float64Ar
   const half = new Float64Array(9);
   for (let a = 0; a < 12; a += 3) {
     for (let b = 0; b < 12; b += 3) {
-      for (let p = 0; p < 3; p++) for (let j = 0; j < 3; j++) {
-        let sum = 0;
-        for (let q = 0; q < 3; q++) sum += (k[(a + p) * 12 + b + q] as number) * ((axes[q] as Vec3)[j as 0 | 1 | 2]);
-        half[p * 3 + j] = sum;
-      }
-      for (let i = 0; i < 3; i++) for (let j = 0; j < 3; j++) {
-        let sum = 0;
-        for (let p = 0; p < 3; p++) sum += ((axes[p] as Vec3)[i as 0 | 1 | 2]) * (half[p * 3 + j] as number);
-        out[(a + i) * 12 + b + j] = sum;
-      }
+      for (let p = 0; p < 3; p++)
+        for (let j = 0; j < 3; j++) {
+          let sum = 0;
+          for (let q = 0; q < 3; q++) sum += k[(a + p) * 12 + b + q]! * axes[q]![j as 0 | 1 | 2];
+          half[p * 3 + j] = sum;
+        }
+      for (let i = 0; i < 3; i++)
+        for (let j = 0; j < 3; j++) {
+          let sum = 0;
+          for (let p = 0; p < 3; p++) sum += axes[p]![i as 0 | 1 | 2] * half[p * 3 + j]!;
+          out[(a + i) * 12 + b + j] = sum;
+        }
     }
   }
   return out;
@@ -184,23 +233,30 @@ function toGlobal(axes: readonly [Vec3, Vec3, Vec3], k: Float64Array): Float64Ar
 
 function multiply(k: Float64Array, rows: Int32Array, times: number, x: Float64Array, out: Float64Array): void {
   for (let i = 0; i < 12; i++) {
-    const row = rows[i] as number;
+    const row = rows[i]!;
     if (row < 0) continue;
     let sum = 0;
     for (let j = 0; j < 12; j++) {
-      const column = rows[j] as number;
-      if (column >= 0) sum += (k[i * 12 + j] as number) * (x[column] as number);
+      const column = rows[j]!;
+      if (column >= 0) sum += k[i * 12 + j]! * x[column]!;
     }
-    out[row] = (out[row] as number) + times * sum;
+    out[row] = out[row]! + times * sum;
   }
 }
 
 const mostSteps = 28;
 
 /** Largest eigenvalue of K^-1 B and its vector, B given by `times`, K^-1 in place by `solve`; kept orthogonal throughout. */
-function lanczos(n: number, times: (x: Float64Array, out: Float64Array) => void, solve: (x: Float64Array) => void, steps: number): { largest: number; vector: Float64Array } {
-  const q: Float64Array[] = [], p: Float64Array[] = [];
-  const alpha: number[] = [], beta: number[] = [];
+function lanczos(
+  n: number,
+  times: (x: Float64Array, out: Float64Array) => void,
+  solve: (x: Float64Array) => void,
+  steps: number,
+): { largest: number; vector: Float64Array } {
+  const q: Float64Array[] = [],
+    p: Float64Array[] = [];
+  const alpha: number[] = [],
+    beta: number[] = [];
   // A start that favours nothing: the same every time.
   let start = 1;
   const force = Float64Array.from({ length: n }, () => {
@@ -216,12 +272,12 @@ function lanczos(n: number, times: (x: Float64Array, out: Float64Array) => void,
     const size = Math.sqrt(Math.max(0, inner(w, kw)));
     if (!(size > 1e-300)) break;
     if (j > 0) {
-      if (size < 1e-10 * Math.max(1e-300, Math.abs(alpha[0] as number))) break;
+      if (size < 1e-10 * Math.max(1e-300, Math.abs(alpha[0]!))) break;
       beta.push(size);
     }
     q.push(w.map((v) => v / size));
     p.push(kw.map((v) => v / size));
-    const last = q[j] as Float64Array;
+    const last = q[j]!;
     times(last, b);
     alpha.push(inner(last, b));
     const value = largestOf(alpha, beta);
@@ -231,31 +287,34 @@ function lanczos(n: number, times: (x: Float64Array, out: Float64Array) => void,
     }
     best = { value, steps: j + 1 };
     kw = Float64Array.from(b);
-    for (let i = 0; i <= j; i++) takeAway(kw, p[i] as Float64Array, inner(q[i] as Float64Array, kw));
+    for (let i = 0; i <= j; i++) takeAway(kw, p[i]!, inner(q[i]!, kw));
     w = Float64Array.from(kw);
     solve(w);
   }
   const vector = new Float64Array(n);
   const weights = eigenvectorOf(alpha.slice(0, best.steps), beta, best.value);
-  weights.forEach((s, i) => q[i]?.forEach((v, d) => {
-    vector[d] = (vector[d] as number) + s * v;
-  }));
+  weights.forEach((s, i) =>
+    q[i]?.forEach((v, d) => {
+      vector[d] = vector[d]! + s * v;
+    }),
+  );
   return { largest: best.value, vector };
 }
 
 function inner(a: Float64Array, b: Float64Array): number {
   let sum = 0;
-  for (let i = 0; i < a.length; i++) sum += (a[i] as number) * (b[i] as number);
+  for (let i = 0; i < a.length; i++) sum += a[i]! * b[i]!;
   return sum;
 }
 
 function takeAway(from: Float64Array, what: Float64Array, times: number): void {
-  for (let i = 0; i < from.length; i++) from[i] = (from[i] as number) - times * (what[i] as number);
+  for (let i = 0; i < from.length; i++) from[i] = from[i]! - times * what[i]!;
 }
 
 /** Largest eigenvalue of a symmetric tridiagonal matrix by bisection on the count of those above. */
 function largestOf(alpha: readonly number[], beta: readonly number[]): number {
-  let low = Infinity, high = -Infinity;
+  let low = Infinity,
+    high = -Infinity;
   alpha.forEach((a, i) => {
     const r = Math.abs(beta[i - 1] ?? 0) + (i < alpha.length - 1 ? Math.abs(beta[i] ?? 0) : 0);
     low = Math.min(low, a - r);
@@ -263,9 +322,10 @@ function largestOf(alpha: readonly number[], beta: readonly number[]): number {
   });
   for (let k = 0; k < 100 && high - low > 1e-14 * Math.max(Math.abs(low), Math.abs(high)); k++) {
     const middle = (low + high) / 2;
-    let d = 1, above = 0;
+    let d = 1,
+      above = 0;
     alpha.forEach((a, i) => {
-      const off = i === 0 ? 0 : (beta[i - 1] as number);
+      const off = i === 0 ? 0 : beta[i - 1]!;
       d = a - middle - (off * off) / (d === 0 ? 1e-300 : d);
       if (d > 0) above += 1;
     });
@@ -279,8 +339,8 @@ function eigenvectorOf(alpha: readonly number[], beta: readonly number[], value:
   const n = alpha.length;
   const v = [1];
   for (let i = 0; i + 1 < n; i++) {
-    const before = i === 0 ? 0 : (beta[i - 1] as number) * (v[i - 1] as number);
-    v.push(((value - (alpha[i] as number)) * (v[i] as number) - before) / (beta[i] as number));
+    const before = i === 0 ? 0 : beta[i - 1]! * v[i - 1]!;
+    v.push(((value - alpha[i]!) * v[i]! - before) / beta[i]!);
   }
   const size = Math.hypot(...v) || 1;
   return v.map((x) => x / size);

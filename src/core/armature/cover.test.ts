@@ -2,17 +2,37 @@ import type { Vec3 } from '../quantity';
 import { bundleAcross, coverOf, coverOnFace, coverWanted, drawnPath, type CoverInputs } from './cover';
 import type { Member } from './types';
 
-const member = (path: Vec3[], strands = 1): Member => ({ id: 'm', name: 'wire', stock: 'aluminium-annealed', size: '4mm', strands, bonded: false, path, bones: [], allowances: [] });
+const member = (path: Vec3[], strands = 1): Member => ({
+  id: 'm',
+  name: 'wire',
+  stock: 'aluminium-annealed',
+  size: '4mm',
+  strands,
+  bonded: false,
+  path,
+  bones: [],
+  allowances: [],
+});
 /** A ball of 100 mm about the origin. */
 const ball = (p: Vec3) => Math.hypot(...p) - 0.1;
 const near = () => (p: Vec3) => ({ distance: ball(p), mass: 0 });
 const inputs = (members: Member[], held: Vec3[] = []): CoverInputs => ({
-  members, held, near, clayOver: () => 0.01,
+  members,
+  held,
+  near,
+  clayOver: () => 0.01,
   acrossOf: (m) => ({ strand: 0.004, whole: bundleAcross(0.004, m.strands) }),
 });
 
 test('a chord of a ball: least at its ends, less half the wire', () => {
-  const [c] = coverOf(inputs([member([[-0.06, 0, 0.05], [0.06, 0, 0.05]])]));
+  const [c] = coverOf(
+    inputs([
+      member([
+        [-0.06, 0, 0.05],
+        [0.06, 0, 0.05],
+      ]),
+    ]),
+  );
   expect(c?.least).toBeCloseTo(0.1 - Math.hypot(0.06, 0.05) - 0.002, 9);
   expect(Math.abs(c?.at[0] ?? 0)).toBeCloseTo(0.06, 9);
   expect(c?.wanted).toBe(0.008);
@@ -20,7 +40,14 @@ test('a chord of a ball: least at its ends, less half the wire', () => {
 });
 
 test('one that stands out is below nothing, and how much of it is short is told', () => {
-  const [c] = coverOf(inputs([member([[0, 0, 0], [0, 0, 0.12]])]));
+  const [c] = coverOf(
+    inputs([
+      member([
+        [0, 0, 0],
+        [0, 0, 0.12],
+      ]),
+    ]),
+  );
   expect(c?.least).toBeCloseTo(-0.022, 6);
   // From 90 mm out (8 mm and half the wire under the face) to the end at 120.
   expect(c?.short).toBeGreaterThan(0.026);
@@ -43,7 +70,11 @@ test('bundles are as thick as circles packed in a circle', () => {
 });
 
 test('bent inward, it lies as deep as asked, and only where it did not', () => {
-  const path: Vec3[] = [[-0.095, 0, 0], [0, 0, 0.02], [0.095, 0, 0]];
+  const path: Vec3[] = [
+    [-0.095, 0, 0],
+    [0, 0, 0.02],
+    [0.095, 0, 0],
+  ];
   const drawn = drawnPath(path, 0.02, [], near);
   for (const p of drawn) expect(ball(p)).toBeLessThan(-0.0199);
   expect(drawn.some((p) => Math.abs(p[0]) < 0.004 && Math.abs(p[2] - 0.02) < 0.002)).toBe(true);
@@ -55,6 +86,15 @@ test('bent inward, it lies as deep as asked, and only where it did not', () => {
 
 test('cover seen from the face', () => {
   const face = Float32Array.from([0, 0, 0.1, 0.1, 0, 0, 0, 0.1, 0]);
-  const values = coverOnFace(face, [member([[0, 0, -0.05], [0, 0, 0.05]])], () => 0.01);
+  const values = coverOnFace(
+    face,
+    [
+      member([
+        [0, 0, -0.05],
+        [0, 0, 0.05],
+      ]),
+    ],
+    () => 0.01,
+  );
   expect([...values].map((v) => Math.round(v * 1e6) / 1e6)).toEqual([0.045, 0.095, 0.095]);
 });

@@ -52,18 +52,19 @@ export type FaceDistance = (p: Vec3) => { readonly distance: number; readonly ma
 
 /** Whatever can be asked about a path is within this of its middle. */
 function about(points: readonly Vec3[]): { centre: Vec3; radius: number } {
-  const low = [0, 1, 2].map((k) => points.reduce((m, p) => Math.min(m, p[k] as number), Infinity));
-  const high = [0, 1, 2].map((k) => points.reduce((m, p) => Math.max(m, p[k] as number), -Infinity));
-  const centre = low.map((l, k) => (l + (high[k] as number)) / 2) as unknown as Vec3;
-  return { centre, radius: Math.hypot(...low.map((l, k) => ((high[k] as number) - l) / 2)) + 1e-6 };
+  const low = [0, 1, 2].map((k) => points.reduce((m, p) => Math.min(m, p[k]!), Infinity));
+  const high = [0, 1, 2].map((k) => points.reduce((m, p) => Math.max(m, p[k]!), -Infinity));
+  const centre = low.map((l, k) => (l + high[k]!) / 2) as unknown as Vec3;
+  return { centre, radius: Math.hypot(...low.map((l, k) => (high[k]! - l) / 2)) + 1e-6 };
 }
 
 const stepAlong = 0.006;
 
 function samples(path: readonly Vec3[], step = stepAlong): Vec3[] {
-  const out: Vec3[] = path.length > 0 ? [path[0] as Vec3] : [];
+  const out: Vec3[] = path.length > 0 ? [path[0]!] : [];
   for (let i = 1; i < path.length; i++) {
-    const a = path[i - 1] as Vec3, b = path[i] as Vec3;
+    const a = path[i - 1]!,
+      b = path[i]!;
     const pieces = Math.min(400, Math.max(1, Math.ceil(distance(a, b) / step)));
     for (let k = 1; k <= pieces; k++) out.push(mix(a, b, k / pieces));
   }
@@ -79,12 +80,14 @@ export function coverOf(input: CoverInputs): MemberCover[] {
     const place = about(points);
     const exact = input.near(place.centre, place.radius);
     const bare = bareStretch(points, input.held, exact);
-    let least = Infinity, short = 0;
+    let least = Infinity,
+      short = 0;
     let at: Vec3 = points[0] ?? [0, 0, 0];
-    let mass = 0, wanted = coverWanted(strand, 0, input.least);
-    const spacing = points.length > 1 ? distance(points[0] as Vec3, points[1] as Vec3) : 0;
+    let mass = 0,
+      wanted = coverWanted(strand, 0, input.least);
+    const spacing = points.length > 1 ? distance(points[0]!, points[1]!) : 0;
     for (let i = bare.from; i < bare.to;) {
-      const p = points[i] as Vec3;
+      const p = points[i]!;
       const { distance: d, mass: owner } = exact(p);
       const cover = -d - whole / 2;
       const want = coverWanted(strand, input.clayOver(owner), input.least);
@@ -104,16 +107,21 @@ export function coverOf(input: CoverInputs): MemberCover[] {
 }
 
 /** Leaves out what runs outside the form from an end that is held: an upright below the piece, a foot on the board. */
-function bareStretch(points: readonly Vec3[], held: readonly Vec3[], exact: FaceDistance): { from: number; to: number } {
+function bareStretch(
+  points: readonly Vec3[],
+  held: readonly Vec3[],
+  exact: FaceDistance,
+): { from: number; to: number } {
   const isHeld = (p: Vec3 | undefined) => p !== undefined && held.some((h) => distance(h, p) < 1e-6);
-  let from = 0, to = points.length;
+  let from = 0,
+    to = points.length;
   const inside = (p: Vec3) => exact(p).distance < 0;
   if (isHeld(points[0])) {
-    while (from < to && !inside(points[from] as Vec3)) from++;
+    while (from < to && !inside(points[from]!)) from++;
     from = past(points, from, to, 1, exact);
   }
   if (isHeld(points[points.length - 1])) {
-    while (to > from && !inside(points[to - 1] as Vec3)) to--;
+    while (to > from && !inside(points[to - 1]!)) to--;
     to = past(points, to - 1, from - 1, -1, exact) + 1;
   }
   return { from, to };
@@ -124,7 +132,7 @@ function past(points: readonly Vec3[], from: number, to: number, way: 1 | -1, ex
   let i = from;
   let before = -Infinity;
   while (i !== to) {
-    const d = -exact(points[i] as Vec3).distance;
+    const d = -exact(points[i]!).distance;
     if (d <= before + 1e-9) break;
     before = d;
     i += way;
@@ -136,12 +144,17 @@ function past(points: readonly Vec3[], from: number, to: number, way: 1 | -1, ex
  * The path of a wire bent inward until it lies `depth` under the face, as far as the form is thick enough. Ends that are
  * held stay.
  */
-export function drawnPath(path: readonly Vec3[], depth: number, held: readonly Vec3[], near: CoverInputs['near']): Vec3[] {
+export function drawnPath(
+  path: readonly Vec3[],
+  depth: number,
+  held: readonly Vec3[],
+  near: CoverInputs['near'],
+): Vec3[] {
   if (path.length === 0) return [];
   const place = about(path);
   const face = near(place.centre, place.radius + 2 * depth);
   const distanceAt = (p: Vec3) => face(p).distance;
-  const long = path.slice(1).reduce((sum, b, i) => sum + distance(path[i] as Vec3, b), 0);
+  const long = path.slice(1).reduce((sum, b, i) => sum + distance(path[i]!, b), 0);
   // A bent wire is smooth: some thirty places along it are enough to bend it by.
   const points = samples(path, Math.max(0.012, long / 30));
   const step = Math.max(1e-4, depth * 0.02);
@@ -152,7 +165,12 @@ export function drawnPath(path: readonly Vec3[], depth: number, held: readonly V
     // What runs well outside is not meant to be inside.
     if (here > 0.02) return p;
     for (let i = 0; i < 6 && depth + here > 1e-4; i++) {
-      const slope = [0, 1, 2].map((k) => (distanceAt([at[0] + (k === 0 ? step : 0), at[1] + (k === 1 ? step : 0), at[2] + (k === 2 ? step : 0)]) - here) / step) as [number, number, number];
+      const slope = [0, 1, 2].map(
+        (k) =>
+          (distanceAt([at[0] + (k === 0 ? step : 0), at[1] + (k === 1 ? step : 0), at[2] + (k === 2 ? step : 0)]) -
+            here) /
+          step,
+      ) as [number, number, number];
       const steep = Math.hypot(...slope);
       // On the ridge between two faces there is nowhere deeper.
       if (steep < 0.15) break;
@@ -168,26 +186,40 @@ export function drawnPath(path: readonly Vec3[], depth: number, held: readonly V
 }
 
 /** Distance from each point of a face to the nearest member's own surface, metres: the cover as the picture shows it. */
-export function coverOnFace(positions: Float32Array, members: readonly Member[], wholeAcross: (m: Member) => number): Float32Array {
+export function coverOnFace(
+  positions: Float32Array,
+  members: readonly Member[],
+  wholeAcross: (m: Member) => number,
+): Float32Array {
   const segments: number[] = [];
   for (const m of members) {
     const radius = wholeAcross(m) / 2;
-    for (let i = 1; i < m.path.length; i++) segments.push(...(m.path[i - 1] as Vec3), ...(m.path[i] as Vec3), radius);
+    for (let i = 1; i < m.path.length; i++) segments.push(...m.path[i - 1]!, ...m.path[i]!, radius);
   }
   const flat = Float64Array.from(segments);
   const out = new Float32Array(positions.length / 3).fill(Infinity);
   const { sqrt, min, max } = Math;
   for (let v = 0; v < out.length; v++) {
-    const x = positions[v * 3] as number, y = positions[v * 3 + 1] as number, z = positions[v * 3 + 2] as number;
+    const x = positions[v * 3]!,
+      y = positions[v * 3 + 1]!,
+      z = positions[v * 3 + 2]!;
     let best = Infinity;
     for (let s = 0; s < flat.length; s += 7) {
-      const ax = flat[s] as number, ay = flat[s + 1] as number, az = flat[s + 2] as number;
-      const bx = (flat[s + 3] as number) - ax, by = (flat[s + 4] as number) - ay, bz = (flat[s + 5] as number) - az;
-      const px = x - ax, py = y - ay, pz = z - az;
+      const ax = flat[s]!,
+        ay = flat[s + 1]!,
+        az = flat[s + 2]!;
+      const bx = flat[s + 3]! - ax,
+        by = flat[s + 4]! - ay,
+        bz = flat[s + 5]! - az;
+      const px = x - ax,
+        py = y - ay,
+        pz = z - az;
       const l2 = bx * bx + by * by + bz * bz;
       const t = l2 > 0 ? min(1, max(0, (px * bx + py * by + pz * bz) / l2)) : 0;
-      const dx = px - t * bx, dy = py - t * by, dz = pz - t * bz;
-      const d = sqrt(dx * dx + dy * dy + dz * dz) - (flat[s + 6] as number);
+      const dx = px - t * bx,
+        dy = py - t * by,
+        dz = pz - t * bz;
+      const d = sqrt(dx * dx + dy * dy + dz * dz) - flat[s + 6]!;
       if (d < best) best = d;
     }
     out[v] = best;

@@ -25,7 +25,7 @@ const trim = 0.05;
 
 export function pathLength(path: readonly Vec3[]): number {
   let sum = 0;
-  for (let i = 1; i < path.length; i++) sum += distance(path[i - 1] as Vec3, path[i] as Vec3);
+  for (let i = 1; i < path.length; i++) sum += distance(path[i - 1]!, path[i]!);
   return sum;
 }
 
@@ -49,9 +49,17 @@ export function cutList(members: readonly Member[], stocks: ReadonlyMap<string, 
     const netLength = pathLength(member.path);
     const before = netLength + member.allowances.reduce((sum, a) => sum + a.length, 0);
     return {
-      member: member.id, name: member.name, stock: stock.name, sizeLabel: size.label, key: `${member.stock}/${member.size}`, side: sideOf(member.id), pieces: member.strands,
-      netLength, allowances: [...member.allowances, { what: 'trim', length: before * trim }],
-      cutLength: before * (1 + trim), mass: memberMass(member, stock),
+      member: member.id,
+      name: member.name,
+      stock: stock.name,
+      sizeLabel: size.label,
+      key: `${member.stock}/${member.size}`,
+      side: sideOf(member.id),
+      pieces: member.strands,
+      netLength,
+      allowances: [...member.allowances, { what: 'trim', length: before * trim }],
+      cutLength: before * (1 + trim),
+      mass: memberMass(member, stock),
     };
   });
 }

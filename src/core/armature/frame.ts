@@ -1,7 +1,14 @@
 import { distance, failure, success, type Result, type Vec3 } from '../quantity';
 import {
-  beamAxes, beamStiffness, condenseSpring, consistentLoad, sectionForces,
-  type Axes, type BeamLoad, type BeamSection, type SectionForces,
+  beamAxes,
+  beamStiffness,
+  condenseSpring,
+  consistentLoad,
+  sectionForces,
+  type Axes,
+  type BeamLoad,
+  type BeamSection,
+  type SectionForces,
 } from './beam';
 import { eliminationOrder, SparseMatrix, sparsePattern, type SparsePattern } from './sparse';
 
@@ -82,24 +89,31 @@ export class FactoredFrame {
         const n = nodeIndex.get(load.node);
         if (n === undefined) return failure('unknown-node', `loads[${i}].node`, `no node is called "${load.node}"`);
         for (let k = 0; k < 3; k++) {
-          (applied[n * 6 + k] as number) += load.force?.[k] ?? 0;
-          (applied[n * 6 + 3 + k] as number) += load.moment?.[k] ?? 0;
+          applied[n * 6 + k]! += load.force?.[k] ?? 0;
+          applied[n * 6 + 3 + k]! += load.moment?.[k] ?? 0;
         }
         continue;
       }
       const b = beamIndex.get(load.member);
-      if (b === undefined) return failure('unknown-member', `loads[${i}].member`, `no member is called "${load.member}"`);
-      const beam = beams[b] as Beam;
-      onBeam[b]?.push('perLength' in load
-        ? { at: null, force: toLocal(beam.axes, load.perLength), moment: [0, 0, 0] }
-        : { at: load.at * beam.length, force: toLocal(beam.axes, load.force), moment: toLocal(beam.axes, load.moment ?? [0, 0, 0]) });
+      if (b === undefined)
+        return failure('unknown-member', `loads[${i}].member`, `no member is called "${load.member}"`);
+      const beam = beams[b]!;
+      onBeam[b]?.push(
+        'perLength' in load
+          ? { at: null, force: toLocal(beam.axes, load.perLength), moment: [0, 0, 0] }
+          : {
+              at: load.at * beam.length,
+              force: toLocal(beam.axes, load.force),
+              moment: toLocal(beam.axes, load.moment ?? [0, 0, 0]),
+            },
+      );
     }
     const right = new Float64Array(matrix.pattern.order);
     const spread = (dof: number, value: number) => {
-      const row = unknown[dof] as number;
-      if (row >= 0) (right[row] as number) += value;
+      const row = unknown[dof]!;
+      if (row >= 0) right[row]! += value;
     };
-    for (let d = 0; d < size; d++) spread(d, applied[d] as number);
+    for (let d = 0; d < size; d++) spread(d, applied[d]!);
     const k = new Float64Array(144);
     const equivalent = new Float64Array(12 * beams.length);
     const global = new Float64Array(12);
@@ -108,13 +122,13 @@ export class FactoredFrame {
       const f = equivalent.subarray(b * 12, b * 12 + 12);
       elementOf(beam, onBeam[b] ?? [], k, f);
       rotate(beam.axes, f, global, true);
-      for (let i = 0; i < 12; i++) spread(dofOf(beam, i), global[i] as number);
+      for (let i = 0; i < 12; i++) spread(dofOf(beam, i), global[i]!);
     });
     matrix.solve(right);
     const displacements = new Float64Array(size);
     for (let d = 0; d < size; d++) {
-      const row = unknown[d] as number;
-      if (row >= 0) displacements[d] = right[row] as number;
+      const row = unknown[d]!;
+      if (row >= 0) displacements[d] = right[row]!;
     }
     if (!displacements.every(Number.isFinite)) {
       return failure('mechanism', 'members', 'the frame moves without limit: check what holds it');
@@ -129,21 +143,23 @@ export class FactoredFrame {
 
   /** Rows of a beam's twelve freedoms among the unknowns, below zero where held. */
   rowsOf(beam: number): Int32Array {
-    return Int32Array.from({ length: 12 }, (_, i) => this.plan.unknown[dofOf(this.beams[beam] as Beam, i)] as number);
+    return Int32Array.from({ length: 12 }, (_, i) => this.plan.unknown[dofOf(this.beams[beam]!, i)]!);
   }
 
   /** By beam, twice the strain energy of displacements given on the unknowns; end springs included. */
   strainEnergies(x: Float64Array): Float64Array {
     const out = new Float64Array(this.beams.length);
-    const global = new Float64Array(12), local = new Float64Array(12);
+    const global = new Float64Array(12),
+      local = new Float64Array(12);
     this.beams.forEach((beam, b) => {
       for (let i = 0; i < 12; i++) {
-        const row = this.plan.unknown[dofOf(beam, i)] as number;
-        global[i] = row >= 0 ? (x[row] as number) : 0;
+        const row = this.plan.unknown[dofOf(beam, i)]!;
+        global[i] = row >= 0 ? x[row]! : 0;
       }
       rotate(beam.axes, global, local, false);
       let sum = 0;
-      for (let i = 0; i < 12; i++) for (let j = 0; j < 12; j++) sum += (local[i] as number) * (this.stiffness[b * 144 + i * 12 + j] as number) * (local[j] as number);
+      for (let i = 0; i < 12; i++)
+        for (let j = 0; j < 12; j++) sum += local[i]! * this.stiffness[b * 144 + i * 12 + j]! * local[j]!;
       out[b] = sum;
     });
     return out;
@@ -154,28 +170,33 @@ export class FactoredFrame {
     this.matrix.solve(x);
   }
 
-  private recover(displacements: Float64Array, applied: Float64Array, onBeam: readonly (readonly BeamLoad[])[], equivalent: Float64Array): FrameSolution {
+  private recover(
+    displacements: Float64Array,
+    applied: Float64Array,
+    onBeam: readonly (readonly BeamLoad[])[],
+    equivalent: Float64Array,
+  ): FrameSolution {
     const reactions = new Float64Array(displacements.length);
     const k = this.stiffness;
     const global = new Float64Array(12);
     const local = new Float64Array(12);
     const end = new Float64Array(12);
     const forces = this.beams.map((beam, b) => {
-      for (let i = 0; i < 12; i++) global[i] = displacements[dofOf(beam, i)] as number;
+      for (let i = 0; i < 12; i++) global[i] = displacements[dofOf(beam, i)]!;
       rotate(beam.axes, global, local, false);
       for (let i = 0; i < 12; i++) {
-        let sum = -(equivalent[b * 12 + i] as number);
+        let sum = -equivalent[b * 12 + i]!;
         const row = b * 144 + i * 12;
-        for (let j = 0; j < 12; j++) sum += (k[row + j] as number) * (local[j] as number);
+        for (let j = 0; j < 12; j++) sum += k[row + j]! * local[j]!;
         end[i] = sum;
       }
       rotate(beam.axes, end, global, true);
-      for (let i = 0; i < 12; i++) (reactions[dofOf(beam, i)] as number) += global[i] as number;
+      for (let i = 0; i < 12; i++) reactions[dofOf(beam, i)]! += global[i]!;
       return sectionForces(end, onBeam[b] ?? [], beam.length);
     });
     for (let d = 0; d < reactions.length; d++) {
-      const held = (this.plan.unknown[d] as number) < 0;
-      reactions[d] = held ? (reactions[d] as number) - (applied[d] as number) : 0;
+      const held = this.plan.unknown[d]! < 0;
+      reactions[d] = held ? reactions[d]! - applied[d]! : 0;
     }
     return { displacements, reactions, forces };
   }
@@ -198,7 +219,9 @@ function toLocal(axes: Axes, v: Vec3): Vec3 {
 function rotate(axes: Axes, from: Float64Array, out: Float64Array, toGlobal: boolean): void {
   const [[x0, x1, x2], [y0, y1, y2], [z0, z1, z2]] = axes;
   for (let b = 0; b < 12; b += 3) {
-    const u = from[b] as number, v = from[b + 1] as number, w = from[b + 2] as number;
+    const u = from[b]!,
+      v = from[b + 1]!,
+      w = from[b + 2]!;
     if (toGlobal) {
       out[b] = x0 * u + y0 * v + z0 * w;
       out[b + 1] = x1 * u + y1 * v + z1 * w;
@@ -238,15 +261,19 @@ function globalStiffness(axes: Axes, k: Float64Array, out: Float64Array): void {
     for (let b = a; b < 12; b += 3) {
       for (let p = 0; p < 3; p++) {
         const row = (a + p) * 12 + b;
-        const k0 = k[row] as number, k1 = k[row + 1] as number, k2 = k[row + 2] as number;
+        const k0 = k[row]!,
+          k1 = k[row + 1]!,
+          k2 = k[row + 2]!;
         halfway[p * 3] = k0 * x0 + k1 * y0 + k2 * z0;
         halfway[p * 3 + 1] = k0 * x1 + k1 * y1 + k2 * z1;
         halfway[p * 3 + 2] = k0 * x2 + k1 * y2 + k2 * z2;
       }
       for (let i = 0; i < 3; i++) {
-        const t0 = t[i] as number, t1 = t[3 + i] as number, t2 = t[6 + i] as number;
+        const t0 = t[i]!,
+          t1 = t[3 + i]!,
+          t2 = t[6 + i]!;
         for (let j = 0; j < 3; j++) {
-          out[(a + i) * 12 + b + j] = t0 * (halfway[j] as number) + t1 * (halfway[3 + j] as number) + t2 * (halfway[6 + j] as number);
+          out[(a + i) * 12 + b + j] = t0 * halfway[j]! + t1 * halfway[3 + j]! + t2 * halfway[6 + j]!;
         }
       }
     }
@@ -281,7 +308,7 @@ function planFrame(model: FrameModel, beams: readonly Beam[], signature: string)
   for (const n of order) {
     const fixed = model.nodes[n]?.fixed ?? [];
     for (let d = 0; d < 6; d++) {
-      if (fixed.includes(freedoms[d] as Freedom)) continue;
+      if (fixed.includes(freedoms[d]!)) continue;
       unknown[n * 6 + d] = owner.length;
       owner.push(n * 6 + d);
     }
@@ -289,13 +316,15 @@ function planFrame(model: FrameModel, beams: readonly Beam[], signature: string)
   // Every freedom of a joint meets its own and those of the joints it is joined to that come before it.
   const columns: number[][] = [];
   for (const n of order) {
-    const before = [...new Set(neighbours[n])].filter((m) => (place[m] as number) < (place[n] as number)).sort((a, b) => (place[a] as number) - (place[b] as number));
+    const before = [...new Set(neighbours[n])]
+      .filter((m) => place[m]! < place[n]!)
+      .sort((a, b) => place[a]! - place[b]!);
     const rows: number[] = [];
     for (const m of [...before, n]) {
-      for (let d = 0; d < 6; d++) if ((unknown[m * 6 + d] as number) >= 0) rows.push(unknown[m * 6 + d] as number);
+      for (let d = 0; d < 6; d++) if (unknown[m * 6 + d]! >= 0) rows.push(unknown[m * 6 + d]!);
     }
     for (let d = 0; d < 6; d++) {
-      const own = unknown[n * 6 + d] as number;
+      const own = unknown[n * 6 + d]!;
       if (own >= 0) columns.push(rows.filter((r) => r <= own));
     }
   }
@@ -316,8 +345,8 @@ export function factorFrame(model: FrameModel, plan?: FramePlan): Result<Factore
     const to = nodeIndex.get(member.to);
     if (from === undefined) return failure('unknown-node', `${path}.from`, `no node is called "${member.from}"`);
     if (to === undefined) return failure('unknown-node', `${path}.to`, `no node is called "${member.to}"`);
-    const a = (model.nodes[from] as FrameNode).at;
-    const b = (model.nodes[to] as FrameNode).at;
+    const a = model.nodes[from]!.at;
+    const b = model.nodes[to]!.at;
     const length = distance(a, b);
     if (!(length > 1e-9)) return failure('no-length', path, 'the member starts and ends at the same place');
     beams.push({ member, from, to, length, axes: beamAxes(a, b, member.up) });
@@ -328,8 +357,8 @@ export function factorFrame(model: FrameModel, plan?: FramePlan): Result<Factore
   const matrix = assemble(beams, fitting, stiffness);
   const loose = matrix.factor();
   if (loose >= 0) {
-    const dof = fitting.owner[loose] as number;
-    const node = model.nodes[Math.floor(dof / 6)] as FrameNode;
+    const dof = fitting.owner[loose]!;
+    const node = model.nodes[Math.floor(dof / 6)]!;
     const what = dof % 6 < 3 ? `slide along ${'xyz'[dof % 6]}` : `turn about ${'xyz'[(dof % 6) - 3]}`;
     return failure('mechanism', `nodes.${node.id}`, `joint "${node.id}" is free to ${what}: nothing holds it`);
   }
@@ -347,13 +376,13 @@ function assemble(beams: readonly Beam[], plan: FramePlan, stiffness: Float64Arr
     const k = stiffness.subarray(b * 144, b * 144 + 144);
     elementOf(beam, [], k, f);
     globalStiffness(beam.axes, k, g);
-    for (let i = 0; i < 12; i++) place[i] = unknown[dofOf(beam, i)] as number;
+    for (let i = 0; i < 12; i++) place[i] = unknown[dofOf(beam, i)]!;
     for (let i = 0; i < 12; i++) {
-      const row = place[i] as number;
+      const row = place[i]!;
       if (row < 0) continue;
       for (let j = i; j < 12; j++) {
-        const column = place[j] as number;
-        if (column >= 0) matrix.add(row, column, g[i * 12 + j] as number);
+        const column = place[j]!;
+        if (column >= 0) matrix.add(row, column, g[i * 12 + j]!);
       }
     }
   }
@@ -364,7 +393,11 @@ function assemble(beams: readonly Beam[], plan: FramePlan, stiffness: Float64Arr
 export function memberPeaks(stations: readonly SectionForces[]): Omit<SectionForces, 'at'> {
   const most = (key: keyof SectionForces) => stations.reduce((m, s) => Math.max(m, Math.abs(s[key])), 0);
   return {
-    axial: most('axial'), shearY: most('shearY'), shearZ: most('shearZ'),
-    torsion: most('torsion'), momentY: most('momentY'), momentZ: most('momentZ'),
+    axial: most('axial'),
+    shearY: most('shearY'),
+    shearZ: most('shearZ'),
+    torsion: most('torsion'),
+    momentY: most('momentY'),
+    momentZ: most('momentZ'),
   };
 }

@@ -15,14 +15,14 @@ function fewest(lengths: readonly number[], sold: number): number {
     }
     const tried = new Set<number>();
     for (let b = 0; b < bars.length; b++) {
-      const used = bars[b] as number;
-      if (used + (lengths[i] as number) > sold + 1e-9 || tried.has(used)) continue;
+      const used = bars[b]!;
+      if (used + lengths[i]! > sold + 1e-9 || tried.has(used)) continue;
       tried.add(used);
-      bars[b] = used + (lengths[i] as number) + kerf;
+      bars[b] = used + lengths[i]! + kerf;
       place(i + 1);
       bars[b] = used;
     }
-    bars.push((lengths[i] as number) + kerf);
+    bars.push(lengths[i]! + kerf);
     place(i + 1);
     bars.pop();
   };

@@ -43,7 +43,12 @@ export function nest({ pieces, sold, had = [] }: NestInputs): Nesting {
   const plans = [fillEach(fitting, sold, had), firstFit(fitting, sold, had)];
   const bars = plans.reduce((best, p) => (costOf(p) < costOf(best) ? p : best));
   const fresh = bars.filter((b) => !b.had);
-  return { bars, tooLong, bought: fresh.reduce((s, b) => s + b.length, 0), waste: fresh.reduce((s, b) => s + b.left, 0) };
+  return {
+    bars,
+    tooLong,
+    bought: fresh.reduce((s, b) => s + b.length, 0),
+    waste: fresh.reduce((s, b) => s + b.left, 0),
+  };
 }
 
 /** New lengths first; then that what is left over is left in one long piece rather than many short ones. */
@@ -57,7 +62,9 @@ const used = (pieces: readonly Piece[]) => pieces.reduce((s, p) => s + p.length 
 const leftIn = (length: number, pieces: readonly Piece[]) => Math.max(0, length + kerf - used(pieces));
 
 function firstFit(pieces: readonly Piece[], sold: number, had: readonly number[]): Bar[] {
-  const bars: { length: number; had: boolean; pieces: Piece[] }[] = [...had].sort((a, b) => a - b).map((length) => ({ length, had: true, pieces: [] }));
+  const bars: { length: number; had: boolean; pieces: Piece[] }[] = [...had]
+    .sort((a, b) => a - b)
+    .map((length) => ({ length, had: true, pieces: [] }));
   for (const p of pieces) {
     const room = (b: { length: number; pieces: Piece[] }) => used(b.pieces) + p.length <= b.length + 1e-9;
     const bar = bars.filter(room).sort((a, b) => leftIn(a.length, a.pieces) - leftIn(b.length, b.pieces))[0];
@@ -72,12 +79,12 @@ function fillEach(pieces: readonly Piece[], sold: number, had: readonly number[]
   const bars: { length: number; had: boolean; pieces: Piece[] }[] = [];
   const take = (length: number, isHad: boolean) => {
     const chosen = fullest(rest, length);
-    bars.push({ length, had: isHad, pieces: chosen.map((i) => rest[i] as Piece) });
+    bars.push({ length, had: isHad, pieces: chosen.map((i) => rest[i]!) });
     const gone = new Set(chosen);
     rest = rest.filter((_, i) => !gone.has(i));
   };
   for (const length of [...had].sort((a, b) => a - b)) take(length, true);
-  while (rest.length > 0 && (rest[rest.length - 1] as Piece).length <= sold) {
+  while (rest.length > 0 && rest[rest.length - 1]!.length <= sold) {
     const before = rest.length;
     take(sold, false);
     if (rest.length === before) break;
@@ -95,7 +102,9 @@ const mostLooked = 20_000;
 function fullest(pieces: readonly Piece[], length: number): number[] {
   const first = pieces.findIndex((p) => p.length <= length + 1e-9);
   if (first < 0) return [];
-  let best: number[] = [first], bestUsed = (pieces[first] as Piece).length, looked = 0;
+  let best: number[] = [first],
+    bestUsed = pieces[first]!.length,
+    looked = 0;
   const grow = (chosen: number[], sum: number, from: number) => {
     looked += 1;
     if (sum > bestUsed + 1e-12) {
@@ -104,10 +113,10 @@ function fullest(pieces: readonly Piece[], length: number): number[] {
     }
     if (looked > mostLooked || length - bestUsed < 1e-6) return;
     for (let i = from; i < pieces.length; i++) {
-      const p = pieces[i] as Piece;
+      const p = pieces[i]!;
       if (sum + kerf + p.length > length + 1e-9) continue;
       // Of pieces alike only the first is tried at each place.
-      if (i > from && Math.abs(p.length - (pieces[i - 1] as Piece).length) < 1e-9) continue;
+      if (i > from && Math.abs(p.length - pieces[i - 1]!.length) < 1e-9) continue;
       chosen.push(i);
       grow(chosen, sum + kerf + p.length, i + 1);
       chosen.pop();

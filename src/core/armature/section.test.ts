@@ -1,6 +1,13 @@
 import { capacityAt, compositeSection, joinSpring, sectionGeometry, setShare, type MetalPart } from '.';
 
-const aluminium = (d: number, strands = 1, bonded = false): MetalPart => ({ section: { shape: 'round', diameter: d }, youngs: 69e9, strength: 45e6, brittle: false, strands, bonded });
+const aluminium = (d: number, strands = 1, bonded = false): MetalPart => ({
+  section: { shape: 'round', diameter: d },
+  youngs: 69e9,
+  strength: 45e6,
+  brittle: false,
+  strands,
+  bonded,
+});
 
 describe('sections by hand', () => {
   test('round, tube, flat', () => {
@@ -8,7 +15,10 @@ describe('sections by hand', () => {
     expect(sectionGeometry({ shape: 'round', diameter: 0.004 }).plasticModulus * 45e6).toBeCloseTo(0.48, 6);
     const pipe = sectionGeometry({ shape: 'tube', diameter: 0.0213, wall: 0.00277 });
     expect(pipe.area * 7850).toBeCloseTo(1.266, 2);
-    expect(sectionGeometry({ shape: 'flat', width: 0.02, height: 0.003 }).plasticModulus).toBeCloseTo((0.02 * 0.003 ** 2) / 4, 15);
+    expect(sectionGeometry({ shape: 'flat', width: 0.02, height: 0.003 }).plasticModulus).toBeCloseTo(
+      (0.02 * 0.003 ** 2) / 4,
+      15,
+    );
     // A thick square's torsion constant is 0.1406 b4.
     expect(sectionGeometry({ shape: 'flat', width: 0.01, height: 0.01 }).torsion / 1e-8).toBeCloseTo(0.1406, 2);
   });
@@ -22,9 +32,16 @@ describe('sections by hand', () => {
     expect(glued.metalMoment).toBeCloseTo(three.metalMoment, 12);
   });
   test('a brittle stick breaks for the whole', () => {
-    const dowel: MetalPart = { section: { shape: 'round', diameter: 0.012 }, youngs: 12e9, strength: 95e6 / 3, brittle: true, strands: 1, bonded: false };
+    const dowel: MetalPart = {
+      section: { shape: 'round', diameter: 0.012 },
+      youngs: 12e9,
+      strength: 95e6 / 3,
+      brittle: true,
+      strands: 1,
+      bonded: false,
+    };
     const s = compositeSection({ metal: [dowel], bulk: null, clay: null });
-    expect(capacityAt(s, 1).moment).toBeCloseTo((95e6 / 3) * (Math.PI * 0.012 ** 3) / 32, 9);
+    expect(capacityAt(s, 1).moment).toBeCloseTo(((95e6 / 3) * (Math.PI * 0.012 ** 3)) / 32, 9);
   });
   test('join springs', () => {
     expect(joinSpring(1, 10)).toBe(Infinity);
@@ -40,10 +57,12 @@ describe('sections by hand', () => {
 describe('evidence', () => {
   const g = 9.81;
   const limb = (wires: number) => {
-    const clay = ((Math.PI / 4) * (0.025 ** 2 - 0.015 ** 2) * 0.12) * 1650, foil = ((Math.PI / 4) * 0.015 ** 2 * 0.12) * 600;
+    const clay = (Math.PI / 4) * (0.025 ** 2 - 0.015 ** 2) * 0.12 * 1650,
+      foil = (Math.PI / 4) * 0.015 ** 2 * 0.12 * 600;
     const demand = (clay + foil) * g * 0.06;
     const s = compositeSection({
-      metal: wires > 0 ? [aluminium(0.002, wires)] : [], bulk: { diameter: 0.015, stiffness: 3e6, crushing: 60e3 },
+      metal: wires > 0 ? [aluminium(0.002, wires)] : [],
+      bulk: { diameter: 0.015, stiffness: 3e6, crushing: 60e3 },
       clay: { outer: 0.025, core: 0.015, yieldStress: 4000, grip: 0.4 },
     });
     return { demand, capacity: capacityAt(s, 1).moment, utilisation: (1.5 * demand) / capacityAt(s, 1).moment };
@@ -59,7 +78,11 @@ describe('evidence', () => {
   });
 
   const neck = (tau: number, efficiency: number) => {
-    const s = compositeSection({ metal: [aluminium(0.0048, 4)], bulk: null, clay: { outer: 0.11, core: 0, yieldStress: tau, grip: 0.3 } });
+    const s = compositeSection({
+      metal: [aluminium(0.0048, 4)],
+      bulk: null,
+      clay: { outer: 0.11, core: 0, yieldStress: tau, grip: 0.3 },
+    });
     return (1.5 * 5 * g * 0.04) / capacityAt(s, efficiency).moment;
   };
   test('a solid head of 5 kg leaning on four loop legs', () => {
@@ -68,7 +91,11 @@ describe('evidence', () => {
     within(neck(2500, 1), 0.7);
   });
   test('a sleeve that cannot grip its core carries nothing', () => {
-    const s = compositeSection({ metal: [aluminium(0.003)], bulk: null, clay: { outer: 0.03, core: 0.02, yieldStress: 4000, grip: 0.3 } });
+    const s = compositeSection({
+      metal: [aluminium(0.003)],
+      bulk: null,
+      clay: { outer: 0.03, core: 0.02, yieldStress: 4000, grip: 0.3 },
+    });
     expect(s.clayMoment).toBe(0);
   });
 });

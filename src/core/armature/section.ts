@@ -14,8 +14,11 @@ export function sectionGeometry(s: SectionShape): SectionGeometry {
   if (s.shape === 'round') {
     const d = s.diameter;
     return {
-      area: (Math.PI * d * d) / 4, inertia: (Math.PI * d ** 4) / 64, torsion: (Math.PI * d ** 4) / 32,
-      plasticModulus: d ** 3 / 6, elasticModulus: (Math.PI * d ** 3) / 32,
+      area: (Math.PI * d * d) / 4,
+      inertia: (Math.PI * d ** 4) / 64,
+      torsion: (Math.PI * d ** 4) / 32,
+      plasticModulus: d ** 3 / 6,
+      elasticModulus: (Math.PI * d ** 3) / 32,
     };
   }
   if (s.shape === 'tube') {
@@ -23,8 +26,11 @@ export function sectionGeometry(s: SectionShape): SectionGeometry {
     const inner = Math.max(0, d - 2 * s.wall);
     const inertia = (Math.PI * (d ** 4 - inner ** 4)) / 64;
     return {
-      area: (Math.PI * (d * d - inner * inner)) / 4, inertia, torsion: 2 * inertia,
-      plasticModulus: (d ** 3 - inner ** 3) / 6, elasticModulus: (2 * inertia) / d,
+      area: (Math.PI * (d * d - inner * inner)) / 4,
+      inertia,
+      torsion: 2 * inertia,
+      plasticModulus: (d ** 3 - inner ** 3) / 6,
+      elasticModulus: (2 * inertia) / d,
     };
   }
   if (s.shape === 'square-tube') {
@@ -32,23 +38,32 @@ export function sectionGeometry(s: SectionShape): SectionGeometry {
     const middle = s.width - s.wall;
     const inertia = (s.width ** 4 - inner ** 4) / 12;
     return {
-      area: s.width ** 2 - inner ** 2, inertia, torsion: middle ** 3 * s.wall,
-      plasticModulus: (s.width ** 3 - inner ** 3) / 4, elasticModulus: (2 * inertia) / s.width,
+      area: s.width ** 2 - inner ** 2,
+      inertia,
+      torsion: middle ** 3 * s.wall,
+      plasticModulus: (s.width ** 3 - inner ** 3) / 4,
+      elasticModulus: (2 * inertia) / s.width,
     };
   }
   const thin = Math.min(s.width, s.height);
   const wide = Math.max(s.width, s.height);
   const ratio = thin / wide;
   return {
-    area: thin * wide, inertia: (wide * thin ** 3) / 12,
+    area: thin * wide,
+    inertia: (wide * thin ** 3) / 12,
     torsion: wide * thin ** 3 * (1 / 3 - 0.21 * ratio * (1 - ratio ** 4 / 12)),
-    plasticModulus: (wide * thin * thin) / 4, elasticModulus: (wide * thin * thin) / 6,
+    plasticModulus: (wide * thin * thin) / 4,
+    elasticModulus: (wide * thin * thin) / 6,
   };
 }
 
 /** Outside size across, for pictures and clearances. */
 export function sectionAcross(s: SectionShape): number {
-  return s.shape === 'round' || s.shape === 'tube' ? s.diameter : s.shape === 'flat' ? Math.min(s.width, s.height) : s.width;
+  return s.shape === 'round' || s.shape === 'tube'
+    ? s.diameter
+    : s.shape === 'flat'
+      ? Math.min(s.width, s.height)
+      : s.width;
 }
 
 /** Wires, pipe, rod or timber that run along a bone. */
@@ -123,7 +138,12 @@ function bundleInertia(g: SectionGeometry, n: number, bonded: boolean, across: n
  * Round, tube and flat plastic moments after Roark; the clay sleeve is a plastic tube that creeps.
  */
 export function compositeSection(parts: CompositeParts): CompositeSection {
-  let EA = 0, EI = 0, GJ = 0, metalEI = 0, metalMoment = 0, metalAxial = 0;
+  let EA = 0,
+    EI = 0,
+    GJ = 0,
+    metalEI = 0,
+    metalMoment = 0,
+    metalAxial = 0;
   const brittle: { moment: number; ei: number }[] = [];
   for (const part of parts.metal) {
     const g = sectionGeometry(part.section);
@@ -136,7 +156,9 @@ export function compositeSection(parts: CompositeParts): CompositeSection {
     if (part.brittle) brittle.push({ moment: part.strength * g.elasticModulus * part.strands, ei });
     else metalMoment += part.strength * g.plasticModulus * part.strands;
   }
-  let bulkMoment = 0, bulkAxial = 0, clayMoment = 0;
+  let bulkMoment = 0,
+    bulkAxial = 0,
+    clayMoment = 0;
   if (parts.bulk && parts.bulk.diameter > 0) {
     const { diameter: d, stiffness, crushing } = parts.bulk;
     EA += (stiffness * Math.PI * d * d) / 4;

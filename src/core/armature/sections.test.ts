@@ -2,10 +2,20 @@ import type { JoinKindId } from '../catalogue';
 import { sectionsByJoins, type Bone } from '.';
 
 const node = (id: string, held = false) => ({ id, at: [0, 0, 0] as const, held });
-const bone = (id: string, from: string, to: string, masses: string[], joinFrom: JoinKindId = 'welded', joinTo: JoinKindId = 'welded'): Bone => ({ id, name: id, from, to, masses, joinFrom, joinTo });
+const bone = (
+  id: string,
+  from: string,
+  to: string,
+  masses: string[],
+  joinFrom: JoinKindId = 'welded',
+  joinTo: JoinKindId = 'welded',
+): Bone => ({ id, name: id, from, to, masses, joinFrom, joinTo });
 const nodes = [node('foot', true), node('hip'), node('shoulder'), node('elbow'), node('hand'), node('crown')];
 const body = (arm: JoinKindId, head: JoinKindId = 'welded') => [
-  bone('leg', 'foot', 'hip', ['leg', 'trunk']), bone('spine', 'hip', 'shoulder', ['trunk']), bone('upper-arm', 'shoulder', 'elbow', ['trunk', 'arm'], arm), bone('forearm', 'elbow', 'hand', ['arm']),
+  bone('leg', 'foot', 'hip', ['leg', 'trunk']),
+  bone('spine', 'hip', 'shoulder', ['trunk']),
+  bone('upper-arm', 'shoulder', 'elbow', ['trunk', 'arm'], arm),
+  bone('forearm', 'elbow', 'hand', ['arm']),
   bone('neck', 'shoulder', 'crown', ['head'], head),
 ];
 
@@ -13,7 +23,10 @@ describe('where it comes apart', () => {
   test('welded throughout, it does not', () => expect(sectionsByJoins({ nodes, bones: body('welded') })).toEqual([]));
   test('a socketed arm comes away with its hand; the trunk keeps what is mostly its own', () => {
     const sections = sectionsByJoins({ nodes, bones: body('socketed') });
-    expect(sections.map((s) => [s.id, [...s.masses].sort()])).toEqual([['standing', ['head', 'leg', 'trunk']], ['upper-arm', ['arm']]]);
+    expect(sections.map((s) => [s.id, [...s.masses].sort()])).toEqual([
+      ['standing', ['head', 'leg', 'trunk']],
+      ['upper-arm', ['arm']],
+    ]);
     expect(sections[1]?.heldBy).toMatch(/socket/);
   });
   test('two joins, three parts, every mass once', () => {

@@ -12,15 +12,22 @@ export function sectionsByJoins(armature: Pick<Armature, 'nodes' | 'bones'>): Se
   const cuts = bones.filter((b) => !b.tie && (separable.has(b.joinFrom) || separable.has(b.joinTo)));
   if (cuts.length === 0) return [];
   // A cut bone hangs on to one of its ends only: the other side is let go there.
-  const links = bones.filter((b) => !b.tie).flatMap((b): [string, string][] => [
-    ...(separable.has(b.joinFrom) ? [] : [[b.from, b.id] as [string, string]]), ...(separable.has(b.joinTo) ? [] : [[b.to, b.id] as [string, string]]),
-  ]);
-  const { ofJoint, ofBone } = componentsOf(nodes.map((n) => n.id), bones.map((b) => b.id), links);
+  const links = bones
+    .filter((b) => !b.tie)
+    .flatMap((b): [string, string][] => [
+      ...(separable.has(b.joinFrom) ? [] : [[b.from, b.id] as [string, string]]),
+      ...(separable.has(b.joinTo) ? [] : [[b.to, b.id] as [string, string]]),
+    ]);
+  const { ofJoint, ofBone } = componentsOf(
+    nodes.map((n) => n.id),
+    bones.map((b) => b.id),
+    links,
+  );
   const standing = new Set(nodes.filter((n) => n.held).map((n) => ofJoint.get(n.id)));
   const own = new Map<number, { masses: string[]; bone: Bone | undefined }>();
   const massesOf = new Map<string, Map<number, number>>();
   for (const b of bones) {
-    const g = ofBone.get(b.id) as number;
+    const g = ofBone.get(b.id)!;
     const main = standing.has(g) ? -1 : g;
     if (!own.has(main)) own.set(main, { masses: [], bone: undefined });
     for (const m of b.masses) {
@@ -30,7 +37,7 @@ export function sectionsByJoins(armature: Pick<Armature, 'nodes' | 'bones'>): Se
     }
   }
   for (const cut of cuts) {
-    const g = ofBone.get(cut.id) as number;
+    const g = ofBone.get(cut.id)!;
     const section = own.get(g);
     if (section && !section.bone) section.bone = cut;
   }
@@ -39,23 +46,39 @@ export function sectionsByJoins(armature: Pick<Armature, 'nodes' | 'bones'>): Se
     const [best] = [...counts].sort((a, b) => b[1] - a[1] || b[0] - a[0]);
     if (best) own.get(best[0])?.masses.push(mass);
   }
-  const sections = [...own].filter(([, s]) => s.masses.length > 0).map(([g, s]): Section => {
-    const join = s.bone ? (separable.has(s.bone.joinFrom) ? s.bone.joinFrom : s.bone.joinTo) : undefined;
-    return g === -1 ? { id: 'standing', name: 'what stays on the base', masses: s.masses, heldBy: 'the base' }
-      : { id: s.bone?.id ?? String(g), name: `from the ${s.bone?.name ?? 'join'} on`, masses: s.masses, heldBy: joinKinds.find((j) => j.id === join)?.name ?? '' };
-  });
+  const sections = [...own]
+    .filter(([, s]) => s.masses.length > 0)
+    .map(([g, s]): Section => {
+      const join = s.bone ? (separable.has(s.bone.joinFrom) ? s.bone.joinFrom : s.bone.joinTo) : undefined;
+      return g === -1
+        ? { id: 'standing', name: 'what stays on the base', masses: s.masses, heldBy: 'the base' }
+        : {
+            id: s.bone?.id ?? String(g),
+            name: `from the ${s.bone?.name ?? 'join'} on`,
+            masses: s.masses,
+            heldBy: joinKinds.find((j) => j.id === join)?.name ?? '',
+          };
+    });
   return sections.length > 1 ? sections.sort((a, b) => Number(b.id === 'standing') - Number(a.id === 'standing')) : [];
 }
 
 /** Which part every joint and every bone is of, by number; links are [joint, bone]. */
-function componentsOf(nodes: readonly string[], bones: readonly string[], links: readonly (readonly [string, string])[]): { readonly ofJoint: ReadonlyMap<string, number>; readonly ofBone: ReadonlyMap<string, number> } {
-  const place = new Map(nodes.map((n, i) => [n, i])), boneAt = new Map(bones.map((b, i) => [b, nodes.length + i]));
+function componentsOf(
+  nodes: readonly string[],
+  bones: readonly string[],
+  links: readonly (readonly [string, string])[],
+): { readonly ofJoint: ReadonlyMap<string, number>; readonly ofBone: ReadonlyMap<string, number> } {
+  const place = new Map(nodes.map((n, i) => [n, i])),
+    boneAt = new Map(bones.map((b, i) => [b, nodes.length + i]));
   const parent = Array.from({ length: nodes.length + bones.length }, (_, i) => i);
   const find = (x: number): number => {
     let at = x;
-    while (parent[at] !== at) at = parent[at] as number;
+    while (parent[at] !== at) at = parent[at]!;
     return at;
   };
   for (const [n, b] of links) parent[find(place.get(n) ?? 0)] = find(boneAt.get(b) ?? 0);
-  return { ofJoint: new Map(nodes.map((n, i) => [n, find(i)])), ofBone: new Map(bones.map((b, i) => [b, find(nodes.length + i)])) };
+  return {
+    ofJoint: new Map(nodes.map((n, i) => [n, find(i)])),
+    ofBone: new Map(bones.map((b, i) => [b, find(nodes.length + i)])),
+  };
 }

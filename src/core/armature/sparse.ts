@@ -11,7 +11,7 @@ export function eliminationOrder(neighbours: readonly (readonly number[])[]): nu
   // Joints wait in one heap per degree; a joint may stand in several, only its present degree counts.
   const byDegree: number[][] = [];
   const put = (v: number) => {
-    const d = (links[v] as Set<number>).size;
+    const d = links[v]!.size;
     (byDegree[d] ??= []).push(v);
   };
   for (let v = n - 1; v >= 0; v--) put(v);
@@ -25,19 +25,19 @@ export function eliminationOrder(neighbours: readonly (readonly number[])[]): nu
       degree += 1;
       continue;
     }
-    const own = links[v] as Set<number>;
+    const own = links[v]!;
     if (done[v] || own.size !== degree) continue;
     done[v] = 1;
     order.push(v);
     const around = [...own];
     for (const a of around) {
-      const set = links[a] as Set<number>;
+      const set = links[a]!;
       set.delete(v);
       for (const b of around) if (b !== a) set.add(b);
     }
     for (const a of around) put(a);
     degree = Math.max(0, degree - 1);
-    for (const a of around) degree = Math.min(degree, (links[a] as Set<number>).size);
+    for (const a of around) degree = Math.min(degree, links[a]!.size);
   }
   return order;
 }
@@ -53,9 +53,9 @@ export interface SparsePattern {
 export function sparsePattern(columns: readonly (readonly number[])[]): SparsePattern {
   const start = new Int32Array(columns.length + 1);
   columns.forEach((rows, j) => {
-    start[j + 1] = (start[j] as number) + rows.length;
+    start[j + 1] = start[j]! + rows.length;
   });
-  const rows = new Int32Array(start[columns.length] as number);
+  const rows = new Int32Array(start[columns.length]!);
   columns.forEach((list, j) => rows.set(list, start[j]));
   return { order: columns.length, start, rows };
 }
@@ -79,15 +79,15 @@ export class SparseMatrix {
     const count = new Int32Array(n);
     for (let k = 0; k < n; k++) {
       flag[k] = k;
-      for (let p = pattern.start[k] as number; p < (pattern.start[k + 1] as number); p++) {
-        for (let i = pattern.rows[p] as number; i < k && flag[i] !== k; i = this.parent[i] as number) {
+      for (let p = pattern.start[k]!; p < pattern.start[k + 1]!; p++) {
+        for (let i = pattern.rows[p]!; i < k && flag[i] !== k; i = this.parent[i]!) {
           if (this.parent[i] === -1) this.parent[i] = k;
-          (count[i] as number) += 1;
+          count[i]! += 1;
           flag[i] = k;
         }
       }
     }
-    for (let k = 0; k < n; k++) this.lowerStart[k + 1] = (this.lowerStart[k] as number) + (count[k] as number);
+    for (let k = 0; k < n; k++) this.lowerStart[k + 1] = this.lowerStart[k]! + count[k]!;
   }
 
   /** Adds to K[i][j] and its mirror, which are one cell; the cell must be in the pattern. */
@@ -95,14 +95,14 @@ export class SparseMatrix {
     const { start, rows } = this.pattern;
     const row = i < j ? i : j;
     const column = i < j ? j : i;
-    let low = start[column] as number;
-    let high = (start[column + 1] as number) - 1;
+    let low = start[column]!;
+    let high = start[column + 1]! - 1;
     while (low < high) {
       const middle = (low + high) >> 1;
-      if ((rows[middle] as number) < row) low = middle + 1;
+      if (rows[middle]! < row) low = middle + 1;
       else high = middle;
     }
-    (this.values[low] as number) += value;
+    this.values[low]! += value;
   }
 
   /**
@@ -112,8 +112,8 @@ export class SparseMatrix {
   factor(tolerance = 1e-13): number {
     const { start, rows, order: n } = this.pattern;
     const { parent, lowerStart, diagonal, values } = this;
-    this.lowerRows = new Int32Array(lowerStart[n] as number);
-    this.lower = new Float64Array(lowerStart[n] as number);
+    this.lowerRows = new Int32Array(lowerStart[n]!);
+    this.lower = new Float64Array(lowerStart[n]!);
     const { lowerRows, lower } = this;
     const y = new Float64Array(n);
     const flag = new Int32Array(n).fill(-1);
@@ -122,34 +122,34 @@ export class SparseMatrix {
     for (let k = 0; k < n; k++) {
       let top = n;
       flag[k] = k;
-      for (let p = start[k] as number; p < (start[k + 1] as number); p++) {
-        let i = rows[p] as number;
-        (y[i] as number) += values[p] as number;
+      for (let p = start[k]!; p < start[k + 1]!; p++) {
+        let i = rows[p]!;
+        y[i]! += values[p]!;
         let length = 0;
-        for (; flag[i] !== k; i = parent[i] as number) {
+        for (; flag[i] !== k; i = parent[i]!) {
           stack[length++] = i;
           flag[i] = k;
         }
-        while (length > 0) stack[--top] = stack[--length] as number;
+        while (length > 0) stack[--top] = stack[--length]!;
       }
-      const before = Math.abs(y[k] as number);
-      let pivot = y[k] as number;
+      const before = Math.abs(y[k]!);
+      let pivot = y[k]!;
       y[k] = 0;
       for (; top < n; top++) {
-        const i = stack[top] as number;
-        const yi = y[i] as number;
+        const i = stack[top]!;
+        const yi = y[i]!;
         y[i] = 0;
-        const from = lowerStart[i] as number;
-        const to = from + (filled[i] as number);
+        const from = lowerStart[i]!;
+        const to = from + filled[i]!;
         for (let p = from; p < to; p++) {
-          const r = lowerRows[p] as number;
-          y[r] = (y[r] as number) - (lower[p] as number) * yi;
+          const r = lowerRows[p]!;
+          y[r] = y[r]! - lower[p]! * yi;
         }
-        const l = yi / (diagonal[i] as number);
+        const l = yi / diagonal[i]!;
         pivot -= l * yi;
         lowerRows[to] = k;
         lower[to] = l;
-        (filled[i] as number) += 1;
+        filled[i]! += 1;
       }
       if (!(pivot > tolerance * before)) return k;
       diagonal[k] = pivot;
@@ -164,16 +164,16 @@ export class SparseMatrix {
     const n = this.pattern.order;
     const { lowerStart, lowerRows, lower, diagonal } = this;
     for (let j = 0; j < n; j++) {
-      const xj = x[j] as number;
-      for (let p = lowerStart[j] as number; p < (lowerStart[j + 1] as number); p++) {
-        const r = lowerRows[p] as number;
-        x[r] = (x[r] as number) - (lower[p] as number) * xj;
+      const xj = x[j]!;
+      for (let p = lowerStart[j]!; p < lowerStart[j + 1]!; p++) {
+        const r = lowerRows[p]!;
+        x[r] = x[r]! - lower[p]! * xj;
       }
     }
-    for (let j = 0; j < n; j++) (x[j] as number) /= diagonal[j] as number;
+    for (let j = 0; j < n; j++) x[j]! /= diagonal[j]!;
     for (let j = n - 1; j >= 0; j--) {
-      let sum = x[j] as number;
-      for (let p = lowerStart[j] as number; p < (lowerStart[j + 1] as number); p++) sum -= (lower[p] as number) * (x[lowerRows[p] as number] as number);
+      let sum = x[j]!;
+      for (let p = lowerStart[j]!; p < lowerStart[j + 1]!; p++) sum -= lower[p]! * x[lowerRows[p]!]!;
       x[j] = sum;
     }
   }

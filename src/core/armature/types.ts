@@ -62,7 +62,12 @@ export interface BaseBoard {
   readonly flangeAt: Vec3;
   readonly flangeDiameter: number;
   readonly flangeMass: number;
-  readonly screws: { readonly count: number; readonly diameter: number; readonly threadLength: number; readonly circle: number };
+  readonly screws: {
+    readonly count: number;
+    readonly diameter: number;
+    readonly threadLength: number;
+    readonly circle: number;
+  };
   /** kg, and where it is fixed. */
   readonly ballast: number;
   readonly ballastAt: readonly [number, number];

@@ -3,15 +3,21 @@ import { joinIds } from '../catalogue';
 import { vec3Schema } from './mass';
 
 /** The armature: a school with its few parameters, edits by generated id, and what the user added. */
-const id = z.string().regex(/^[a-z0-9]+([-/][a-z0-9]+)*$/).max(80);
+const id = z
+  .string()
+  .regex(/^[a-z0-9]+([-/][a-z0-9]+)*$/)
+  .max(80);
 const join = z.enum(joinIds);
 const stock = z.string().min(1).max(60);
 const strands = z.number().int().min(1).max(24);
 
 export const memberEditSchema = z.strictObject({
-  stock: stock.optional(), size: z.string().min(1).max(30).optional(),
-  strands: strands.optional(), bonded: z.boolean().optional(),
-  joinFrom: join.optional(), joinTo: join.optional(),
+  stock: stock.optional(),
+  size: z.string().min(1).max(30).optional(),
+  strands: strands.optional(),
+  bonded: z.boolean().optional(),
+  joinFrom: join.optional(),
+  joinTo: join.optional(),
   /** Bent by hand: where it runs, from end to end. */
   path: z.array(vec3Schema).min(2).max(200).optional(),
   /** Bent inward wherever it lies less than this under the finished face, metres. */
@@ -33,24 +39,31 @@ export const mountSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('hangs'), points: z.array(vec3Schema).min(1).max(12) }),
   /** On a plate behind it, screwed to a wall: plate height, and the screws' pull one may take, N. */
   z.strictObject({
-    kind: z.literal('wall'), height: z.number().min(0.01).max(3).default(0.2), screws: z.number().int().min(1).max(40).default(4),
+    kind: z.literal('wall'),
+    height: z.number().min(0.01).max(3).default(0.2),
+    screws: z.number().int().min(1).max(40).default(4),
     pull: z.number().min(10).max(50000).default(400),
   }),
   z.strictObject({
-    kind: z.literal('worn'), where: z.enum(['head', 'shoulder', 'chest', 'back', 'hand']).default('shoulder'),
+    kind: z.literal('worn'),
+    where: z.enum(['head', 'shoulder', 'chest', 'back', 'hand']).default('shoulder'),
     /** At a stretch. */
     hours: z.number().min(0.05).max(24).default(3),
     /** kg from which it is watched and from which it fails; null takes the usual ones for the place. */
     watchFrom: z.number().min(0.05).max(50).nullable().default(null),
     failsFrom: z.number().min(0.05).max(50).nullable().default(null),
     /** Straps, stitches and pads that carry it. */
-    straps: z.array(z.strictObject({ id, name: z.string().min(1).max(60), at: vec3Schema })).max(12).default([]),
+    straps: z
+      .array(z.strictObject({ id, name: z.string().min(1).max(60), at: vec3Schema }))
+      .max(12)
+      .default([]),
   }),
 ]);
 export type Mount = z.infer<typeof mountSchema>;
 
 export const propSchema = z.strictObject({
-  id, name: z.string().min(1).max(80),
+  id,
+  name: z.string().min(1).max(80),
   /** The joint it stands under. */
   node: id,
   /** It comes when the clay goes on, and stays until the piece is dry or for good. */
@@ -71,19 +84,49 @@ export const armaturePartSchema = z.strictObject({
   removed: z.array(z.string().max(80)).max(2000).default([]),
   /** Bones cut in parts, each with a joint between: shares of the length, rising. */
   splits: z.record(z.string().max(80), z.array(z.number().gt(0).lt(1)).min(1).max(20)).default({}),
-  added: z.strictObject({
-    nodes: z.array(z.strictObject({ id, at: vec3Schema, held: z.boolean().default(false) })).max(600).default([]),
-    bones: z.array(z.strictObject({
-      id, name: z.string().min(1).max(80), from: id, to: id, masses: z.array(z.string().max(80)).max(500).default([]),
-      joinFrom: join.default('welded'), joinTo: join.default('welded'), tie: z.boolean().optional(),
-    })).max(1000).default([]),
-    members: z.array(z.strictObject({
-      id, name: z.string().min(1).max(80), stock, size: z.string().min(1).max(30), strands: strands.default(1),
-      bonded: z.boolean().default(false), path: z.array(vec3Schema).min(2).max(200), bones: z.array(id).max(200),
-      allowances: z.array(z.strictObject({ what: z.string().max(60), length: z.number().min(0).max(5) })).max(10).default([]),
-      bare: z.boolean().optional(),
-    })).max(1000).default([]),
-  }).prefault({}),
+  added: z
+    .strictObject({
+      nodes: z
+        .array(z.strictObject({ id, at: vec3Schema, held: z.boolean().default(false) }))
+        .max(600)
+        .default([]),
+      bones: z
+        .array(
+          z.strictObject({
+            id,
+            name: z.string().min(1).max(80),
+            from: id,
+            to: id,
+            masses: z.array(z.string().max(80)).max(500).default([]),
+            joinFrom: join.default('welded'),
+            joinTo: join.default('welded'),
+            tie: z.boolean().optional(),
+          }),
+        )
+        .max(1000)
+        .default([]),
+      members: z
+        .array(
+          z.strictObject({
+            id,
+            name: z.string().min(1).max(80),
+            stock,
+            size: z.string().min(1).max(30),
+            strands: strands.default(1),
+            bonded: z.boolean().default(false),
+            path: z.array(vec3Schema).min(2).max(200),
+            bones: z.array(id).max(200),
+            allowances: z
+              .array(z.strictObject({ what: z.string().max(60), length: z.number().min(0).max(5) }))
+              .max(10)
+              .default([]),
+            bare: z.boolean().optional(),
+          }),
+        )
+        .max(1000)
+        .default([]),
+    })
+    .prefault({}),
   props: z.array(propSchema).max(40).default([]),
   mount: mountSchema.default({ kind: 'stands' }),
 });

@@ -13,7 +13,9 @@ export function safetyFactor(id: SituationId): number {
   return situations.find((s) => s.id === id)?.safety ?? 1.5;
 }
 
-export const isoDateSchema = z.string().regex(/^\d{4}-\d{2}-\d{2}$/, 'a date as YYYY-MM-DD')
+export const isoDateSchema = z
+  .string()
+  .regex(/^\d{4}-\d{2}-\d{2}$/, 'a date as YYYY-MM-DD')
   .refine((text) => {
     const day = new Date(`${text}T00:00:00Z`);
     return !Number.isNaN(day.getTime()) && day.toISOString().slice(0, 10) === text;
@@ -27,22 +29,28 @@ export const briefSchema = z.strictObject({
   startDate: isoDateSchema,
   deadline: isoDateSchema.nullable().default(null),
   hoursPerWeek: z.number().min(0.5).max(100).default(8),
-  limits: z.strictObject({
-    /** kg, finished; null for no limit. */
-    weight: z.number().min(0.01).max(5000).nullable().default(null),
-    crack: z.number().min(0.1).max(3).default(1),
-    /** Degrees it may lean before it tips. */
-    tipAngle: z.number().min(1).max(45).default(15),
-  }).prefault({}),
+  limits: z
+    .strictObject({
+      /** kg, finished; null for no limit. */
+      weight: z.number().min(0.01).max(5000).nullable().default(null),
+      crack: z.number().min(0.1).max(3).default(1),
+      /** Degrees it may lean before it tips. */
+      tipAngle: z.number().min(1).max(45).default(15),
+    })
+    .prefault({}),
   /** What it has to go through on its way. Metres; degrees of a ramp. */
-  travel: z.strictObject({
-    doorWidth: z.number().min(0.3).max(10).default(0.76),
-    doorHeight: z.number().min(0.3).max(10).default(1.98),
-    ramp: z.number().min(0).max(30).default(0),
-    /** One of the usual vehicles, "own" for one measured, or none. */
-    vehicle: z.string().max(30).default('none'),
-    /** Length, width and height inside, when it is one's own. */
-    inside: z.tuple([z.number().min(0.2).max(20), z.number().min(0.2).max(5), z.number().min(0.2).max(5)]).default([2, 1.2, 1.2]),
-  }).prefault({}),
+  travel: z
+    .strictObject({
+      doorWidth: z.number().min(0.3).max(10).default(0.76),
+      doorHeight: z.number().min(0.3).max(10).default(1.98),
+      ramp: z.number().min(0).max(30).default(0),
+      /** One of the usual vehicles, "own" for one measured, or none. */
+      vehicle: z.string().max(30).default('none'),
+      /** Length, width and height inside, when it is one's own. */
+      inside: z
+        .tuple([z.number().min(0.2).max(20), z.number().min(0.2).max(5), z.number().min(0.2).max(5)])
+        .default([2, 1.2, 1.2]),
+    })
+    .prefault({}),
 });
 export type Brief = z.infer<typeof briefSchema>;

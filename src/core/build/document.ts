@@ -36,7 +36,10 @@ export const largestBuildText = 8_000_000;
 
 export function describeIssue(error: z.ZodError, root = ''): { path: string; message: string } {
   const issue = error.issues[0];
-  const at = (issue?.path ?? []).map((p) => (typeof p === 'number' ? `[${p}]` : `.${String(p)}`)).join('').replace(/^\./, '');
+  const at = (issue?.path ?? [])
+    .map((p) => (typeof p === 'number' ? `[${p}]` : `.${String(p)}`))
+    .join('')
+    .replace(/^\./, '');
   const path = [root, at].filter((p) => p !== '').join('.') || 'the document';
   return { path, message: issue?.message ?? 'is not valid' };
 }
@@ -51,7 +54,11 @@ export function readBuild(input: unknown): Result<Build> {
     return failure('no-version', 'schemaVersion', 'a build file names its version, 1 or later');
   }
   if (version > schemaVersion) {
-    return failure('newer-version', 'schemaVersion', `made by a newer Sostegno (version ${version}; this one reads up to ${schemaVersion})`);
+    return failure(
+      'newer-version',
+      'schemaVersion',
+      `made by a newer Sostegno (version ${version}; this one reads up to ${schemaVersion})`,
+    );
   }
   const migrated = migrate(input as Record<string, unknown>, version, schemaVersion);
   if (!migrated.ok) return migrated;

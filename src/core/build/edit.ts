@@ -44,7 +44,9 @@ export function applyEdit(build: Build, edit: BuildEdit): Result<Build> {
   // not read again: only what was touched can have broken.
   const out: Record<string, unknown> = { ...(build as Record<string, unknown>) };
   for (const part of new Set(edit.changes.map((c) => String(c.path[0])))) {
-    const schema = Object.hasOwn(buildSchema.shape, part) ? buildSchema.shape[part as keyof typeof buildSchema.shape] : undefined;
+    const schema = Object.hasOwn(buildSchema.shape, part)
+      ? buildSchema.shape[part as keyof typeof buildSchema.shape]
+      : undefined;
     if (!schema) return failure('out-of-range', part, 'a build has no such part');
     const parsed = schema.safeParse((next as Record<string, unknown>)[part]);
     if (!parsed.success) {

@@ -49,9 +49,15 @@ export const formPartSchema = z.strictObject({
   planted: massIdSchema.nullable().default(null),
   added: z.array(massSchema).max(500).default([]),
   /** A small study that is measured and scaled up: its height, and readings of the callipers on it. */
-  study: z.strictObject({
-    height: z.number().min(0.005).max(10),
-    readings: z.array(z.strictObject({ name: z.string().max(60), value: z.number().min(0).max(10) })).max(100).default([]),
-  }).nullable().default(null),
+  study: z
+    .strictObject({
+      height: z.number().min(0.005).max(10),
+      readings: z
+        .array(z.strictObject({ name: z.string().max(60), value: z.number().min(0).max(10) }))
+        .max(100)
+        .default([]),
+    })
+    .nullable()
+    .default(null),
 });
 export type FormPart = z.infer<typeof formPartSchema>;

@@ -5,7 +5,9 @@ export function stableText(value: unknown): string {
   if (value === null || typeof value !== 'object') return JSON.stringify(value) ?? 'null';
   if (Array.isArray(value)) return `[${value.map(stableText).join(',')}]`;
   const record = value as Record<string, unknown>;
-  const keys = Object.keys(record).filter((k) => record[k] !== undefined).sort();
+  const keys = Object.keys(record)
+    .filter((k) => record[k] !== undefined)
+    .sort();
   return `{${keys.map((k) => `${JSON.stringify(k)}:${stableText(record[k])}`).join(',')}}`;
 }
 
@@ -40,11 +42,24 @@ export function partHash(part: object): string {
 
 /** A whole build's hash from those of its parts: after an edit only what it touched is read again. */
 export function buildHash(build: object): string {
-  return hashText(Object.entries(build).map(([k, v]) => `${k}=${typeof v === 'object' && v !== null ? partHash(v as object) : String(v)}`).sort().join());
+  return hashText(
+    Object.entries(build)
+      .map(([k, v]) => `${k}=${typeof v === 'object' && v !== null ? partHash(v as object) : String(v)}`)
+      .sort()
+      .join(),
+  );
 }
 
 /** What drying hangs on: the same key, the same drying. */
 export function dryingKey(build: Build, step?: number): string {
   const { room, stages, regions, form, materials, armature, brief } = build;
-  return buildHash({ room, stages, regions, form, materials, armature, clay: { id: brief.clay, start: brief.startDate, limit: brief.limits.crack, step } });
+  return buildHash({
+    room,
+    stages,
+    regions,
+    form,
+    materials,
+    armature,
+    clay: { id: brief.clay, start: brief.startDate, limit: brief.limits.crack, step },
+  });
 }

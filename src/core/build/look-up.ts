@@ -10,12 +10,16 @@ export function findClay(build: Build, id: string): Result<ClayFamily> {
 
 export function findBulk(build: Build, id: string): Result<BulkKind> {
   const found = own(build.materials.values.bulks, id) ?? bulks.get(id);
-  return found ? success(found) : failure('unknown-bulk', 'armature.school.parameters.bulk', `there is no bulk "${id}"`);
+  return found
+    ? success(found)
+    : failure('unknown-bulk', 'armature.school.parameters.bulk', `there is no bulk "${id}"`);
 }
 
 export function findWrap(id: string): Result<Wrap> {
   const found = wraps.get(id);
-  return found ? success(found) : failure('unknown-wrap', 'armature.school.parameters.wrap', `there is no wrap "${id}"`);
+  return found
+    ? success(found)
+    : failure('unknown-wrap', 'armature.school.parameters.wrap', `there is no wrap "${id}"`);
 }
 
 export function findStock(build: Build, id: string): Stock | undefined {

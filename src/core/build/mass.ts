@@ -17,19 +17,33 @@ export const massShapeSchema = z.discriminatedUnion('kind', [
   /** From the mass's place to `reach` away, its radius changing on the way. */
   z.strictObject({ kind: z.literal('round-cone'), reach: vec3Schema, radiusFrom: length, radiusTo: length }),
   /** `half` sizes include the rounding. */
-  z.strictObject({ kind: z.literal('rounded-box'), half: z.tuple([length, length, length]), rounding: z.number().min(0).max(20) }),
+  z.strictObject({
+    kind: z.literal('rounded-box'),
+    half: z.tuple([length, length, length]),
+    rounding: z.number().min(0).max(20),
+  }),
   z.strictObject({ kind: z.literal('ring'), radius: length, thickness: length }),
   /** Upright cylinder; `half` its half height, rounding included. */
   z.strictObject({ kind: z.literal('drum'), radius: length, half: length, rounding: z.number().min(0).max(20) }),
   /** A mesh brought in: its signed distance on a grid of samples, one byte each (see `form/mesh/sampled.ts`). Scaled as a whole only. */
-  z.strictObject({
-    kind: z.literal('sampled'), cells: z.tuple([side, side, side]), step: z.number().min(1e-6).max(5),
-    /** Middle of the first sample, from the mass's place. */
-    from: vec3Schema,
-    /** Largest distance there is in it, metres. */
-    deepest: z.number().min(1e-6).max(50),
-    values: z.string().max(1_500_000).regex(/^[A-Za-z0-9+/]*={0,2}$/, 'samples are base64'),
-  }).refine((s) => s.values.length === Math.ceil((s.cells[0] * s.cells[1] * s.cells[2]) / 3) * 4, { path: ['values'], message: 'its samples are not as many as its cells' }),
+  z
+    .strictObject({
+      kind: z.literal('sampled'),
+      cells: z.tuple([side, side, side]),
+      step: z.number().min(1e-6).max(5),
+      /** Middle of the first sample, from the mass's place. */
+      from: vec3Schema,
+      /** Largest distance there is in it, metres. */
+      deepest: z.number().min(1e-6).max(50),
+      values: z
+        .string()
+        .max(1_500_000)
+        .regex(/^[A-Za-z0-9+/]*={0,2}$/, 'samples are base64'),
+    })
+    .refine((s) => s.values.length === Math.ceil((s.cells[0] * s.cells[1] * s.cells[2]) / 3) * 4, {
+      path: ['values'],
+      message: 'its samples are not as many as its cells',
+    }),
   /** A bowl turned over: an ellipsoid hollowed to the thickness of its clay and open below `open` (in its own axes). */
   z.strictObject({ kind: z.literal('shell'), radii: z.tuple([length, length, length]), open: coordinate }),
 ]);
@@ -39,7 +53,10 @@ export type MassShape = z.infer<typeof massShapeSchema>;
 export const massRoles = ['face', 'core', 'bare'] as const;
 export type MassRole = (typeof massRoles)[number];
 
-export const massIdSchema = z.string().regex(/^[a-z0-9]+([-/][a-z0-9]+)*$/).max(80);
+export const massIdSchema = z
+  .string()
+  .regex(/^[a-z0-9]+([-/][a-z0-9]+)*$/)
+  .max(80);
 
 export const massSchema = z.strictObject({
   id: massIdSchema,

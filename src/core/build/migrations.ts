@@ -26,7 +26,10 @@ function schoolsByName(document: Loose): Loose {
   const armature = document['armature'] as Loose | undefined;
   const school = armature?.['school'] as Loose | undefined;
   const start = (document['form'] as { start?: { kind?: unknown } } | undefined)?.start?.kind;
-  const kinds: Readonly<Record<string, string>> = { 'limb-wire': 'wire-figure', 'on-a-form': wornForms[String(start)] ?? 'object-core' };
+  const kinds: Readonly<Record<string, string>> = {
+    'limb-wire': 'wire-figure',
+    'on-a-form': wornForms[String(start)] ?? 'object-core',
+  };
   const kind = kinds[String(school?.['kind'])];
   return kind === undefined ? document : { ...document, armature: { ...armature, school: { ...school, kind } } };
 }
@@ -37,7 +40,10 @@ function coversAndStages(document: Loose): Loose {
   if (typeof room !== 'object' || room === null) return rest;
   const { cover, coverHours, ...air } = room;
   const covered = typeof cover === 'string' && cover !== 'none' && typeof coverHours === 'number' && coverHours > 0;
-  return { ...rest, room: { ...air, covers: covered ? [{ kind: cover, from: 0, until: coverHours, regions: [] }] : [] } };
+  return {
+    ...rest,
+    room: { ...air, covers: covered ? [{ kind: cover, from: 0, until: coverHours, regions: [] }] : [] },
+  };
 }
 
 function massesToLifeSize(document: Loose): Loose {
@@ -67,12 +73,16 @@ function massesToLifeSize(document: Loose): Loose {
 function divided(value: unknown, by: number): unknown {
   if (typeof value === 'number') return value / by;
   if (Array.isArray(value)) return value.map((v) => divided(v, by));
-  if (typeof value === 'object' && value !== null) return Object.fromEntries(Object.entries(value).map(([k, v]) => [k, divided(v, by)]));
+  if (typeof value === 'object' && value !== null)
+    return Object.fromEntries(Object.entries(value).map(([k, v]) => [k, divided(v, by)]));
   return value;
 }
 
 export function migrate(
-  document: Record<string, unknown>, from: number, to: number, steps: readonly Migration[] = migrations,
+  document: Record<string, unknown>,
+  from: number,
+  to: number,
+  steps: readonly Migration[] = migrations,
 ): Result<Record<string, unknown>> {
   let current = document;
   for (let version = from; version < to; version++) {

@@ -2,14 +2,45 @@ import { z } from 'zod';
 import { slugSchema } from '../catalogue';
 
 /** What the maker has said about the plan: steps changed, put somewhere, left out or added; who works on it; a class. */
-export const stepKinds = ['setting-out', 'armature', 'bulk', 'ground', 'props', 'clay', 'smoothing', 'tending', 'opening', 'mending', 'refining', 'detail', 'sanding', 'sealing', 'painting', 'moulding', 'heat', 'fitting', 'own'] as const;
+export const stepKinds = [
+  'setting-out',
+  'armature',
+  'bulk',
+  'ground',
+  'props',
+  'clay',
+  'smoothing',
+  'tending',
+  'opening',
+  'mending',
+  'refining',
+  'detail',
+  'sanding',
+  'sealing',
+  'painting',
+  'moulding',
+  'heat',
+  'fitting',
+  'own',
+] as const;
 export type StepKind = (typeof stepKinds)[number];
 export const stepKindSchema = z.enum(stepKinds);
 
-export const needKinds = ['props', 'oven', 'two people', 'fresh air', 'respirator', 'gloves', 'eye protection'] as const;
+export const needKinds = [
+  'props',
+  'oven',
+  'two people',
+  'fresh air',
+  'respirator',
+  'gloves',
+  'eye protection',
+] as const;
 export type Need = (typeof needKinds)[number];
 
-export const stepIdSchema = z.string().regex(/^[a-z0-9]+([-/][a-z0-9]+)*$/, 'lower-case words joined by hyphens and strokes').max(100);
+export const stepIdSchema = z
+  .string()
+  .regex(/^[a-z0-9]+([-/][a-z0-9]+)*$/, 'lower-case words joined by hyphens and strokes')
+  .max(100);
 const hours = z.number().min(0.02).max(400);
 
 export const ownStepSchema = z.strictObject({
@@ -21,12 +52,22 @@ export const ownStepSchema = z.strictObject({
   whole: z.boolean().default(false),
   people: z.number().int().min(1).max(6).default(1),
   needs: z.array(z.enum(needKinds)).max(7).default([]),
-  after: z.array(z.strictObject({
-    step: stepIdSchema,
-    /** Hours from its end. */
-    least: z.number().min(0).max(5000).default(0),
-    most: z.number().min(0).max(5000).nullable().default(null),
-  }).refine((w) => w.most === null || w.most >= w.least, { path: ['most'], message: 'the longest wait is shorter than the shortest' })).max(20).default([]),
+  after: z
+    .array(
+      z
+        .strictObject({
+          step: stepIdSchema,
+          /** Hours from its end. */
+          least: z.number().min(0).max(5000).default(0),
+          most: z.number().min(0).max(5000).nullable().default(null),
+        })
+        .refine((w) => w.most === null || w.most >= w.least, {
+          path: ['most'],
+          message: 'the longest wait is shorter than the shortest',
+        }),
+    )
+    .max(20)
+    .default([]),
   /** Steps that wait for this one. */
   before: z.array(stepIdSchema).max(20).default([]),
   region: slugSchema.nullable().default(null),
@@ -50,7 +91,10 @@ export const classSetSchema = z.strictObject({
   /** Hours of a learner to an hour of a practised hand. */
   pace: z.number().min(0.5).max(5).default(1.6),
   /** When each group meets, 0 Monday to 6 Sunday, minutes after midnight; the first group's first. */
-  sessions: z.array(z.strictObject({ day: z.number().int().min(0).max(6), from: z.number().int().min(0).max(1425) })).min(1).max(8),
+  sessions: z
+    .array(z.strictObject({ day: z.number().int().min(0).max(6), from: z.number().int().min(0).max(1425) }))
+    .min(1)
+    .max(8),
 });
 export type ClassSet = z.infer<typeof classSetSchema>;
 
@@ -61,8 +105,15 @@ export const planPartSchema = z.strictObject({
   held: z.enum(['auto', 'stands', 'hands', 'skewer']).default('auto'),
   /** Who works on it; nobody named, the first in the workshop. */
   people: z.array(slugSchema).max(8).default([]),
-  steps: z.record(stepIdSchema, stepEditSchema).refine((s) => Object.keys(s).length <= 400, 'more than 400 steps').default({}),
-  own: z.array(ownStepSchema).max(80).refine((own) => new Set(own.map((o) => o.id)).size === own.length, 'two steps have the same id').default([]),
+  steps: z
+    .record(stepIdSchema, stepEditSchema)
+    .refine((s) => Object.keys(s).length <= 400, 'more than 400 steps')
+    .default({}),
+  own: z
+    .array(ownStepSchema)
+    .max(80)
+    .refine((own) => new Set(own.map((o) => o.id)).size === own.length, 'two steps have the same id')
+    .default([]),
   classSet: classSetSchema.nullable().default(null),
 });
 export type PlanPart = z.infer<typeof planPartSchema>;

@@ -13,7 +13,10 @@ export const layersSchema = z.strictObject({
   /** Over the clay, from the clay out: a skin, a seal. */
   over: z.array(slugSchema).max(3).optional(),
   /** Of each coat, when it is not the clay's own colour. */
-  colours: z.array(z.enum(['own', 'white', 'dyed'])).max(4).optional(),
+  colours: z
+    .array(z.enum(['own', 'white', 'dyed']))
+    .max(4)
+    .optional(),
 });
 export type Layers = z.infer<typeof layersSchema>;
 

@@ -20,14 +20,19 @@ export const roomHoursSchema = z.strictObject({
 export type RoomHours = z.infer<typeof roomHoursSchema>;
 
 /** A hygrometer's record, evened out to steps; before its first and after its last reading the room is as it mostly is. */
-export const roomRecordSchema = z.strictObject({
-  name: z.string().max(120),
-  /** Hours from the day the clay goes on, midnight, to the first step. */
-  startsAt: z.number().min(-20000).max(20000),
-  stepHours: z.number().min(0.25).max(24),
-  temperature: z.array(temperature).min(1).max(3000),
-  relativeHumidity: z.array(humidity).min(1).max(3000),
-}).refine((r) => r.temperature.length === r.relativeHumidity.length, { path: ['relativeHumidity'], message: 'temperatures and humidities are not as many' });
+export const roomRecordSchema = z
+  .strictObject({
+    name: z.string().max(120),
+    /** Hours from the day the clay goes on, midnight, to the first step. */
+    startsAt: z.number().min(-20000).max(20000),
+    stepHours: z.number().min(0.25).max(24),
+    temperature: z.array(temperature).min(1).max(3000),
+    relativeHumidity: z.array(humidity).min(1).max(3000),
+  })
+  .refine((r) => r.temperature.length === r.relativeHumidity.length, {
+    path: ['relativeHumidity'],
+    message: 'temperatures and humidities are not as many',
+  });
 export type RoomRecord = z.infer<typeof roomRecordSchema>;
 
 /** Over the piece, or over some regions, from and until hours after the first clay; `until` null for as long as it dries. */

@@ -23,14 +23,26 @@ export const stagesSchema = z.strictObject({
   /** Hour of the day at which the first clay goes on. */
   startHour: z.number().min(0).max(23.75).default(9),
   /** What is waited for after each stage of clay before the next goes on; through-dry where nothing is said. */
-  waits: z.array(z.strictObject({ until: dryStateSchema, hours: hours.default(0) })).max(8).default([]),
+  waits: z
+    .array(z.strictObject({ until: dryStateSchema, hours: hours.default(0) }))
+    .max(8)
+    .default([]),
   /** The piece comes off its form, and dries from both faces. */
-  lift: z.strictObject({ when: z.enum(['touch-dry', 'leather-hard', 'hours']), hours: hours.default(0) }).nullable().default(null),
+  lift: z
+    .strictObject({ when: z.enum(['touch-dry', 'leather-hard', 'hours']), hours: hours.default(0) })
+    .nullable()
+    .default(null),
   /** A film on the form that lets the clay slip. */
   film: z.boolean().default(false),
   /** Cut in two, the core taken out, joined again. */
-  split: z.strictObject({ across: z.enum(['left-right', 'front-back']), from: hours, until: hours }).nullable().default(null),
-  turns: z.array(z.strictObject({ at: hours, lying: z.enum(['stands', 'back', 'face', 'crown', 'left', 'right', 'hung']) })).max(20).default([]),
+  split: z
+    .strictObject({ across: z.enum(['left-right', 'front-back']), from: hours, until: hours })
+    .nullable()
+    .default(null),
+  turns: z
+    .array(z.strictObject({ at: hours, lying: z.enum(['stands', 'back', 'face', 'crown', 'left', 'right', 'hung']) }))
+    .max(20)
+    .default([]),
   /** Each section of the armature is clad and dried by itself, and joined when it is dry. */
   apart: z.boolean().default(false),
 });

@@ -1,4 +1,19 @@
-import { bulkKindSchema, bulkList, clayFamilySchema, clayList, clays, compatibilityRules, joinEfficiency, joinKinds, recipes, stockList, stockSchema, stocks, wrapList, wrapSchema } from '.';
+import {
+  bulkKindSchema,
+  bulkList,
+  clayFamilySchema,
+  clayList,
+  clays,
+  compatibilityRules,
+  joinEfficiency,
+  joinKinds,
+  recipes,
+  stockList,
+  stockSchema,
+  stocks,
+  wrapList,
+  wrapSchema,
+} from '.';
 
 const unique = (ids: readonly string[]) => expect(new Set(ids).size).toBe(ids.length);
 
@@ -16,7 +31,22 @@ test('every record is valid and has an id of its own', () => {
 });
 
 test('the families makers use are all there', () => {
-  for (const id of ['earthen-air-dry', 'paper-clay', 'paper-strips', 'foam-air-dry', 'cold-porcelain', 'epoxy-clay', 'oil-soft', 'oil-medium', 'oil-firm', 'oil-medium-sulphur', 'water-based', 'oven-polymer', 'oven-polymer-light']) expect(clays.has(id)).toBe(true);
+  for (const id of [
+    'earthen-air-dry',
+    'paper-clay',
+    'paper-strips',
+    'foam-air-dry',
+    'cold-porcelain',
+    'epoxy-clay',
+    'oil-soft',
+    'oil-medium',
+    'oil-firm',
+    'oil-medium-sulphur',
+    'water-based',
+    'oven-polymer',
+    'oven-polymer-light',
+  ])
+    expect(clays.has(id)).toBe(true);
 });
 
 test('solids and water add up to the weight as laid', () => {

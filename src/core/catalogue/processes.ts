@@ -19,7 +19,12 @@ export const processList = [
   { id: 'hot-van', name: 'driven in a van in summer', traits: ['warm'], heat: 60 },
   { id: 'outdoors', name: 'left outdoors', traits: ['rain'], heat: null },
   { id: 'sea-air', name: 'shown in sea air', traits: ['salt'], heat: null },
-  { id: 'silicone-addition', name: 'moulded in addition-cure silicone', traits: ['silicone', 'addition-silicone'], heat: null },
+  {
+    id: 'silicone-addition',
+    name: 'moulded in addition-cure silicone',
+    traits: ['silicone', 'addition-silicone'],
+    heat: null,
+  },
   { id: 'silicone-condensation', name: 'moulded in condensation-cure silicone', traits: ['silicone'], heat: null },
   { id: 'latex-mould', name: 'moulded in latex', traits: ['wet-latex'], heat: null },
   { id: 'plaster-mould', name: 'moulded in plaster', traits: ['fresh-plaster'], heat: null },

@@ -1,7 +1,10 @@
 import { z } from 'zod';
 
 /** Shapes of catalogue records. The same shapes serve the user's own materials, so every figure is bounded. */
-export const slugSchema = z.string().regex(/^[a-z0-9]+(-[a-z0-9]+)*$/, 'lower-case words joined by hyphens').max(60);
+export const slugSchema = z
+  .string()
+  .regex(/^[a-z0-9]+(-[a-z0-9]+)*$/, 'lower-case words joined by hyphens')
+  .max(60);
 
 const positive = (most: number) => z.number().positive().max(most);
 
@@ -58,10 +61,12 @@ export const clayFamilySchema = z
     source: z.string().max(300).optional(),
   })
   .refine((c) => (c.setting === 'dries' || c.setting === 'damp') === (c.drying !== null), {
-    path: ['drying'], message: 'a clay that dries needs drying coefficients, and only such a clay',
+    path: ['drying'],
+    message: 'a clay that dries needs drying coefficients, and only such a clay',
   })
   .refine((c) => (c.setting === 'sets') === (c.workingMinutes !== null && c.cureHours !== null), {
-    path: ['workingMinutes'], message: 'a clay that sets needs a working time and a cure, and only such a clay',
+    path: ['workingMinutes'],
+    message: 'a clay that sets needs a working time and a cure, and only such a clay',
   });
 export type ClayFamily = z.infer<typeof clayFamilySchema>;
 

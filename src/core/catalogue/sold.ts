@@ -3,7 +3,8 @@ import type { Stock, StockSize } from './schema';
 /** The lengths stock is usually sold in, metres: wire by the coil, rod and tube by the length. A maker's own go first. */
 export function soldLength(stock: Stock, size: StockSize): number {
   const across = 'diameter' in size.section ? size.section.diameter : size.section.width;
-  if (/wire|steel-(galvanised|black|hard)|aluminium|copper/.test(stock.id)) return across <= 0.002 ? 20 : across <= 0.0035 ? 10 : across <= 0.0065 ? 5 : 2;
+  if (/wire|steel-(galvanised|black|hard)|aluminium|copper/.test(stock.id))
+    return across <= 0.002 ? 20 : across <= 0.0035 ? 10 : across <= 0.0065 ? 5 : 2;
   if (stock.id === 'bamboo') return 1.8;
   if (stock.id === 'brass-rod') return 1;
   if (stock.id === 'hardwood-dowel') return across <= 0.006 ? 1 : 2.4;

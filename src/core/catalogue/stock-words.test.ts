@@ -21,10 +21,15 @@ describe('stock as it is written', () => {
       const s = stockList.find((x) => x.id === stock)?.sizes.find((z) => z.id === id)?.section;
       return s && ('diameter' in s ? s.diameter : s.width);
     };
-    expect(across(read.value.size)).toBeCloseTo(across(size) as number, 4);
+    expect(across(read.value.size)).toBeCloseTo(across(size)!, 4);
   });
   test.each([
-    ['', /size and a stock/], ['3 mm', /Which stock/], ['aluminium', /What size/], ['47 mm aluminium', /no 47 mm/], ['8 gauge aluminium', /AWG or SWG/], ['2 mm copper x99', /24 strands/],
+    ['', /size and a stock/],
+    ['3 mm', /Which stock/],
+    ['aluminium', /What size/],
+    ['47 mm aluminium', /no 47 mm/],
+    ['8 gauge aluminium', /AWG or SWG/],
+    ['2 mm copper x99', /24 strands/],
   ])('%s is refused in words', (text, why) => {
     const read = parseStock(text);
     expect(read.ok ? '' : read.message).toMatch(why);

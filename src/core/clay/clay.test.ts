@@ -1,18 +1,32 @@
-import { clays, bulks, wraps, type ClayFamily } from '../catalogue';
+import { clays, bulks, wraps } from '../catalogue';
 import { newBust } from '../build';
-import { clayToBuy, coatsOf, coreFace, heightThatStands, mixClay, paintedThickness, reclaim, recipeFor, sheetsFor, slidesFrom, thicknessThatHangs, yieldAt } from '.';
+import {
+  clayToBuy,
+  coatsOf,
+  coreFace,
+  heightThatStands,
+  mixClay,
+  paintedThickness,
+  reclaim,
+  recipeFor,
+  sheetsFor,
+  slidesFrom,
+  thicknessThatHangs,
+  yieldAt,
+} from '.';
 
-const paper = clays.get('paper-clay') as ClayFamily;
+const paper = clays.get('paper-clay')!;
 
 test('water worked in: mass is kept, solids thin out, shrinkage grows with the water above the limit', () => {
-  const plain = mixClay(paper, 0), wet = mixClay(paper, 0.1);
+  const plain = mixClay(paper, 0),
+    wet = mixClay(paper, 0.1);
   expect(plain.wetDensity).toBe(1090);
   // One kilo as supplied is 1/1090 m3; with 100 g of water it is 1.1 kg in 1/1090 + 0.0001 m3.
   expect(wet.wetDensity).toBeCloseTo(1.1 / (1 / 1090 + 0.0001), 6);
   expect(wet.drying?.w0).toBeCloseTo(0.95 + 0.1 * 1.95, 9);
   expect(wet.drying?.shrinkage).toBeCloseTo((0.08 * (1.145 - 0.25)) / (0.95 - 0.25), 9);
   expect(wet.tabulatedW0).toBe(0.95);
-  expect(mixClay(clays.get('epoxy-clay') as ClayFamily, 0.1).wetDensity).toBe(1650);
+  expect(mixClay(clays.get('epoxy-clay')!, 0.1).wetDensity).toBe(1650);
 });
 
 test('packs are whole, water is not bought', () => {
@@ -47,7 +61,10 @@ test('the core face: wrap softens the hold, tape shuts the pores', () => {
 });
 
 test('coats: a region of its own, or the rest', () => {
-  const b = { ...newBust('b', '2026-12-01'), regions: { painted: [], seams: [], everywhere: { coats: [0.01] }, own: { head: { coats: [0.004, 0.003] } } } };
+  const b = {
+    ...newBust('b', '2026-12-01'),
+    regions: { painted: [], seams: [], everywhere: { coats: [0.01] }, own: { head: { coats: [0.004, 0.003] } } },
+  };
   expect(coatsOf(b, 'head')).toEqual([0.004, 0.003]);
   expect(coatsOf(b, 'neck')).toEqual([0.01]);
   expect(coatsOf(b, 'constructor')).toEqual([0.01]);
@@ -80,16 +97,22 @@ test('a recipe is scaled to what is needed, and shrinks as the clay does', () =>
 });
 
 test('what comes back: all of what never dries, dried clay with its own water, nothing of what sets', () => {
-  expect(reclaim('never', mixClay(clays.get('oil-medium') as ClayFamily, 0), 2)).toMatchObject({ back: 2, water: 0 });
+  expect(reclaim('never', mixClay(clays.get('oil-medium')!, 0), 2)).toMatchObject({ back: 2, water: 0 });
   const dried = reclaim('dries', mixClay(paper, 0), 1.95);
   expect(dried).toMatchObject({ back: 1.95 });
   expect(dried.water).toBeCloseTo(0.95, 9);
-  expect(reclaim('sets', mixClay(clays.get('epoxy-clay') as ClayFamily, 0), 2).back).toBe(0);
+  expect(reclaim('sets', mixClay(clays.get('epoxy-clay')!, 0), 2).back).toBe(0);
 });
 
 test('painted strokes are whole at their place and nothing at their edge', () => {
   expect(paintedThickness([], 1)).toBeNull();
-  const at = paintedThickness([{ at: [0.1, 0, 0.2], radius: 0.05, by: 0.004 }, { at: [0.1, 0, 0.2], radius: 0.02, by: -0.001 }], 0.5);
+  const at = paintedThickness(
+    [
+      { at: [0.1, 0, 0.2], radius: 0.05, by: 0.004 },
+      { at: [0.1, 0, 0.2], radius: 0.02, by: -0.001 },
+    ],
+    0.5,
+  );
   expect(at?.(0.05, 0, 0.1)).toBeCloseTo(0.0015, 9);
   expect(at?.(0.05 + 0.025, 0, 0.1)).toBe(0);
   expect(at?.(0.05 + 0.0125, 0, 0.1)).toBeCloseTo(0.002 * 0.75 ** 2, 9);

@@ -31,8 +31,16 @@ export function clayToBuy(build: Build, mixed: MixedClay, volume: number): ClayT
   const toBuy = needed - fromShelf;
   const packs = Math.max(0, Math.ceil(toBuy / pack.mass - 1e-9));
   return {
-    onPiece, needed, fromShelf, toBuy, packs, packMass: pack.mass, cost: packs * pack.price, water: needed * share,
-    left: clayOnShelf - fromShelf + packs * pack.mass - toBuy, waste: needed - onPiece / (1 + share),
+    onPiece,
+    needed,
+    fromShelf,
+    toBuy,
+    packs,
+    packMass: pack.mass,
+    cost: packs * pack.price,
+    water: needed * share,
+    left: clayOnShelf - fromShelf + packs * pack.mass - toBuy,
+    waste: needed - onPiece / (1 + share),
   };
 }
 
@@ -48,7 +56,12 @@ export interface Sheets {
 export function sheetsFor(build: Build, mixed: MixedClay, area: number, thickness: number): Sheets {
   const { sheet, waste } = build.materials;
   const one = sheet.width * sheet.length;
-  return { thickness, area, count: Math.ceil((area * (1 + waste)) / one - 1e-9), each: one * thickness * mixed.wetDensity };
+  return {
+    thickness,
+    area,
+    count: Math.ceil((area * (1 + waste)) / one - 1e-9),
+    each: one * thickness * mixed.wetDensity,
+  };
 }
 
 /** A recipe scaled to the clay that is needed: litres where it is mixed by volume, kg where by weight. */
@@ -69,7 +82,13 @@ export function recipeFor(clayId: string, mixed: MixedClay, batch: number): Scal
   const whole = recipe.parts.reduce((sum, p) => sum + p.parts, 0);
   const total = recipe.by === 'volume' ? wet * 1000 : batch;
   const shrinkage = mixed.drying?.shrinkage ?? 0;
-  return { recipe, unit: recipe.by === 'volume' ? 'l' : 'kg', parts: recipe.parts.map((p) => ({ what: p.what, amount: (total * p.parts) / whole })), wet, dry: wet * (1 - shrinkage) ** 3 };
+  return {
+    recipe,
+    unit: recipe.by === 'volume' ? 'l' : 'kg',
+    parts: recipe.parts.map((p) => ({ what: p.what, amount: (total * p.parts) / whole })),
+    wet,
+    dry: wet * (1 - shrinkage) ** 3,
+  };
 }
 
 /** What can be had back of clay that is left over: kg of it, and kg of water to soak it with. */
@@ -81,8 +100,18 @@ export interface Reclaim {
 
 /** `dry` kg of dried offcuts; soft clay comes back as it is. */
 export function reclaim(setting: string, mixed: MixedClay, offcuts: number): Reclaim {
-  if (setting === 'never') return { back: offcuts, water: 0, how: 'All of it, for the next piece; pick wire and dust out of it.' };
-  if (!mixed.drying) return { back: 0, water: 0, how: setting === 'sets' ? 'None: what is mixed sets.' : 'Raw offcuts only; what was baked stays as it is.' };
+  if (setting === 'never')
+    return { back: offcuts, water: 0, how: 'All of it, for the next piece; pick wire and dust out of it.' };
+  if (!mixed.drying)
+    return {
+      back: 0,
+      water: 0,
+      how: setting === 'sets' ? 'None: what is mixed sets.' : 'Raw offcuts only; what was baked stays as it is.',
+    };
   const solids = offcuts * mixed.dryShare;
-  return { back: offcuts, water: solids * mixed.drying.w0, how: 'Broken small, soaked some hours in distilled water, then kneaded.' };
+  return {
+    back: offcuts,
+    water: solids * mixed.drying.w0,
+    how: 'Broken small, soaked some hours in distilled water, then kneaded.',
+  };
 }

@@ -20,7 +20,9 @@ export function layersUnderClay(build: Build, region: string): readonly LayerKin
 
 /** Skins and seals, from the clay out. */
 export function layersOverClay(build: Build, region: string): readonly LayerKind[] {
-  return (layersOf(build, region).over ?? build.regions.everywhere.over ?? []).map((id) => layers.get(id)).filter((l) => l !== undefined);
+  return (layersOf(build, region).over ?? build.regions.everywhere.over ?? [])
+    .map((id) => layers.get(id))
+    .filter((l) => l !== undefined);
 }
 
 export function coatColours(build: Build, region: string): readonly ('own' | 'white' | 'dyed')[] {
@@ -52,7 +54,9 @@ export interface CoreFace {
 /** `under` from the core out. Wraps multiply what the bulk holds back; a hard undercoat takes the bulk's place. */
 export function coreFace(bulk: BulkKind, ...under: readonly (Wrap & { readonly innerFace?: number })[]): CoreFace {
   const solid = bulk.id === 'none';
-  let restraint = bulk.restraint, innerFace = bulk.innerFace, grip = bulk.grip;
+  let restraint = bulk.restraint,
+    innerFace = bulk.innerFace,
+    grip = bulk.grip;
   // Clay on the bare armature has no core to wrap.
   for (const layer of solid ? [] : under) {
     restraint = layer.restraint ?? restraint * layer.restraintFactor;

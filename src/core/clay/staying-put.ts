@@ -6,8 +6,16 @@ const gravity = 9.81;
 const margin = 1.5;
 
 export const gripKinds = {
-  plasticFilm: 0.2, bareMetal: 0.3, foil: 0.4, tape: 0.7, plasterOrPrimer: 1, dryClay: 0.8, dryClayWithSlip: 1.2,
-  scoredAndSlipped: 1.3, clothOrTwine: 1.4, wireMesh: 2.5,
+  plasticFilm: 0.2,
+  bareMetal: 0.3,
+  foil: 0.4,
+  tape: 0.7,
+  plasterOrPrimer: 1,
+  dryClay: 0.8,
+  dryClayWithSlip: 1.2,
+  scoredAndSlipped: 1.3,
+  clothOrTwine: 1.4,
+  wireMesh: 2.5,
 } as const;
 
 /** Metres of clay that stay on a face at `slopeDegrees` from level (90 upright, more under an overhang). */

@@ -39,7 +39,13 @@ export interface BatchPlan {
 }
 
 /** Batches no larger than can be placed while they work: rate x (working time less mixing). */
-export function planBatches(mass: number, reference: number, referenceCure: number, celsius: number, rate: number): BatchPlan {
+export function planBatches(
+  mass: number,
+  reference: number,
+  referenceCure: number,
+  celsius: number,
+  rate: number,
+): BatchPlan {
   const whole = workingMinutes(reference, celsius, 0);
   const small = whole - mixingMinutes;
   const large = workingMinutes(reference, celsius, largeLump * 1.01) - mixingMinutes;
@@ -50,7 +56,10 @@ export function planBatches(mass: number, reference: number, referenceCure: numb
   const count = Math.max(1, Math.ceil(mass / each - 1e-9));
   const batches = Array.from({ length: count }, (_, i) => (i < count - 1 ? each : mass - each * (count - 1)));
   return {
-    batches, workingMinutes: working, usableMinutes: Math.max(0, working - mixingMinutes),
-    placingMinutes: mass / rate + count * mixingMinutes, cureHours: cureHours(referenceCure, celsius),
+    batches,
+    workingMinutes: working,
+    usableMinutes: Math.max(0, working - mixingMinutes),
+    placingMinutes: mass / rate + count * mixingMinutes,
+    cureHours: cureHours(referenceCure, celsius),
   };
 }

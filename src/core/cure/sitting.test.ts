@@ -12,16 +12,26 @@ test('by hand: 25 g a minute for 87 minutes would be a large lump, which works f
   expect(plan.left).toBeCloseTo(0, 9);
 });
 
-test.each([[15, 0.008, 1], [21, 0.025, 3], [30, 0.025, 3], [35, 0.002, 0.4]])('at %d degrees and %d kg a minute every batch is placed while it works and before the sitting ends', (celsius, rate, mass) => {
-  const plan = batchSittings({ ...at, celsius, rate, mass });
-  expect(plan.batches.reduce((sum, b) => sum + b.mass, 0) + plan.left).toBeCloseTo(mass, 9);
-  for (const b of plan.batches) {
-    expect(b.placedBy).toBeLessThanOrEqual(at.until + 1e-6);
-    expect(b.placedBy).toBeLessThanOrEqual(b.mixAt + workingMinutes(90, celsius, b.mass) * 60 + 1e-6);
-    expect(b.mixAt).toBeLessThanOrEqual(plan.lastMix + 1e-6);
-  }
-  plan.batches.forEach((b, i) => { if (i > 0) expect(b.mixAt).toBeCloseTo(plan.batches[i - 1]?.placedBy ?? 0, 6); });
-});
+test.each([
+  [15, 0.008, 1],
+  [21, 0.025, 3],
+  [30, 0.025, 3],
+  [35, 0.002, 0.4],
+])(
+  'at %d degrees and %d kg a minute every batch is placed while it works and before the sitting ends',
+  (celsius, rate, mass) => {
+    const plan = batchSittings({ ...at, celsius, rate, mass });
+    expect(plan.batches.reduce((sum, b) => sum + b.mass, 0) + plan.left).toBeCloseTo(mass, 9);
+    for (const b of plan.batches) {
+      expect(b.placedBy).toBeLessThanOrEqual(at.until + 1e-6);
+      expect(b.placedBy).toBeLessThanOrEqual(b.mixAt + workingMinutes(90, celsius, b.mass) * 60 + 1e-6);
+      expect(b.mixAt).toBeLessThanOrEqual(plan.lastMix + 1e-6);
+    }
+    plan.batches.forEach((b, i) => {
+      if (i > 0) expect(b.mixAt).toBeCloseTo(plan.batches[i - 1]?.placedBy ?? 0, 6);
+    });
+  },
+);
 
 test('where the evening is nearly over nothing is mixed', () => {
   const plan = batchSittings({ ...at, until: 200 });

@@ -33,7 +33,8 @@ export interface SittingBatches {
   readonly left: number;
 }
 
-const mixing = 180, largeLump = 0.2;
+const mixing = 180,
+  largeLump = 0.2;
 /** Mixing less than this is not worth the gloves, kg. */
 const least = 0.02;
 
@@ -42,7 +43,8 @@ export function batchSittings({ mass, reference, celsius, rate, from, until }: S
   const large = (seconds(largeLump * 1.01) - mixing) * (rate / 60);
   const each = Math.max(least, large > largeLump ? large : Math.min(largeLump, (seconds(0) - mixing) * (rate / 60)));
   const batches: TimedBatch[] = [];
-  let left = mass, at = from;
+  let left = mass,
+    at = from;
   while (left > 1e-9 && batches.length < 60) {
     // The last one fits into what is left of the sitting.
     const fits = Math.min(each, left, Math.max(0, until - at - mixing) * (rate / 60));
@@ -52,5 +54,11 @@ export function batchSittings({ mass, reference, celsius, rate, from, until }: S
     left -= fits;
     at = placedBy;
   }
-  return { each, working: seconds(each), batches, lastMix: Math.max(from, until - mixing - (least / rate) * 60), left: Math.max(0, left) };
+  return {
+    each,
+    working: seconds(each),
+    batches,
+    lastMix: Math.max(from, until - mixing - (least / rate) * 60),
+    left: Math.max(0, left),
+  };
 }

@@ -1,4 +1,3 @@
-
 const { abs, cbrt, exp, floor, max, min, sqrt } = Math;
 /**
  * The room a piece dries in, and what leaves a wet surface.
@@ -87,8 +86,8 @@ export function evaporationCurve(air: RoomAir, cover = 0, transferFactor = 1): E
 export function readCurve(curve: EvaporationCurve, activity: number, out: Float64Array): void {
   const x = min(1, max(0, activity)) * tableSize;
   const i = min(tableSize - 1, floor(x));
-  const a = curve.fluxes[i] as number;
-  const slope = (curve.fluxes[i + 1] as number) - a;
+  const a = curve.fluxes[i]!;
+  const slope = curve.fluxes[i + 1]! - a;
   out[0] = a + slope * (x - i);
   out[1] = slope * tableSize;
 }

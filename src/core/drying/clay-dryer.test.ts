@@ -3,15 +3,27 @@ import { clays, type DryingCoefficients } from '../catalogue';
 import { seeded } from '../form';
 import { ClayDryer, dryLayer, evaporationCurve, type DryingSpan, type FaceConditions, type WholePieceJob } from '.';
 
-const paper = clays.get('paper-clay')?.drying as DryingCoefficients;
+const paper = clays.get('paper-clay')!.drying!;
 const still = { temperature: 20, relativeHumidity: 0.5, speed: 0.1 };
 const curve = evaporationCurve(still);
 const hour = 3600;
 const shut: FaceConditions = { curve: null, share: 0 };
 const open: FaceConditions = { curve, share: 1 };
 
-function span(outer: FaceConditions, inner: FaceConditions, until = Infinity, more: Partial<DryingSpan> = {}): DryingSpan {
-  return { until, outer: [outer], inner: [inner], resting: null, key: `${outer.share}/${inner.share}/${until}`, ...more };
+function span(
+  outer: FaceConditions,
+  inner: FaceConditions,
+  until = Infinity,
+  more: Partial<DryingSpan> = {},
+): DryingSpan {
+  return {
+    until,
+    outer: [outer],
+    inner: [inner],
+    resting: null,
+    key: `${outer.share}/${inner.share}/${until}`,
+    ...more,
+  };
 }
 
 /** Crank, *The Mathematics of Diffusion*, eq. 6.20: what is left in a sphere with its face held. */
@@ -22,9 +34,23 @@ function crankSphere(fourier: number): number {
 }
 
 test('a sphere with its face held follows the series to one percent', () => {
-  const clay: DryingCoefficients = { w0: 1, w_sl: 0.3, w_m: 0.1, rho_dry: 1000, D_wet: 1e-9, D_dry: 1e-9, shrinkage: 0.05, capacityWet: 0.1, capacityDry: 0.01 };
+  const clay: DryingCoefficients = {
+    w0: 1,
+    w_sl: 0.3,
+    w_m: 0.1,
+    rho_dry: 1000,
+    D_wet: 1e-9,
+    D_dry: 1e-9,
+    shrinkage: 0.05,
+    capacityWet: 0.1,
+    capacityDry: 0.01,
+  };
   const r = 0.02;
-  const d = new ClayDryer({ clay, stages: [{ start: 0, lattice: () => ballLattice(r, 12) }], spans: [span({ curve: null, share: 1, fixed: 0.2 }, shut)] });
+  const d = new ClayDryer({
+    clay,
+    stages: [{ start: 0, lattice: () => ballLattice(r, 12) }],
+    spans: [span({ curve: null, share: 1, fixed: 0.2 }, shut)],
+  });
   for (const fourier of [0.03, 0.05, 0.1, 0.2, 0.4]) {
     d.advance((fourier * r * r) / 1e-9);
     const left = (d.water() / d.solids() - 0.2) / 0.8;
@@ -32,32 +58,58 @@ test('a sphere with its face held follows the series to one percent', () => {
   }
 });
 
-test.each([['sealed', 0], ['porous', 0.3], ['open', 1]] as const)('a slab dries as through one thickness, inner face %s', (_, share) => {
+test.each([
+  ['sealed', 0],
+  ['porous', 0.3],
+  ['open', 1],
+] as const)('a slab dries as through one thickness, inner face %s', (_, share) => {
   const thickness = 0.01;
   const times = [6, 24, 48, 72, 100].map((h) => h * hour);
-  const course = dryLayer({ clay: paper, geometry: 'slab', thickness, innerFace: share, times, phases: [{ until: Infinity, curve, relativeHumidity: 0.5 }] });
-  const d = new ClayDryer({ clay: paper, stages: [{ start: 0, lattice: () => slabLattice(thickness, 0.002) }], spans: [span(open, { curve, share })] });
+  const course = dryLayer({
+    clay: paper,
+    geometry: 'slab',
+    thickness,
+    innerFace: share,
+    times,
+    phases: [{ until: Infinity, curve, relativeHumidity: 0.5 }],
+  });
+  const d = new ClayDryer({
+    clay: paper,
+    stages: [{ start: 0, lattice: () => slabLattice(thickness, 0.002) }],
+    spans: [span(open, { curve, share })],
+  });
   times.forEach((t, i) => {
     d.advance(t);
     const mean = d.water() / d.solids();
-    expect(Math.abs(mean - (course.history[i]?.meanMoisture as number))).toBeLessThan(0.004);
+    expect(Math.abs(mean - course.history[i]!.meanMoisture!)).toBeLessThan(0.004);
     let wettest = 0;
-    for (let c = d.cells.pad; c < d.cells.pad + d.cells.count; c++) wettest = Math.max(wettest, d.moisture[c] as number);
-    expect(Math.abs(wettest - (course.history[i]?.coreMoisture as number))).toBeLessThan(0.012);
+    for (let c = d.cells.pad; c < d.cells.pad + d.cells.count; c++) wettest = Math.max(wettest, d.moisture[c]!);
+    expect(Math.abs(wettest - course.history[i]!.coreMoisture!)).toBeLessThan(0.012);
   });
 });
 
 /** A ball with a hollow, a second coat that comes later, a cover that comes off, and something it lies on. */
 function busy(seed = 1): WholePieceJob {
   const random = seeded(seed);
-  const step = 0.003, outer = 0.03 + random() * 0.004, coat = 0.005;
+  const step = 0.003,
+    outer = 0.03 + random() * 0.004,
+    coat = 0.005;
   const core = (x: number, y: number, z: number) => Math.hypot(x, y, z) - (outer - 0.011);
-  const make = (less: number) => () => lattice([28, 28, 28], step, (x, y, z) => Math.hypot(x, y, z) - outer + less, core);
+  const make = (less: number) => () =>
+    lattice([28, 28, 28], step, (x, y, z) => Math.hypot(x, y, z) - outer + less, core);
   const covered = { curve: evaporationCurve(still, 1500), share: 1 };
   const lying = { resting: { down: [0, 0, -1] as const, share: 0.9 } };
   return {
-    clay: paper, stages: [{ start: 0, lattice: make(coat) }, { start: 30 * hour, lattice: make(0) }],
-    spans: [span(covered, { curve, share: 0.3 }, 10 * hour, lying), span(open, { curve, share: 0.3 }, 50 * hour, lying), span(open, open)],
+    clay: paper,
+    stages: [
+      { start: 0, lattice: make(coat) },
+      { start: 30 * hour, lattice: make(0) },
+    ],
+    spans: [
+      span(covered, { curve, share: 0.3 }, 10 * hour, lying),
+      span(open, { curve, share: 0.3 }, 50 * hour, lying),
+      span(open, open),
+    ],
   };
 }
 
@@ -79,7 +131,10 @@ test('the answer does not depend on how the work is shared out, to the last bit'
   plain.advance(60 * hour);
   const orders: ((chunks: number) => number[])[] = [
     (n) => Array.from({ length: n }, (_, i) => n - 1 - i),
-    (n) => [...Array.from({ length: n }, (_, i) => i).filter((i) => i % 2 === 0), ...Array.from({ length: n }, (_, i) => i).filter((i) => i % 2 === 1)],
+    (n) => [
+      ...Array.from({ length: n }, (_, i) => i).filter((i) => i % 2 === 0),
+      ...Array.from({ length: n }, (_, i) => i).filter((i) => i % 2 === 1),
+    ],
     (n) => Array.from({ length: n }, (_, i) => i).sort((a, b) => ((a * 7) % 5) - ((b * 7) % 5)),
   ];
   for (const order of orders) {
@@ -93,10 +148,13 @@ test('the answer does not depend on how the work is shared out, to the last bit'
 
 test('large enough to have several chunks, or the test above says nothing', () => {
   let most = 0;
-  const d = new ClayDryer({ ...busy(), stages: [{ start: 0, lattice: () => ballLattice(0.03, 16) }] }, (work, chunks) => {
-    most = Math.max(most, chunks);
-    for (let c = chunks - 1; c >= 0; c--) work(c);
-  });
+  const d = new ClayDryer(
+    { ...busy(), stages: [{ start: 0, lattice: () => ballLattice(0.03, 16) }] },
+    (work, chunks) => {
+      most = Math.max(most, chunks);
+      for (let c = chunks - 1; c >= 0; c--) work(c);
+    },
+  );
   const other = new ClayDryer({ ...busy(), stages: [{ start: 0, lattice: () => ballLattice(0.03, 16) }] });
   d.advance(2 * hour);
   other.advance(2 * hour);
@@ -120,7 +178,11 @@ test('stopped, put away and taken up again it comes to the same, to the last bit
 });
 
 test('one step of the compiled kernel is the sum written out', () => {
-  const d = new ClayDryer({ clay: paper, stages: [{ start: 0, lattice: () => ballLattice(0.02, 6) }], spans: [span(open, shut)] });
+  const d = new ClayDryer({
+    clay: paper,
+    stages: [{ start: 0, lattice: () => ballLattice(0.02, 6) }],
+    spans: [span(open, shut)],
+  });
   const { cells } = d;
   const random = seeded(9);
   for (let c = cells.pad; c < cells.pad + cells.count; c++) d.moisture[c] = 0.1 + 0.8 * random();
@@ -130,41 +192,59 @@ test('one step of the compiled kernel is the sum written out', () => {
   d.advance(dt);
   const [nx, ny] = cells.lattice.size;
   const growth = Math.log(paper.D_wet / paper.D_dry) / paper.w0;
-  const u = (c: number) => (paper.D_dry * Math.exp(growth * (before[c] as number))) / growth;
+  const u = (c: number) => (paper.D_dry * Math.exp(growth * before[c]!)) / growth;
   const leaves = new Float64Array(before.length);
   const solids = paper.rho_dry * cells.lattice.step ** 3;
   for (let f = 0; f < cells.outerFaces.count; f++) {
-    const c = cells.outerFaces.cell[f] as number;
+    const c = cells.outerFaces.cell[f]!;
     // What leaves, by a balance of its own: bisection on the moisture of the face.
-    const gain = paper.rho_dry / (cells.outerFaces.depth[f] as number);
-    let low = 0, high = before[c] as number;
-    const rate = (w: number) => { const a = 1 - Math.exp(-w / paper.w_m), i = Math.min(255, Math.floor(a * 256)); return (curve.fluxes[i] as number) + ((curve.fluxes[i + 1] as number) - (curve.fluxes[i] as number)) * (a * 256 - i); };
+    const gain = paper.rho_dry / cells.outerFaces.depth[f]!;
+    let low = 0,
+      high = before[c]!;
+    const rate = (w: number) => {
+      const a = 1 - Math.exp(-w / paper.w_m),
+        i = Math.min(255, Math.floor(a * 256));
+      return curve.fluxes[i]! + (curve.fluxes[i + 1]! - curve.fluxes[i]!) * (a * 256 - i);
+    };
     for (let k = 0; k < 60; k++) {
       const w = (low + high) / 2;
       if (gain * (u(c) - (paper.D_dry * Math.exp(growth * w)) / growth) > rate(w)) low = w;
       else high = w;
     }
-    leaves[c] = (leaves[c] as number) + (rate(high) * (cells.outerFaces.area[f] as number) * (cells.inverse[c] as number)) / solids;
+    leaves[c] = leaves[c]! + (rate(high) * cells.outerFaces.area[f]! * cells.inverse[c]!) / solids;
   }
   for (let c = cells.pad; c < cells.pad + cells.count; c++) {
-    const i = cells.latticeOf[c - cells.pad] as number;
-    const from = (side: Float32Array, stride: number) => ((side[c] as number) > 0 ? (side[c] as number) * (u(cells.cellOf[i + stride] as number) - u(c)) : 0);
-    const back = (cells.xp[c - 1] as number) > 0 ? (cells.xp[c - 1] as number) * (u(c - 1) - u(c)) : 0;
-    const sum = from(cells.xp, 1) + back + from(cells.yp, nx) + from(cells.ym, -nx) + from(cells.zp, nx * ny) + from(cells.zm, -nx * ny);
-    const wanted = (before[c] as number) + (dt / cells.lattice.step ** 2) * (cells.inverse[c] as number) * sum - dt * (leaves[c] as number);
-    expect(Math.abs((d.moisture[c] as number) - wanted)).toBeLessThan(3e-6);
+    const i = cells.latticeOf[c - cells.pad]!;
+    const from = (side: Float32Array, stride: number) =>
+      side[c]! > 0 ? side[c]! * (u(cells.cellOf[i + stride]!) - u(c)) : 0;
+    const back = cells.xp[c - 1]! > 0 ? cells.xp[c - 1]! * (u(c - 1) - u(c)) : 0;
+    const sum =
+      from(cells.xp, 1) +
+      back +
+      from(cells.yp, nx) +
+      from(cells.ym, -nx) +
+      from(cells.zp, nx * ny) +
+      from(cells.zm, -nx * ny);
+    const wanted = before[c]! + (dt / cells.lattice.step ** 2) * cells.inverse[c]! * sum - dt * leaves[c]!;
+    expect(Math.abs(d.moisture[c]! - wanted)).toBeLessThan(3e-6);
   }
 });
 
 test('a form that is mirrored dries mirrored', () => {
-  const d = new ClayDryer({ clay: paper, stages: [{ start: 0, lattice: () => lattice([24, 20, 20], 0.003, (x, y, z) => Math.hypot(x / 1.4, y, z * 1.2) - 0.02) }], spans: [span(open, shut)] });
+  const d = new ClayDryer({
+    clay: paper,
+    stages: [
+      { start: 0, lattice: () => lattice([24, 20, 20], 0.003, (x, y, z) => Math.hypot(x / 1.4, y, z * 1.2) - 0.02) },
+    ],
+    spans: [span(open, shut)],
+  });
   d.advance(24 * hour);
   const { cells } = d;
   const [nx] = cells.lattice.size;
   for (let c = 0; c < cells.count; c++) {
-    const i = cells.latticeOf[c] as number;
-    const other = cells.cellOf[i - (i % nx) + (nx - 1 - (i % nx))] as number;
+    const i = cells.latticeOf[c]!;
+    const other = cells.cellOf[i - (i % nx) + (nx - 1 - (i % nx))]!;
     if (cells.latticeOf[other - cells.pad] !== i - (i % nx) + (nx - 1 - (i % nx))) continue;
-    expect(Math.abs((d.moisture[c + cells.pad] as number) - (d.moisture[other] as number))).toBeLessThan(2e-5);
+    expect(Math.abs(d.moisture[c + cells.pad]! - d.moisture[other]!)).toBeLessThan(2e-5);
   }
 });

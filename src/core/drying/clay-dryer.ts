@@ -83,7 +83,10 @@ export class ClayDryer {
   /** By cell, less the pad: whether its clay came with this stage; null where all did, or none. */
   fresh: Uint8Array | null = null;
   private kernel!: SweepKernel;
-  private groups: { readonly outer: Uint8Array; readonly inner: Uint8Array } = { outer: new Uint8Array(0), inner: new Uint8Array(0) };
+  private groups: { readonly outer: Uint8Array; readonly inner: Uint8Array } = {
+    outer: new Uint8Array(0),
+    inner: new Uint8Array(0),
+  };
   private chunks: Chunk[] = [];
   private sums!: Float64Array;
   /** The wettest there can be, and the deepest a face's cell can lie. */
@@ -95,7 +98,8 @@ export class ClayDryer {
 
   /** `share` does a piece of work for every chunk, in any order: the answer does not depend on it. */
   constructor(
-    readonly job: WholePieceJob, private readonly share: (work: (chunk: number) => void, chunks: number) => void = inTurn,
+    readonly job: WholePieceJob,
+    private readonly share: (work: (chunk: number) => void, chunks: number) => void = inTurn,
   ) {
     this.d = new Diffusivity(job.clay, job.tabulatedW0);
     this.most = max(job.clay.w0, job.initialMoisture ?? 0) * 1.1;
@@ -108,7 +112,7 @@ export class ClayDryer {
   }
 
   get span(): DryingSpan {
-    return this.job.spans[this.spanAt] as DryingSpan;
+    return this.job.spans[this.spanAt]!;
   }
 
   get deepest(): number {
@@ -120,7 +124,7 @@ export class ClayDryer {
     const { cells, moisture } = this;
     const cell = cells.lattice.step ** 3 * this.job.clay.rho_dry;
     let sum = 0;
-    for (let i = cells.pad; i < cells.pad + cells.count; i++) sum += (moisture[i] as number) / (cells.inverse[i] as number);
+    for (let i = cells.pad; i < cells.pad + cells.count; i++) sum += moisture[i]! / cells.inverse[i]!;
     return sum * cell;
   }
 
@@ -128,12 +132,20 @@ export class ClayDryer {
   solids(): number {
     const { cells } = this;
     let sum = 0;
-    for (let i = cells.pad; i < cells.pad + cells.count; i++) sum += 1 / (cells.inverse[i] as number);
+    for (let i = cells.pad; i < cells.pad + cells.count; i++) sum += 1 / cells.inverse[i]!;
     return sum * cells.lattice.step ** 3 * this.job.clay.rho_dry;
   }
 
   state(): DryerState {
-    return { stage: this.stage, time: this.time, steps: this.steps, limit: this.limit, evaporated: this.evaporated, added: this.added, moisture: this.moisture.slice() };
+    return {
+      stage: this.stage,
+      time: this.time,
+      steps: this.steps,
+      limit: this.limit,
+      evaporated: this.evaporated,
+      added: this.added,
+      moisture: this.moisture.slice(),
+    };
   }
 
   /** Takes up where a run of the same job stopped. */
@@ -181,7 +193,7 @@ export class ClayDryer {
     else if (dt * 2 > left) dt = left / 2;
     this.share((chunk) => this.sweep(chunk, dt), this.chunks.length);
     let leaving = 0;
-    for (let c = 0; c < this.chunks.length; c++) leaving += this.sums[c] as number;
+    for (let c = 0; c < this.chunks.length; c++) leaving += this.sums[c]!;
     this.evaporated += leaving * dt;
     this.kernel.turn();
     this.time = dt === left ? end : this.time + dt;
@@ -189,7 +201,7 @@ export class ClayDryer {
   }
 
   private sweep(chunk: number, dt: number): void {
-    const { runs, outer, inner } = this.chunks[chunk] as Chunk;
+    const { runs, outer, inner } = this.chunks[chunk]!;
     this.sums[chunk] = this.kernel.sweep(runs, outer, inner, dt);
   }
 
@@ -210,21 +222,27 @@ export class ClayDryer {
   private carryOver(old: ClayCells, moisture: Float64Array, fresh: number): void {
     const { cells } = this;
     const oldShare = new Float32Array(old.cellOf.length);
-    for (let p = 0; p < old.parts.lattice.length; p++) oldShare[old.parts.lattice[p] as number] = old.parts.share[p] as number;
+    for (let p = 0; p < old.parts.lattice.length; p++) oldShare[old.parts.lattice[p]!] = old.parts.share[p]!;
     const water = new Float64Array(this.moisture.length);
     const came = new Float64Array(cells.count);
     let added = 0;
     for (let p = 0; p < cells.parts.lattice.length; p++) {
-      const i = cells.parts.lattice[p] as number, share = cells.parts.share[p] as number, c = cells.parts.cell[p] as number;
-      const kept = min(share, oldShare[i] as number), from = old.cellOf[i] as number;
-      const held = kept > 0 && from >= 0 ? kept * (moisture[from] as number) : 0;
-      water[c] = (water[c] as number) + held + (share - kept) * fresh;
+      const i = cells.parts.lattice[p]!,
+        share = cells.parts.share[p]!,
+        c = cells.parts.cell[p]!;
+      const kept = min(share, oldShare[i]!),
+        from = old.cellOf[i]!;
+      const held = kept > 0 && from >= 0 ? kept * moisture[from]! : 0;
+      water[c] = water[c]! + held + (share - kept) * fresh;
       added += (share - kept) * fresh;
-      came[c - cells.pad] = (came[c - cells.pad] as number) + share - kept;
+      came[c - cells.pad] = came[c - cells.pad]! + share - kept;
     }
     // Rounding of shares is no clay.
-    this.fresh = added > 1e-6 * cells.count ? Uint8Array.from(came, (a, i) => (a * (cells.inverse[i + cells.pad] as number) > 0.5 ? 1 : 0)) : null;
-    for (let c = cells.pad; c < cells.pad + cells.count; c++) this.moisture[c] = (water[c] as number) * (cells.inverse[c] as number);
+    this.fresh =
+      added > 1e-6 * cells.count
+        ? Uint8Array.from(came, (a, i) => (a * cells.inverse[i + cells.pad]! > 0.5 ? 1 : 0))
+        : null;
+    for (let c = cells.pad; c < cells.pad + cells.count; c++) this.moisture[c] = water[c]! * cells.inverse[c]!;
     this.added += added * cells.lattice.step ** 3 * this.job.clay.rho_dry;
   }
 
@@ -235,7 +253,10 @@ export class ClayDryer {
     this.stage = stage;
     this.cells = clayCells(given.lattice());
     this.kernel = new SweepKernel(this.cells, this.d, this.most, mostGroups(this.job));
-    this.groups = { outer: new Uint8Array(this.cells.outerFaces.count), inner: new Uint8Array(this.cells.innerFaces.count) };
+    this.groups = {
+      outer: new Uint8Array(this.cells.outerFaces.count),
+      inner: new Uint8Array(this.cells.innerFaces.count),
+    };
     this.chunks = chunksOf(this.cells);
     this.sums = new Float64Array(this.chunks.length);
   }
@@ -252,7 +273,11 @@ export class ClayDryer {
   }
 
   /** Gives every face its row in the tables; returns the fastest a cell can lose water through its face, 1/s. */
-  private dress(which: 'outer' | 'inner', conditions: readonly FaceConditions[], resting: DryingSpan['resting']): number {
+  private dress(
+    which: 'outer' | 'inner',
+    conditions: readonly FaceConditions[],
+    resting: DryingSpan['resting'],
+  ): number {
     const use: KernelFaces = this.kernel[which];
     const size = (depthSteps + 1) * (moistureSteps + 1);
     const both = withResting(conditions, resting);
@@ -267,21 +292,26 @@ export class ClayDryer {
     const group = this.groups[which];
     let fastest = 0;
     for (let f = 0; f < use.faces.count; f++) {
-      const region = this.cells.region[use.faces.cell[f] as number] as number;
+      const region = this.cells.region[use.faces.cell[f]!]!;
       const g = min(conditions.length - 1, region) * (resting ? 2 : 1) + (lying?.[f] ?? 0);
-      const y = min(depthSteps - 1e-6, ((use.faces.depth[f] as number) / this.deepest) * depthSteps);
+      const y = min(depthSteps - 1e-6, (use.faces.depth[f]! / this.deepest) * depthSteps);
       const k = Math.floor(y);
       group[f] = g;
       use.rows[f] = g * size + k * (moistureSteps + 1);
       use.between[f] = y - k;
-      fastest = max(fastest, (use.pull[f] as number) * (slopes[g]?.[k] as number));
+      fastest = max(fastest, use.pull[f]! * slopes[g]![k]!);
     }
     return fastest;
   }
 
   /** Tables are kept by what made them: day and night come round again. */
   private tableFor(c: FaceConditions): FaceTable {
-    const key = c.fixed !== undefined ? `at ${c.fixed}` : !c.curve || c.share <= 0 ? 'shut' : `${c.share}:${c.curve.fluxes[0]}:${c.curve.fluxes[128]}:${c.curve.fluxes[256]}`;
+    const key =
+      c.fixed !== undefined
+        ? `at ${c.fixed}`
+        : !c.curve || c.share <= 0
+          ? 'shut'
+          : `${c.share}:${c.curve.fluxes[0]}:${c.curve.fluxes[128]}:${c.curve.fluxes[256]}`;
     const known = this.tables.get(key);
     if (known) return known;
     const made = faceTable(this.d, c, this.most, this.deepest);
@@ -293,22 +323,27 @@ export class ClayDryer {
   /** Fastest a cell can change by what passes its sides, 1/s. */
   private fastest(): number {
     // D is growth x u; where D is constant u is D w, and the wettest there can be stands for all.
-    const rate = this.d.constant ? this.cells.pace.reduce((most, p) => max(most, p), 0) * this.job.clay.D_dry : this.kernel.fastest() * this.d.growth;
+    const rate = this.d.constant
+      ? this.cells.pace.reduce((most, p) => max(most, p), 0) * this.job.clay.D_dry
+      : this.kernel.fastest() * this.d.growth;
     return rate / this.cells.lattice.step ** 2;
   }
 
   /** Moisture of the outer faces themselves, into `out`. */
   surfaceMoisture(out: Float32Array): void {
     const { faces, tables: inUse } = this.kernel.outer;
-    const tables = inUse === 0 ? [] : withResting(this.span.outer, this.span.resting).map((c) => this.tableFor(c).surface);
+    const tables =
+      inUse === 0 ? [] : withResting(this.span.outer, this.span.resting).map((c) => this.tableFor(c).surface);
     const group = this.groups.outer;
     const { moisture, most } = this;
-    const last = moistureSteps - 1, perMoisture = moistureSteps / most;
+    const last = moistureSteps - 1,
+      perMoisture = moistureSteps / most;
     const { rows, between } = this.kernel.outer;
-    const size = (depthSteps + 1) * (moistureSteps + 1), next = moistureSteps + 1;
+    const size = (depthSteps + 1) * (moistureSteps + 1),
+      next = moistureSteps + 1;
     for (let f = 0; f < faces.count; f++) {
-      const w = moisture[faces.cell[f] as number] as number;
-      const g = group[f] as number;
+      const w = moisture[faces.cell[f]!]!;
+      const g = group[f]!;
       const table = tables[g];
       if (!table) {
         out[f] = w;
@@ -317,10 +352,10 @@ export class ClayDryer {
       const x = w > 0 ? w * perMoisture : 0;
       let i = x | 0;
       if (i > last) i = last;
-      const t = (rows[f] as number) - g * size + i;
-      const a = (table[t] as number) + ((table[t + 1] as number) - (table[t] as number)) * (x - i);
-      const b = (table[t + next] as number) + ((table[t + next + 1] as number) - (table[t + next] as number)) * (x - i);
-      out[f] = a + (b - a) * (between[f] as number);
+      const t = rows[f]! - g * size + i;
+      const a = table[t]! + (table[t + 1]! - table[t]!) * (x - i);
+      const b = table[t + next]! + (table[t + next + 1]! - table[t + next]!) * (x - i);
+      out[f] = a + (b - a) * between[f]!;
     }
   }
 }
@@ -337,18 +372,21 @@ function mostGroups(job: WholePieceJob): number {
 function chunksOf(cells: ClayCells): Chunk[] {
   const out: Chunk[] = [];
   const total = cells.runs.length / runWidth;
-  let from = 0, outer = 0, inner = 0;
+  let from = 0,
+    outer = 0,
+    inner = 0;
   while (from < total) {
-    const start = cells.runs[from * runWidth] as number;
+    const start = cells.runs[from * runWidth]!;
     let to = from;
     let end = start;
     while (to < total && end - start < chunkCells) {
-      end = (cells.runs[to * runWidth] as number) + (cells.runs[to * runWidth + 1] as number);
+      end = cells.runs[to * runWidth]! + cells.runs[to * runWidth + 1]!;
       to += 1;
     }
-    const outerFrom = outer, innerFrom = inner;
-    while (outer < cells.outerFaces.count && (cells.outerFaces.cell[outer] as number) < end) outer += 1;
-    while (inner < cells.innerFaces.count && (cells.innerFaces.cell[inner] as number) < end) inner += 1;
+    const outerFrom = outer,
+      innerFrom = inner;
+    while (outer < cells.outerFaces.count && cells.outerFaces.cell[outer]! < end) outer += 1;
+    while (inner < cells.innerFaces.count && cells.innerFaces.cell[inner]! < end) inner += 1;
     out.push({ runs: [from, to], outer: [outerFrom, outer], inner: [innerFrom, inner] });
     from = to;
   }
@@ -360,7 +398,8 @@ function steepest(table: Float64Array, most: number): Float64Array {
   const out = new Float64Array(depthSteps + 1);
   for (let r = 0; r <= depthSteps; r++) {
     let best = 0;
-    for (let i = 0; i < moistureSteps; i++) best = max(best, (table[r * (moistureSteps + 1) + i + 1] as number) - (table[r * (moistureSteps + 1) + i] as number));
+    for (let i = 0; i < moistureSteps; i++)
+      best = max(best, table[r * (moistureSteps + 1) + i + 1]! - table[r * (moistureSteps + 1) + i]!);
     out[r] = (best * moistureSteps) / most;
   }
   return out;
@@ -371,13 +410,18 @@ function lyingFaces(cells: ClayCells, faces: ClayFaces, down: readonly [number, 
   const out = new Uint8Array(faces.count);
   const { size } = cells.lattice;
   const along = (f: number): number => {
-    const i = cells.latticeOf[(faces.cell[f] as number) - cells.pad] as number;
-    return down[0] * (i % size[0]) + down[1] * (Math.floor(i / size[0]) % size[1]) + down[2] * Math.floor(i / (size[0] * size[1]));
+    const i = cells.latticeOf[faces.cell[f]! - cells.pad]!;
+    return (
+      down[0] * (i % size[0]) +
+      down[1] * (Math.floor(i / size[0]) % size[1]) +
+      down[2] * Math.floor(i / (size[0] * size[1]))
+    );
   };
   let lowest = -Infinity;
   for (let f = 0; f < faces.count; f++) lowest = max(lowest, along(f));
   for (let f = 0; f < faces.count; f++) {
-    const facing = down[0] * (faces.normal[f * 3] as number) + down[1] * (faces.normal[f * 3 + 1] as number) + down[2] * (faces.normal[f * 3 + 2] as number);
+    const facing =
+      down[0] * faces.normal[f * 3]! + down[1] * faces.normal[f * 3 + 1]! + down[2] * faces.normal[f * 3 + 2]!;
     out[f] = facing > 0.5 && along(f) > lowest - 2.5 ? 1 : 0;
   }
   return out;

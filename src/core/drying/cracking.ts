@@ -30,9 +30,10 @@ export const furtherCoatRestraint = 0.45 * rigidRestraint;
  */
 export function restrainedStrain(clay: DryingCoefficients, thickness: number, shrinkageDone: number): number {
   const fall = Math.log(clay.capacityWet / clay.capacityDry);
-  const integral = Math.abs(fall) < 1e-9
-    ? shrinkageDone / clay.capacityWet
-    : ((clay.capacityWet / clay.capacityDry) ** shrinkageDone - 1) / (clay.capacityWet * fall);
+  const integral =
+    Math.abs(fall) < 1e-9
+      ? shrinkageDone / clay.capacityWet
+      : ((clay.capacityWet / clay.capacityDry) ** shrinkageDone - 1) / (clay.capacityWet * fall);
   return (clay.shrinkage * integral) / Math.sqrt(referenceThickness / thickness);
 }
 
@@ -51,20 +52,36 @@ export interface RestraintSpell {
 }
 
 /** What a core that changes (a form that is lifted off, halves that are opened) holds back in all. */
-export function restrainedOver(clay: DryingCoefficients, thickness: number, spells: readonly RestraintSpell[], shrinkageDone: number): number {
-  let sum = 0, before = 0;
+export function restrainedOver(
+  clay: DryingCoefficients,
+  thickness: number,
+  spells: readonly RestraintSpell[],
+  shrinkageDone: number,
+): number {
+  let sum = 0,
+    before = 0;
   for (const spell of spells) {
     const until = Math.min(spell.until, shrinkageDone);
     if (until <= before) continue;
-    sum += Math.min(1, spell.restraint) * (restrainedStrain(clay, thickness, until) - restrainedStrain(clay, thickness, before));
+    sum +=
+      Math.min(1, spell.restraint) *
+      (restrainedStrain(clay, thickness, until) - restrainedStrain(clay, thickness, before));
     before = until;
   }
   return sum;
 }
 
-export function crackIndex(clay: DryingCoefficients, thickness: number, course: DryingCourse, restraint: number | readonly RestraintSpell[]): CrackIndex {
+export function crackIndex(
+  clay: DryingCoefficients,
+  thickness: number,
+  course: DryingCourse,
+  restraint: number | readonly RestraintSpell[],
+): CrackIndex {
   const perRestraint = restrainedStrain(clay, thickness, course.finalShrinkageDone);
-  const restrained = typeof restraint === 'number' ? Math.min(1, restraint) * perRestraint : restrainedOver(clay, thickness, restraint, course.finalShrinkageDone);
+  const restrained =
+    typeof restraint === 'number'
+      ? Math.min(1, restraint) * perRestraint
+      : restrainedOver(clay, thickness, restraint, course.finalShrinkageDone);
   const differential = differentialShare * course.differentialPeak;
   return { perRestraint, restrained, differential, total: restrained + differential };
 }

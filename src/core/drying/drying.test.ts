@@ -1,20 +1,35 @@
 import { clays, coverResistance, type DryingCoefficients } from '../catalogue';
 import {
-  crackIndex, dryLayer, equilibriumMoisture, evaporationAt, evaporationCurve, readCurve, rigidRestraint, saturationPressure,
-  type Geometry, type LayerDrying, type RoomAir,
+  crackIndex,
+  dryLayer,
+  equilibriumMoisture,
+  evaporationAt,
+  evaporationCurve,
+  readCurve,
+  rigidRestraint,
+  saturationPressure,
+  type Geometry,
+  type LayerDrying,
+  type RoomAir,
 } from '.';
 
 const still: RoomAir = { temperature: 20, relativeHumidity: 0.5, speed: 0.1 };
 const hour = 3600;
 
 function job(clayId: string, mm: number, innerFace: number, air: RoomAir = still, cover = 0): LayerDrying {
-  const clay = clays.get(clayId)?.drying as DryingCoefficients;
-  return { clay, geometry: 'slab', thickness: mm / 1000, innerFace, phases: [{ until: Infinity, curve: evaporationCurve(air, cover), relativeHumidity: air.relativeHumidity }] };
+  const clay = clays.get(clayId)!.drying!;
+  return {
+    clay,
+    geometry: 'slab',
+    thickness: mm / 1000,
+    innerFace,
+    phases: [{ until: Infinity, curve: evaporationCurve(air, cover), relativeHumidity: air.relativeHumidity }],
+  };
 }
 
 const within = (value: number | null, wanted: number, share = 0.1) => {
   expect(value).not.toBeNull();
-  expect(Math.abs((value as number) / wanted - 1)).toBeLessThanOrEqual(share);
+  expect(Math.abs(value! / wanted - 1)).toBeLessThanOrEqual(share);
 };
 
 describe('evaporation', () => {
@@ -43,7 +58,7 @@ describe('evaporation', () => {
     const out = new Float64Array(2);
     for (const a of [0, 0.123, 0.5, 0.777, 1]) {
       readCurve(curve, a, out);
-      expect(out[0] as number).toBeCloseTo(evaporationAt(still, a, 200).flux, 9);
+      expect(out[0]!).toBeCloseTo(evaporationAt(still, a, 200).flux, 9);
     }
   });
 });
@@ -75,7 +90,8 @@ const besselZeros = (() => {
     return sum / n;
   };
   return Array.from({ length: 60 }, (_, k) => {
-    let low = (k + 0.75) * Math.PI - 0.3, high = low + 0.6;
+    let low = (k + 0.75) * Math.PI - 0.3,
+      high = low + 0.6;
     const sign = Math.sign(j0(low));
     for (let i = 0; i < 50; i++) {
       const middle = (low + high) / 2;
@@ -87,33 +103,57 @@ const besselZeros = (() => {
 })();
 
 describe('drying through the thickness', () => {
-  const flat: DryingCoefficients = { w0: 1, w_sl: 0.3, w_m: 0.1, rho_dry: 1000, D_wet: 1e-9, D_dry: 1e-9, shrinkage: 0.05, capacityWet: 0.1, capacityDry: 0.01 };
+  const flat: DryingCoefficients = {
+    w0: 1,
+    w_sl: 0.3,
+    w_m: 0.1,
+    rho_dry: 1000,
+    D_wet: 1e-9,
+    D_dry: 1e-9,
+    shrinkage: 0.05,
+    capacityWet: 0.1,
+    capacityDry: 0.01,
+  };
 
-  test.each<Geometry>(['slab', 'cylinder', 'sphere'])('%s agrees with the series for constant diffusion to 0.5 %%', (geometry) => {
-    const L = 0.01;
-    const fouriers = [0.02, 0.03, 0.05, 0.1, 0.2, 0.4, 0.7];
-    const course = dryLayer({
-      clay: flat, geometry, thickness: L, innerFace: 0, surfaceMoisture: 0.2, times: fouriers.map((f) => (f * L * L) / flat.D_wet),
-      phases: [{ until: Infinity, curve: evaporationCurve(still), relativeHumidity: 0.5 }],
-    });
-    fouriers.forEach((f, i) => {
-      const left = ((course.history[i]?.meanMoisture as number) - 0.2) / 0.8;
-      expect(Math.abs(left - crank(geometry, f))).toBeLessThan(0.005);
-    });
-  });
+  test.each<Geometry>(['slab', 'cylinder', 'sphere'])(
+    '%s agrees with the series for constant diffusion to 0.5 %%',
+    (geometry) => {
+      const L = 0.01;
+      const fouriers = [0.02, 0.03, 0.05, 0.1, 0.2, 0.4, 0.7];
+      const course = dryLayer({
+        clay: flat,
+        geometry,
+        thickness: L,
+        innerFace: 0,
+        surfaceMoisture: 0.2,
+        times: fouriers.map((f) => (f * L * L) / flat.D_wet),
+        phases: [{ until: Infinity, curve: evaporationCurve(still), relativeHumidity: 0.5 }],
+      });
+      fouriers.forEach((f, i) => {
+        const left = (course.history[i]!.meanMoisture! - 0.2) / 0.8;
+        expect(Math.abs(left - crank(geometry, f))).toBeLessThan(0.005);
+      });
+    },
+  );
 
-  test.each([['slab', 0], ['slab', 0.4], ['slab', 1], ['cylinder', 0], ['sphere', 0]] as const)('water is kept in a %s, inner face %d', (geometry, innerFace) => {
+  test.each([
+    ['slab', 0],
+    ['slab', 0.4],
+    ['slab', 1],
+    ['cylinder', 0],
+    ['sphere', 0],
+  ] as const)('water is kept in a %s, inner face %d', (geometry, innerFace) => {
     const course = dryLayer({ ...job('paper-clay', 9, innerFace), geometry });
-    const first = course.history[0]?.massPerArea as number;
-    const last = course.history[course.history.length - 1]?.massPerArea as number;
+    const first = course.history[0]!.massPerArea!;
+    const last = course.history[course.history.length - 1]!.massPerArea!;
     expect(Math.abs((first - last) / course.evaporated - 1)).toBeLessThan(1e-6);
   });
 
   test('a slab open on both faces is two sealed halves', () => {
     const both = dryLayer(job('earthen-air-dry', 12, 1));
     const half = dryLayer(job('earthen-air-dry', 6, 0));
-    within(both.throughDry, half.throughDry as number, 0.01);
-    within(both.touchDry, half.touchDry as number, 0.01);
+    within(both.throughDry, half.throughDry!, 0.01);
+    within(both.touchDry, half.touchDry!, 0.01);
   });
 
   test('it settles at the moisture of the room', () => {
@@ -127,15 +167,20 @@ describe('drying through the thickness', () => {
   });
 
   test.each([
-    ['earthen-air-dry', 8, 0, 26, 70], ['earthen-air-dry', 8, 1, 13.5, 33], ['paper-clay', 8, 0, 47, 82],
-    ['foam-air-dry', 10, 0, 28, 86], ['foam-air-dry', 10, 1, 16, 32], ['cold-porcelain', 4, 0, 17, 44],
+    ['earthen-air-dry', 8, 0, 26, 70],
+    ['earthen-air-dry', 8, 1, 13.5, 33],
+    ['paper-clay', 8, 0, 47, 82],
+    ['foam-air-dry', 10, 0, 28, 86],
+    ['foam-air-dry', 10, 1, 16, 32],
+    ['cold-porcelain', 4, 0, 17, 44],
   ] as const)('%s of %d mm, inner face %d: touch-dry %d h, through %d h', (clay, mm, inner, touch, through) => {
     const course = dryLayer(job(clay, mm, inner));
     within(course.touchDry, touch * hour);
     within(course.throughDry, through * hour);
   });
 
-  test('20 mm of cold porcelain takes about 580 h', () => within(dryLayer(job('cold-porcelain', 20, 0)).throughDry, 580 * hour));
+  test('20 mm of cold porcelain takes about 580 h', () =>
+    within(dryLayer(job('cold-porcelain', 20, 0)).throughDry, 580 * hour));
 
   test('a cover that comes off delays it, and no more than its own time', () => {
     const open = dryLayer(job('earthen-air-dry', 8, 0));
@@ -146,7 +191,7 @@ describe('drying through the thickness', () => {
         { until: Infinity, curve: evaporationCurve(still), relativeHumidity: 0.5 },
       ],
     });
-    const later = (covered.throughDry as number) - (open.throughDry as number);
+    const later = covered.throughDry! - open.throughDry!;
     expect(later).toBeGreaterThan(40 * hour);
     expect(later).toBeLessThan(48 * hour);
   });
@@ -173,14 +218,17 @@ describe('cracking', () => {
 
   test('thick cold porcelain and a fan on thick earthen clay crack', () => {
     expect(index(job('cold-porcelain', 20, 0), 0.12)).toBeGreaterThan(1.2);
-    expect(index(job('earthen-air-dry', 25, 0, { temperature: 28, relativeHumidity: 0.3, speed: 2 }), 0.12)).toBeGreaterThan(3);
+    expect(
+      index(job('earthen-air-dry', 25, 0, { temperature: 28, relativeHumidity: 0.3, speed: 2 }), 0.12),
+    ).toBeGreaterThan(3);
   });
 
   test('the closed form of the restrained part is the integral', () => {
-    const clay = clays.get('paper-clay')?.drying as DryingCoefficients;
+    const clay = clays.get('paper-clay')!.drying!;
     let sum = 0;
     const n = 20000;
-    for (let i = 0; i < n; i++) sum += clay.shrinkage / n / (clay.capacityWet * (clay.capacityDry / clay.capacityWet) ** ((i + 0.5) / n));
+    for (let i = 0; i < n; i++)
+      sum += clay.shrinkage / n / (clay.capacityWet * (clay.capacityDry / clay.capacityWet) ** ((i + 0.5) / n));
     const course = dryLayer(job('paper-clay', 8, 0));
     expect(crackIndex(clay, 0.008, course, 1).perRestraint).toBeCloseTo(sum, 6);
   });

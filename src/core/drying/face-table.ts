@@ -12,7 +12,10 @@ export class Diffusivity {
   readonly growth: number;
   readonly constant: boolean;
 
-  constructor(readonly clay: DryingCoefficients, tabulatedW0 = clay.w0) {
+  constructor(
+    readonly clay: DryingCoefficients,
+    tabulatedW0 = clay.w0,
+  ) {
     this.constant = abs(clay.D_wet / clay.D_dry - 1) < 1e-9;
     this.growth = this.constant ? 0 : log(clay.D_wet / clay.D_dry) / tabulatedW0;
   }
@@ -70,15 +73,25 @@ export function faceTable(d: Diffusivity, conditions: FaceConditions, most: numb
 }
 
 /** Newton with a bisection guard, as in the layer solver. */
-function faceMoisture(d: Diffusivity, gain: number, w: number, curve: EvaporationCurve, share: number, guess: number, pair: Float64Array): number {
+function faceMoisture(
+  d: Diffusivity,
+  gain: number,
+  w: number,
+  curve: EvaporationCurve,
+  share: number,
+  guess: number,
+  pair: Float64Array,
+): number {
   const { clay } = d;
   const inside = d.kirchhoff(w);
-  let ws = guess, low = -clay.w_m, high = max(w, clay.w0) * 2 + 1;
+  let ws = guess,
+    low = -clay.w_m,
+    high = max(w, clay.w0) * 2 + 1;
   for (let i = 0; i < 60; i++) {
     const decay = exp(-ws / clay.w_m);
     readCurve(curve, 1 - decay, pair);
-    const slope = (share * (pair[1] as number) * decay) / clay.w_m;
-    const miss = gain * (inside - d.kirchhoff(ws)) - share * (pair[0] as number);
+    const slope = (share * pair[1]! * decay) / clay.w_m;
+    const miss = gain * (inside - d.kirchhoff(ws)) - share * pair[0]!;
     if (miss > 0) low = ws;
     else high = ws;
     let next = ws + miss / (gain * d.at(ws) + slope);

@@ -1,8 +1,19 @@
-import { clays, type DryingCoefficients } from '../catalogue';
+import { clays } from '../catalogue';
 import { seeded } from '../form';
-import { bandOf, dryLayer, evaporationCurve, fitWeighings, isItDry, moistureAt, slips, type DryingFactors, type Forecaster, type Weighing } from '.';
+import {
+  bandOf,
+  dryLayer,
+  evaporationCurve,
+  fitWeighings,
+  isItDry,
+  moistureAt,
+  slips,
+  type DryingFactors,
+  type Forecaster,
+  type Weighing,
+} from '.';
 
-const paper = clays.get('paper-clay')?.drying as DryingCoefficients;
+const paper = clays.get('paper-clay')!.drying!;
 const air = { temperature: 20, relativeHumidity: 0.5, speed: 0.1 };
 const day = 86400;
 const rest = 1.2;
@@ -12,26 +23,40 @@ const solids = 2.1;
  * Sixteen millimetres of paper clay from one face, 2.1 kg of solids, on 1.2 kg of armature. The course is worked out on a
  * raster of factors and read between: a hundred fits ask for it some ten thousand times.
  */
-const span = 1.1, parts = 16;
+const span = 1.1,
+  parts = 16;
 const lastDay = 14;
 const raster = Array.from({ length: (parts + 1) ** 2 }, (_, k) => {
-  const [e, d] = [k % (parts + 1), Math.floor(k / (parts + 1))].map((i) => Math.exp(-span + (2 * span * i) / parts)) as [number, number];
+  const [e, d] = [k % (parts + 1), Math.floor(k / (parts + 1))].map((i) =>
+    Math.exp(-span + (2 * span * i) / parts),
+  ) as [number, number];
   const course = dryLayer({
-    clay: { ...paper, D_wet: paper.D_wet * d, D_dry: paper.D_dry * d }, geometry: 'slab', thickness: 0.016, innerFace: 0,
+    clay: { ...paper, D_wet: paper.D_wet * d, D_dry: paper.D_dry * d },
+    geometry: 'slab',
+    thickness: 0.016,
+    innerFace: 0,
     phases: [{ until: Infinity, curve: evaporationCurve(air, 0, e), relativeHumidity: 0.5 }],
   });
-  return { through: course.throughDry ?? Infinity, mean: Float64Array.from({ length: lastDay * 24 + 1 }, (_v, h) => moistureAt(course.history, h * 3600).meanMoisture) };
+  return {
+    through: course.throughDry ?? Infinity,
+    mean: Float64Array.from({ length: lastDay * 24 + 1 }, (_v, h) => moistureAt(course.history, h * 3600).meanMoisture),
+  };
 });
 function between(f: DryingFactors, read: (r: (typeof raster)[number]) => number): number {
   const place = (v: number) => Math.min(parts - 1e-9, Math.max(0, ((Math.log(v) + span) / (2 * span)) * parts));
-  const x = place(f.evaporation), y = place(f.diffusion), i = Math.floor(x), j = Math.floor(y);
-  const at = (a: number, b: number) => read(raster[a + (parts + 1) * b] as (typeof raster)[number]);
-  const low = at(i, j) + (at(i + 1, j) - at(i, j)) * (x - i), high = at(i, j + 1) + (at(i + 1, j + 1) - at(i, j + 1)) * (x - i);
+  const x = place(f.evaporation),
+    y = place(f.diffusion),
+    i = Math.floor(x),
+    j = Math.floor(y);
+  const at = (a: number, b: number) => read(raster[a + (parts + 1) * b]!);
+  const low = at(i, j) + (at(i + 1, j) - at(i, j)) * (x - i),
+    high = at(i, j + 1) + (at(i + 1, j + 1) - at(i, j + 1)) * (x - i);
   return low + (high - low) * (y - j);
 }
 const forecaster: Forecaster = (f) => (t) => {
-  const h = Math.min(lastDay * 24 - 1e-6, Math.max(0, t / 3600)), k = Math.floor(h);
-  return rest + f.amount * solids * (1 + between(f, (r) => (r.mean[k] as number) + ((r.mean[k + 1] as number) - (r.mean[k] as number)) * (h - k)));
+  const h = Math.min(lastDay * 24 - 1e-6, Math.max(0, t / 3600)),
+    k = Math.floor(h);
+  return rest + f.amount * solids * (1 + between(f, (r) => r.mean[k]! + (r.mean[k + 1]! - r.mean[k]!) * (h - k)));
 };
 
 function normal(random: () => number): number {
@@ -49,13 +74,20 @@ function weighed(truth: DryingFactors, seed: number, noise = 0.01, until = 9 * d
 }
 
 test('from weighings with one percent of noise the true factors come back, and the band holds the truth in 90 of 100', () => {
-  let factors = 0, ready = 0, later = 0;
+  let factors = 0,
+    ready = 0,
+    later = 0;
   const off: number[] = [];
   for (let seed = 1; seed <= 100; seed++) {
     const random = seeded(seed + 1000);
-    const truth = { evaporation: 0.75 + random() * 0.55, diffusion: 0.75 + random() * 0.55, amount: 0.97 + random() * 0.06 };
+    const truth = {
+      evaporation: 0.75 + random() * 0.55,
+      diffusion: 0.75 + random() * 0.55,
+      amount: 0.97 + random() * 0.06,
+    };
     const fit = fitWeighings(weighed(truth, seed, 0.01, 9 * day, 3600), forecaster, rest);
-    const e = fit.factors.evaporation / truth.evaporation - 1, d = fit.factors.diffusion / truth.diffusion - 1;
+    const e = fit.factors.evaporation / truth.evaporation - 1,
+      d = fit.factors.diffusion / truth.diffusion - 1;
     off.push(Math.abs(e), Math.abs(d));
     if (Math.abs(e) < 0.1 && Math.abs(d) < 0.1) factors += 1;
     const end = (f: DryingFactors) => between(f, (r) => r.through);
@@ -80,30 +112,44 @@ test('with two weighings it stays near what was known, and says how little it kn
   expect(many.spread.evaporation).toBeLessThan(few.spread.evaporation);
 });
 
-test.each([4, 12, 17])('a reading with two digits changed is called out, and the others are not (reading %d)', (index) => {
-  const truth = { evaporation: 0.9, diffusion: 1.1, amount: 1.01 };
-  const readings = weighed(truth, 8, 0.003).map((r) => ({ ...r, mass: Math.round(r.mass * 100) / 100 }));
-  const text = (readings[index] as Weighing).mass.toFixed(2);
-  // 4.71 becomes 7.41: the first two figures of what the display showed.
-  const slipped = Number(`${text[2]}.${text[0]}${text[3]}`);
-  expect(Math.abs(slipped - Number(text))).toBeGreaterThan(0.2);
-  const fit = fitWeighings(readings.map((r, i) => (i === index ? { ...r, mass: slipped } : r)), forecaster, 0);
-  expect(fit.odd.map((o) => o.index)).toEqual([index]);
-  expect(fit.odd[0]?.why).toBe('digit');
-  expect(Math.abs((fit.odd[0]?.meant ?? 0) - Number(text))).toBeLessThan(0.05);
-  expect(Math.abs(fit.factors.evaporation / truth.evaporation - 1)).toBeLessThan(0.1);
-});
+test.each([4, 12, 17])(
+  'a reading with two digits changed is called out, and the others are not (reading %d)',
+  (index) => {
+    const truth = { evaporation: 0.9, diffusion: 1.1, amount: 1.01 };
+    const readings = weighed(truth, 8, 0.003).map((r) => ({ ...r, mass: Math.round(r.mass * 100) / 100 }));
+    const text = (readings[index] as Weighing).mass.toFixed(2);
+    // 4.71 becomes 7.41: the first two figures of what the display showed.
+    const slipped = Number(`${text[2]}.${text[0]}${text[3]}`);
+    expect(Math.abs(slipped - Number(text))).toBeGreaterThan(0.2);
+    const fit = fitWeighings(
+      readings.map((r, i) => (i === index ? { ...r, mass: slipped } : r)),
+      forecaster,
+      0,
+    );
+    expect(fit.odd.map((o) => o.index)).toEqual([index]);
+    expect(fit.odd[0]?.why).toBe('digit');
+    expect(Math.abs((fit.odd[0]?.meant ?? 0) - Number(text))).toBeLessThan(0.05);
+    expect(Math.abs(fit.factors.evaporation / truth.evaporation - 1)).toBeLessThan(0.1);
+  },
+);
 
 test('a board left on the scale is told from a slipped digit', () => {
   const tare = 2.345;
   const readings = weighed({ evaporation: 1, diffusion: 1, amount: 1 }, 4, 0.002);
-  const fit = fitWeighings(readings.map((r, i) => (i === 6 ? { ...r, mass: r.mass + tare } : r)), forecaster, tare);
+  const fit = fitWeighings(
+    readings.map((r, i) => (i === 6 ? { ...r, mass: r.mass + tare } : r)),
+    forecaster,
+    tare,
+  );
   expect(fit.odd).toHaveLength(1);
   expect(fit.odd[0]).toMatchObject({ index: 6, why: 'tare' });
 });
 
 test('clean readings are not called odd', () => {
-  for (let seed = 1; seed <= 20; seed++) expect(fitWeighings(weighed({ evaporation: 1.1, diffusion: 0.9, amount: 1 }, seed), forecaster, rest).odd.length).toBeLessThanOrEqual(1);
+  for (let seed = 1; seed <= 20; seed++)
+    expect(
+      fitWeighings(weighed({ evaporation: 1.1, diffusion: 0.9, amount: 1 }, seed), forecaster, rest).odd.length,
+    ).toBeLessThanOrEqual(1);
 });
 
 test('slips: neighbours changed, a figure misread, the point moved', () => {
@@ -111,13 +157,56 @@ test('slips: neighbours changed, a figure misread, the point moved', () => {
 });
 
 test.each([
-  [[[0, 5], [9, 4.998]], 'dry'], [[[0, 5], [9, 4.9]], 'not-yet'], [[[0, 5], [3, 5]], 'unknown'], [[[0, 5]], 'unknown'], [[], 'unknown'],
+  [
+    [
+      [0, 5],
+      [9, 4.998],
+    ],
+    'dry',
+  ],
+  [
+    [
+      [0, 5],
+      [9, 4.9],
+    ],
+    'not-yet',
+  ],
+  [
+    [
+      [0, 5],
+      [3, 5],
+    ],
+    'unknown',
+  ],
+  [[[0, 5]], 'unknown'],
+  [[], 'unknown'],
   // Over three nights a tenth of a percent a night is still steady; half a percent is not.
-  [[[0, 5], [71, 4.988]], 'dry'], [[[0, 5], [71, 4.97]], 'not-yet'],
+  [
+    [
+      [0, 5],
+      [71, 4.988],
+    ],
+    'dry',
+  ],
+  [
+    [
+      [0, 5],
+      [71, 4.97],
+    ],
+    'not-yet',
+  ],
 ] as const)('is it dry? %j: %s', (hours, wanted) => {
   expect(isItDry(hours.map(([h, mass]) => ({ time: h * 3600, mass }))).answer).toBe(wanted);
 });
 
 test('a scale that cannot show a thousandth cannot say that it is dry', () => {
-  expect(isItDry([{ time: 0, mass: 1 }, { time: 10 * 3600, mass: 1 }], 0.005).answer).toBe('unknown');
+  expect(
+    isItDry(
+      [
+        { time: 0, mass: 1 },
+        { time: 10 * 3600, mass: 1 },
+      ],
+      0.005,
+    ).answer,
+  ).toBe('unknown');
 });

@@ -1,13 +1,20 @@
 import { readMoment, readRoomRecord, type RecordRow } from '.';
 
-const rows = (text: string): RecordRow[] => text.split('\n').map((line, i) => ({ line: i + 1, fields: line.split(/[;,\t](?=\S)/) }));
+const rows = (text: string): RecordRow[] =>
+  text.split('\n').map((line, i) => ({ line: i + 1, fields: line.split(/[;,\t](?=\S)/) }));
 const read = (text: string) => readRoomRecord(rows(text));
 const begin = Date.UTC(2026, 11, 1, 9);
 const iso = (minutes: number) => new Date(begin + minutes * 60_000).toISOString().slice(0, 16).replace('T', ' ');
 
 test.each([
-  ['2026-12-03 14:05', Date.UTC(2026, 11, 3, 14, 5)], ['2026-12-03T14:05:30Z', Date.UTC(2026, 11, 3, 14, 5, 30)], ['03.12.2026 14:05', Date.UTC(2026, 11, 3, 14, 5)],
-  ['12/28/2026 2:05 PM', Date.UTC(2026, 11, 28, 14, 5)], ['1764770700', 1764770700000], ['1764770700000', 1764770700000], ['yesterday', NaN], ['2026-13-40', NaN],
+  ['2026-12-03 14:05', Date.UTC(2026, 11, 3, 14, 5)],
+  ['2026-12-03T14:05:30Z', Date.UTC(2026, 11, 3, 14, 5, 30)],
+  ['03.12.2026 14:05', Date.UTC(2026, 11, 3, 14, 5)],
+  ['12/28/2026 2:05 PM', Date.UTC(2026, 11, 28, 14, 5)],
+  ['1764770700', 1764770700000],
+  ['1764770700000', 1764770700000],
+  ['yesterday', NaN],
+  ['2026-13-40', NaN],
 ])('a moment written as %s', (text, wanted) => {
   const got = readMoment(text) * 1000;
   if (Number.isNaN(wanted)) expect(got).toBeNaN();
@@ -15,7 +22,12 @@ test.each([
 });
 
 test('plain columns with headings, evened out to hours', () => {
-  const record = read(['time,temperature,humidity', ...Array.from({ length: 120 }, (_, i) => `${iso(i * 2)},${20 + i * 0.01},${50 + i * 0.1}`)].join('\n'));
+  const record = read(
+    [
+      'time,temperature,humidity',
+      ...Array.from({ length: 120 }, (_, i) => `${iso(i * 2)},${20 + i * 0.01},${50 + i * 0.1}`),
+    ].join('\n'),
+  );
   if (!record.ok) throw new Error(record.message);
   expect(record.value.from).toBe(begin / 1000);
   expect(record.value.temperature).toHaveLength(4);
@@ -28,7 +40,8 @@ test('400 000 lines with gaps, swapped columns and Fahrenheit are read, and what
   for (let i = 0; i < 400_000; i++) {
     // A fortnight's holiday in the middle, and a line of noise every now and then.
     const minutes = i * 0.25 + (i > 200_000 ? 14 * 1440 : 0);
-    const f = 66 + 5 * Math.sin((minutes / 1440) * 2 * Math.PI), rh = 52 + 8 * Math.cos((minutes / 1440) * 2 * Math.PI);
+    const f = 66 + 5 * Math.sin((minutes / 1440) * 2 * Math.PI),
+      rh = 52 + 8 * Math.cos((minutes / 1440) * 2 * Math.PI);
     lines.push(i % 9973 === 9972 ? 'no signal;;' : `${iso(minutes)};${rh.toFixed(1)};${f.toFixed(1)}`);
   }
   const record = read(lines.join('\n'));
@@ -47,14 +60,27 @@ test('400 000 lines with gaps, swapped columns and Fahrenheit are read, and what
 test('a file that is something else is refused with its line', () => {
   expect(read('name,price\nclay,4\nwire,2')).toMatchObject({ ok: false, path: 'line 2' });
   expect(read('')).toMatchObject({ ok: false });
-  const bad = read(['time,t,rh', ...Array.from({ length: 50 }, (_, i) => `${iso(i)},20,50`), ...Array.from({ length: 20 }, () => 'lost,,'), ''].join('\n'));
+  const bad = read(
+    [
+      'time,t,rh',
+      ...Array.from({ length: 50 }, (_, i) => `${iso(i)},20,50`),
+      ...Array.from({ length: 20 }, () => 'lost,,'),
+      '',
+    ].join('\n'),
+  );
   expect(bad).toMatchObject({ ok: false, code: 'broken-lines', path: 'line 52' });
   const hot = read(['time,t,rh', ...Array.from({ length: 50 }, (_, i) => `${iso(i)},900,50`)].join('\n'));
   expect(hot).toMatchObject({ ok: false, code: 'not-a-room', path: 'line 2' });
 });
 
 test('date and time in columns of their own, decimal commas, humidity as a share, lines out of order', () => {
-  const record = readRoomRecord([['Datum', 'Uhrzeit', 'Temp', 'Feuchte'], ['02.12.2026', '10:00', '19,5', '0,55'], ['01.12.2026', '10:00', '20,5', '0,45']].map((fields, i) => ({ line: i + 1, fields })));
+  const record = readRoomRecord(
+    [
+      ['Datum', 'Uhrzeit', 'Temp', 'Feuchte'],
+      ['02.12.2026', '10:00', '19,5', '0,55'],
+      ['01.12.2026', '10:00', '20,5', '0,45'],
+    ].map((fields, i) => ({ line: i + 1, fields })),
+  );
   if (!record.ok) throw new Error(record.message);
   expect(record.value.temperature[0]).toBe(20.5);
   expect(record.value.relativeHumidity[24]).toBe(0.55);
@@ -65,7 +91,7 @@ test('date and time in columns of their own, decimal commas, humidity as a share
 test('noise of any kind is read or refused, never thrown', () => {
   const marks = ['2026-12-01', '12:00', '20', '-3', '55 %', '68°F', 'NaN', '', '1e9', ';', '\u0000', '"'];
   for (let k = 0; k < 300; k++) {
-    const fields = Array.from({ length: 1 + (k % 5) }, (_, i) => marks[(k * 7 + i * 5) % marks.length] as string);
+    const fields = Array.from({ length: 1 + (k % 5) }, (_, i) => marks[(k * 7 + i * 5) % marks.length]!);
     const result = readRoomRecord(Array.from({ length: 4 }, (_, line) => ({ line: line + 1, fields })));
     if (result.ok) expect(result.value.temperature.every(Number.isFinite)).toBe(true);
     else expect(result.message.length).toBeGreaterThan(5);

@@ -51,7 +51,10 @@ interface Reading {
 
 function numberOf(text: string | undefined): number {
   if (text === undefined) return NaN;
-  const clean = text.trim().replace(/[%°]|deg|[CF]$/gi, '').trim();
+  const clean = text
+    .trim()
+    .replace(/[%°]|deg|[CF]$/gi, '')
+    .trim();
   if (!/^[-+]?(\d+([.,]\d*)?|[.,]\d+)$/.test(clean)) return NaN;
   return Number(clean.replace(',', '.'));
 }
@@ -62,10 +65,14 @@ export function readMoment(text: string): number {
   if (/^\d{9,10}(\.\d+)?$/.test(t)) return Number(t);
   if (/^\d{12,13}$/.test(t)) return Number(t) / 1000;
   const iso = /^(\d{4})[-/.](\d{1,2})[-/.](\d{1,2})(?:[T ,]+(\d{1,2}):(\d{2})(?::(\d{2}))?)?/.exec(t);
-  const other = iso ? null : /^(\d{1,2})[-/.](\d{1,2})[-/.](\d{2,4})(?:[T ,]+(\d{1,2}):(\d{2})(?::(\d{2}))?\s*([AP]M)?)?/i.exec(t);
+  const other = iso
+    ? null
+    : /^(\d{1,2})[-/.](\d{1,2})[-/.](\d{2,4})(?:[T ,]+(\d{1,2}):(\d{2})(?::(\d{2}))?\s*([AP]M)?)?/i.exec(t);
   const m = iso ?? other;
   if (!m) return NaN;
-  let [year, month, day] = iso ? [Number(m[1]), Number(m[2]), Number(m[3])] : [Number(m[3]), Number(m[2]), Number(m[1])];
+  let [year, month, day] = iso
+    ? [Number(m[1]), Number(m[2]), Number(m[3])]
+    : [Number(m[3]), Number(m[2]), Number(m[1])];
   if (!iso && month > 12 && day <= 12) [month, day] = [day, month];
   if (year < 100) year += 2000;
   let hour = Number(m[4] ?? 0);
@@ -82,7 +89,9 @@ export function readRoomRecord(rows: Iterable<RecordRow>): Result<RoomReadings> 
   let layout: Layout | null = null;
   let header: RecordRow | null = null;
   const readings: Reading[] = [];
-  let broken = 0, firstBroken = 0, count = 0;
+  let broken = 0,
+    firstBroken = 0,
+    count = 0;
   for (const row of rows) {
     if (row.fields.every((f) => f.trim() === '')) continue;
     count += 1;
@@ -97,36 +106,58 @@ export function readRoomRecord(rows: Iterable<RecordRow>): Result<RoomReadings> 
       layout = found.value;
     }
     const time = readMoment(layout.time.map((c) => row.fields[c] ?? '').join(' '));
-    const a = numberOf(row.fields[layout.temperature]), b = numberOf(row.fields[layout.humidity]);
-    if (Number.isFinite(time) && Number.isFinite(a) && Number.isFinite(b)) readings.push({ line: row.line, time, a, b });
+    const a = numberOf(row.fields[layout.temperature]),
+      b = numberOf(row.fields[layout.humidity]);
+    if (Number.isFinite(time) && Number.isFinite(a) && Number.isFinite(b))
+      readings.push({ line: row.line, time, a, b });
     else {
       broken += 1;
       firstBroken ||= row.line;
     }
   }
-  if (!layout || readings.length === 0) return failure('no-readings', `line ${header?.line ?? 1}`, 'no line has a moment, a temperature and a humidity');
-  if (broken > 3 && broken > mostBroken * (broken + readings.length)) return failure('broken-lines', `line ${firstBroken}`, `${broken} lines cannot be read, the first of them this one`);
-  if (broken > 0) notes.push(`${broken} ${broken === 1 ? 'line' : 'lines'} could not be read and ${broken === 1 ? 'was' : 'were'} passed over; the first is line ${firstBroken}.`);
+  if (!layout || readings.length === 0)
+    return failure('no-readings', `line ${header?.line ?? 1}`, 'no line has a moment, a temperature and a humidity');
+  if (broken > 3 && broken > mostBroken * (broken + readings.length))
+    return failure('broken-lines', `line ${firstBroken}`, `${broken} lines cannot be read, the first of them this one`);
+  if (broken > 0)
+    notes.push(
+      `${broken} ${broken === 1 ? 'line' : 'lines'} could not be read and ${broken === 1 ? 'was' : 'were'} passed over; the first is line ${firstBroken}.`,
+    );
   return evenOut(readings, layout, notes);
 }
 
 /** Columns by their headings, or by what stands in the first line of figures. */
 function layoutOf(row: RecordRow, header: RecordRow | null): Result<Layout> {
   const { fields } = row;
-  const times = fields.map((f, i) => ({ i, ok: Number.isFinite(readMoment(f)) && !/^\d{1,2}([.,]\d+)?$/.test(f.trim()) })).filter((t) => t.ok).map((t) => t.i);
-  const split = times.length === 0 ? fields.findIndex((f, i) => Number.isFinite(readMoment(`${f} ${fields[i + 1] ?? ''}`))) : -1;
+  const times = fields
+    .map((f, i) => ({ i, ok: Number.isFinite(readMoment(f)) && !/^\d{1,2}([.,]\d+)?$/.test(f.trim()) }))
+    .filter((t) => t.ok)
+    .map((t) => t.i);
+  const split =
+    times.length === 0 ? fields.findIndex((f, i) => Number.isFinite(readMoment(`${f} ${fields[i + 1] ?? ''}`))) : -1;
   let time = times.slice(0, 1);
-  if (time.length === 1 && /^\d{1,2}:\d{2}/.test((fields[(time[0] as number) + 1] ?? '').trim())) time = [time[0] as number, (time[0] as number) + 1];
+  if (time.length === 1 && /^\d{1,2}:\d{2}/.test((fields[time[0]! + 1] ?? '').trim())) time = [time[0]!, time[0]! + 1];
   else if (split >= 0) time = [split, split + 1];
-  if (time.length === 0) return failure('no-moment', `line ${row.line}`, 'no column reads as a date and time, as in 2026-12-03 14:05');
-  const figures = fields.map((f, i) => ({ i, v: numberOf(f) })).filter((x) => Number.isFinite(x.v) && !time.includes(x.i));
-  if (figures.length < 2) return failure('too-few-columns', `line ${row.line}`, 'there are not two columns of figures beside the moment');
+  if (time.length === 0)
+    return failure('no-moment', `line ${row.line}`, 'no column reads as a date and time, as in 2026-12-03 14:05');
+  const figures = fields
+    .map((f, i) => ({ i, v: numberOf(f) }))
+    .filter((x) => Number.isFinite(x.v) && !time.includes(x.i));
+  if (figures.length < 2)
+    return failure('too-few-columns', `line ${row.line}`, 'there are not two columns of figures beside the moment');
   const titles = header?.fields.map((f) => f.trim()) ?? [];
   const byTitle = (kind: Column) => figures.find((x) => heading[kind].test(titles[x.i] ?? ''))?.i;
-  const temperature = byTitle('temperature'), humidity = byTitle('humidity');
+  const temperature = byTitle('temperature'),
+    humidity = byTitle('humidity');
   const first = temperature ?? figures.find((x) => x.i !== humidity)?.i ?? 0;
   const second = humidity ?? figures.find((x) => x.i !== first)?.i ?? 1;
-  return success({ time, temperature: first, humidity: second, fahrenheit: /°\s*F|\bF\b|fahrenheit/i.test(titles[first] ?? ''), swapped: false });
+  return success({
+    time,
+    temperature: first,
+    humidity: second,
+    fahrenheit: /°\s*F|\bF\b|fahrenheit/i.test(titles[first] ?? ''),
+    swapped: false,
+  });
 }
 
 const quantile = (values: readonly number[], share: number): number => {
@@ -139,14 +170,17 @@ function evenOut(readings: Reading[], layout: Layout, notes: string[]): Result<R
   const sample = readings.filter((_, i) => i % Math.max(1, Math.floor(readings.length / 4000)) === 0);
   let pick = { t: (r: Reading) => r.a, h: (r: Reading) => r.b };
   const fits = (t: number[], h: number[]) => {
-    const humid = quantile(h, 0.98), low = quantile(h, 0.02);
+    const humid = quantile(h, 0.98),
+      low = quantile(h, 0.02);
     const warm = quantile(t, 0.5);
     return low >= 0 && humid <= 105 && warm > -30 && warm < 130;
   };
-  const a = sample.map((r) => r.a), b = sample.map((r) => r.b);
+  const a = sample.map((r) => r.a),
+    b = sample.map((r) => r.b);
   // A room is between 5 and 35 degrees and 20 to 95 %: swapped columns show in which of the two moves like which.
   const likely = (t: number[], h: number[]) => {
-    const m = quantile(t, 0.5), hm = quantile(h, 0.5);
+    const m = quantile(t, 0.5),
+      hm = quantile(h, 0.5);
     const percent = hm <= 1.2 ? hm * 100 : hm;
     const celsius = m > 45 ? ((m - 32) * 5) / 9 : m;
     return Math.abs(celsius - 20) / 15 + Math.abs(percent - 50) / 30 + (m > 45 && !layout.fahrenheit ? 0.4 : 0);
@@ -155,10 +189,16 @@ function evenOut(readings: Reading[], layout: Layout, notes: string[]): Result<R
     pick = { t: (r) => r.b, h: (r) => r.a };
     notes.push('The columns of temperature and humidity had changed places; they were read the other way round.');
   }
-  const t = sample.map(pick.t), h = sample.map(pick.h);
+  const t = sample.map(pick.t),
+    h = sample.map(pick.h);
   if (!fits(t, h)) {
-    const bad = readings.find((r) => pick.h(r) < 0 || pick.h(r) > 105 || pick.t(r) < -40 || pick.t(r) > 140) ?? (readings[0] as Reading);
-    return failure('not-a-room', `line ${bad.line}`, `${pick.t(bad)} and ${pick.h(bad)} are no temperature and humidity of a room`);
+    const bad =
+      readings.find((r) => pick.h(r) < 0 || pick.h(r) > 105 || pick.t(r) < -40 || pick.t(r) > 140) ?? readings[0]!;
+    return failure(
+      'not-a-room',
+      `line ${bad.line}`,
+      `${pick.t(bad)} and ${pick.h(bad)} are no temperature and humidity of a room`,
+    );
   }
   const fraction = quantile(h, 0.95) <= 1.2;
   const fahrenheit = layout.fahrenheit || quantile(t, 0.5) > 45;
@@ -166,8 +206,9 @@ function evenOut(readings: Reading[], layout: Layout, notes: string[]): Result<R
   const celsius = (r: Reading) => (fahrenheit ? ((pick.t(r) - 32) * 5) / 9 : pick.t(r));
   const share = (r: Reading) => (fraction ? pick.h(r) : pick.h(r) / 100);
   let kept = readings.filter((r) => celsius(r) >= -15 && celsius(r) <= 60 && share(r) >= 0 && share(r) <= 1.05);
-  if (kept.length < readings.length) notes.push(`${readings.length - kept.length} readings lie outside what a room can be and were left out.`);
-  const rising = kept.every((r, i) => i === 0 || r.time >= (kept[i - 1] as Reading).time);
+  if (kept.length < readings.length)
+    notes.push(`${readings.length - kept.length} readings lie outside what a room can be and were left out.`);
+  const rising = kept.every((r, i) => i === 0 || r.time >= kept[i - 1]!.time);
   if (!rising) {
     kept = [...kept].sort((x, y) => x.time - y.time);
     notes.push('Its lines were not in order of time; they were put in order.');
@@ -175,9 +216,14 @@ function evenOut(readings: Reading[], layout: Layout, notes: string[]): Result<R
   return stepped(kept, celsius, share, notes);
 }
 
-function stepped(readings: readonly Reading[], celsius: (r: Reading) => number, share: (r: Reading) => number, notes: string[]): Result<RoomReadings> {
-  const last = (readings[readings.length - 1] as Reading).time;
-  let first = (readings[0] as Reading).time;
+function stepped(
+  readings: readonly Reading[],
+  celsius: (r: Reading) => number,
+  share: (r: Reading) => number,
+  notes: string[],
+): Result<RoomReadings> {
+  const last = readings[readings.length - 1]!.time;
+  let first = readings[0]!.time;
   const stepHours = 1;
   if (last - first > mostSteps * 3600) {
     first = last - mostSteps * 3600;
@@ -185,8 +231,12 @@ function stepped(readings: readonly Reading[], celsius: (r: Reading) => number, 
   }
   const from = Math.floor(first / 3600) * 3600;
   const steps = Math.max(1, Math.min(mostSteps, Math.floor((last - from) / 3600) + 1));
-  const sums = new Float64Array(steps), humid = new Float64Array(steps), counts = new Int32Array(steps);
-  let before = NaN, gaps = 0, longest = 0;
+  const sums = new Float64Array(steps),
+    humid = new Float64Array(steps),
+    counts = new Int32Array(steps);
+  let before = NaN,
+    gaps = 0,
+    longest = 0;
   for (const r of readings) {
     if (r.time < from) continue;
     if (Number.isFinite(before) && r.time - before > longGap) {
@@ -195,22 +245,29 @@ function stepped(readings: readonly Reading[], celsius: (r: Reading) => number, 
     }
     before = r.time;
     const i = Math.min(steps - 1, Math.floor((r.time - from) / 3600));
-    sums[i] = (sums[i] as number) + celsius(r);
-    humid[i] = (humid[i] as number) + share(r);
-    counts[i] = (counts[i] as number) + 1;
+    sums[i] = sums[i]! + celsius(r);
+    humid[i] = humid[i]! + share(r);
+    counts[i] = counts[i]! + 1;
   }
-  if (gaps > 0) notes.push(`There ${gaps === 1 ? 'is a gap' : `are ${gaps} gaps`} in it, the longest of ${Math.round(longest / 3600)} hours: the reading before was held.`);
-  const temperature: number[] = [], relativeHumidity: number[] = [];
+  if (gaps > 0)
+    notes.push(
+      `There ${gaps === 1 ? 'is a gap' : `are ${gaps} gaps`} in it, the longest of ${Math.round(longest / 3600)} hours: the reading before was held.`,
+    );
+  const temperature: number[] = [],
+    relativeHumidity: number[] = [];
   const firstFull = counts.findIndex((c) => c > 0);
-  let t = (sums[firstFull] as number) / (counts[firstFull] as number), h = (humid[firstFull] as number) / (counts[firstFull] as number);
+  let t = sums[firstFull]! / counts[firstFull]!,
+    h = humid[firstFull]! / counts[firstFull]!;
   for (let i = 0; i < steps; i++) {
-    if ((counts[i] as number) > 0) {
-      t = (sums[i] as number) / (counts[i] as number);
-      h = (humid[i] as number) / (counts[i] as number);
+    if (counts[i]! > 0) {
+      t = sums[i]! / counts[i]!;
+      h = humid[i]! / counts[i]!;
     }
     temperature.push(Math.round(t * 10) / 10);
     relativeHumidity.push(Math.min(0.99, Math.max(0.02, Math.round(h * 1000) / 1000)));
   }
-  notes.unshift(`${readings.length} readings over ${Math.round(((last - from) / 86400) * 10) / 10} days, evened out to hours.`);
+  notes.unshift(
+    `${readings.length} readings over ${Math.round(((last - from) / 86400) * 10) / 10} days, evened out to hours.`,
+  );
   return success({ from, stepHours, temperature, relativeHumidity, notes });
 }

@@ -22,7 +22,11 @@ export class Neighbourhoods {
   private readonly facePiece: Uint8Array;
 
   /** `thickness` by region, metres. Cells that are not `fresh` are what the fresh clay lies on, and are left out. */
-  constructor(cells: ClayCells, thickness: readonly number[], private readonly fresh: Uint8Array | null = null) {
+  constructor(
+    cells: ClayCells,
+    thickness: readonly number[],
+    private readonly fresh: Uint8Array | null = null,
+  ) {
     const { size, step, piece } = cells.lattice;
     const reach = thickness.map((t) => reachInThicknesses * t);
     const least = reach.reduce((m, r) => min(m, r), Infinity);
@@ -36,10 +40,12 @@ export class Neighbourhoods {
     this.pieceOf = new Uint8Array(cells.count);
     let pieces = 1;
     for (let c = 0; c < cells.count; c++) {
-      const i = cells.latticeOf[c] as number;
-      const x = i % size[0], y = floor(i / size[0]) % size[1], z = floor(i / (size[0] * size[1]));
+      const i = cells.latticeOf[c]!;
+      const x = i % size[0],
+        y = floor(i / size[0]) % size[1],
+        z = floor(i / (size[0] * size[1]));
       this.coarseOf[c] = floor(x / by) + 1 + nx * (floor(y / by) + 1 + ny * (floor(z / by) + 1));
-      const p = piece ? (piece[i] as number) : 0;
+      const p = piece ? piece[i]! : 0;
       this.pieceOf[c] = p;
       pieces = max(pieces, p + 1);
     }
@@ -51,15 +57,18 @@ export class Neighbourhoods {
     this.boxes = new Int16Array(count * 6);
     this.facePiece = new Uint8Array(count);
     for (let f = 0; f < count; f++) {
-      const c = (cell[f] as number) - cells.pad;
-      const i = cells.latticeOf[c] as number;
+      const c = cell[f]! - cells.pad;
+      const i = cells.latticeOf[c]!;
       const at = [i % size[0], floor(i / size[0]) % size[1], floor(i / (size[0] * size[1]))];
-      const half = max(by, (reach[cells.region[c + cells.pad] as number] ?? least) / step);
+      const half = max(by, (reach[cells.region[c + cells.pad]!] ?? least) / step);
       for (let k = 0; k < 3; k++) {
-        this.boxes[f * 6 + k] = max(0, Math.round(((at[k] as number) + 0.5 - half) / by));
-        this.boxes[f * 6 + 3 + k] = min((this.size[k] as number) - 1, max(Math.round(((at[k] as number) + 0.5 + half) / by), (this.boxes[f * 6 + k] as number) + 1));
+        this.boxes[f * 6 + k] = max(0, Math.round((at[k]! + 0.5 - half) / by));
+        this.boxes[f * 6 + 3 + k] = min(
+          this.size[k]! - 1,
+          max(Math.round((at[k]! + 0.5 + half) / by), this.boxes[f * 6 + k]! + 1),
+        );
       }
-      this.facePiece[f] = this.pieceOf[c] as number;
+      this.facePiece[f] = this.pieceOf[c]!;
     }
   }
 
@@ -71,28 +80,29 @@ export class Neighbourhoods {
 
   /** Mean of what was gathered round outer face `f`. */
   meanAt(f: number): number {
-    const p = this.facePiece[f] as number;
-    const volume = this.box(this.volumes[p] as Float64Array, f);
-    return volume > 1e-9 ? this.box(this.sums[p] as Float64Array, f) / volume : 0;
+    const p = this.facePiece[f]!;
+    const volume = this.box(this.volumes[p]!, f);
+    return volume > 1e-9 ? this.box(this.sums[p]!, f) / volume : 0;
   }
 
   private fill(tables: readonly Float64Array[], cells: ClayCells, value: (cell: number) => number): void {
     for (let c = 0; c < cells.count; c++) {
       if (this.fresh && this.fresh[c] === 0) continue;
-      const table = tables[this.pieceOf[c] as number] as Float64Array;
-      const at = this.coarseOf[c] as number;
-      table[at] = (table[at] as number) + value(c + cells.pad) / (cells.inverse[c + cells.pad] as number);
+      const table = tables[this.pieceOf[c]!]!;
+      const at = this.coarseOf[c]!;
+      table[at] = table[at]! + value(c + cells.pad) / cells.inverse[c + cells.pad]!;
     }
     const [nx, ny, nz] = this.size;
     for (const t of tables) {
-      for (let z = 1; z < nz; z++) for (let y = 1; y < ny; y++) {
-        let row = 0;
-        for (let x = 1; x < nx; x++) {
-          const i = x + nx * (y + ny * z);
-          row += t[i] as number;
-          t[i] = row + (t[i - nx] as number) + (t[i - nx * ny] as number) - (t[i - nx - nx * ny] as number);
+      for (let z = 1; z < nz; z++)
+        for (let y = 1; y < ny; y++) {
+          let row = 0;
+          for (let x = 1; x < nx; x++) {
+            const i = x + nx * (y + ny * z);
+            row += t[i]!;
+            t[i] = row + t[i - nx]! + t[i - nx * ny]! - t[i - nx - nx * ny]!;
+          }
         }
-      }
     }
   }
 
@@ -100,9 +110,21 @@ export class Neighbourhoods {
     const { boxes } = this;
     const [nx, ny] = this.size;
     const o = f * 6;
-    const x0 = boxes[o] as number, y0 = (boxes[o + 1] as number) * nx, z0 = (boxes[o + 2] as number) * nx * ny;
-    const x1 = boxes[o + 3] as number, y1 = (boxes[o + 4] as number) * nx, z1 = (boxes[o + 5] as number) * nx * ny;
-    return (t[x1 + y1 + z1] as number) - (t[x0 + y1 + z1] as number) - (t[x1 + y0 + z1] as number) - (t[x1 + y1 + z0] as number)
-      + (t[x0 + y0 + z1] as number) + (t[x0 + y1 + z0] as number) + (t[x1 + y0 + z0] as number) - (t[x0 + y0 + z0] as number);
+    const x0 = boxes[o]!,
+      y0 = boxes[o + 1]! * nx,
+      z0 = boxes[o + 2]! * nx * ny;
+    const x1 = boxes[o + 3]!,
+      y1 = boxes[o + 4]! * nx,
+      z1 = boxes[o + 5]! * nx * ny;
+    return (
+      t[x1 + y1 + z1]! -
+      t[x0 + y1 + z1]! -
+      t[x1 + y0 + z1]! -
+      t[x1 + y1 + z0]! +
+      t[x0 + y0 + z1]! +
+      t[x0 + y1 + z0]! +
+      t[x1 + y0 + z0]! -
+      t[x0 + y0 + z0]!
+    );
   }
 }

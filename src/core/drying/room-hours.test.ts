@@ -12,7 +12,9 @@ test('weekdays: Monday is nought', () => {
 });
 
 test('a steady room is one spell without end', () => {
-  expect(airSpells(calendar(plain), 'head')).toEqual([{ until: Infinity, air: { temperature: 20, relativeHumidity: 0.5, speed: 0.1 }, cover: 0 }]);
+  expect(airSpells(calendar(plain), 'head')).toEqual([
+    { until: Infinity, air: { temperature: 20, relativeHumidity: 0.5, speed: 0.1 }, cover: 0 },
+  ]);
 });
 
 test('night runs over midnight, and its small hours belong to the evening before', () => {
@@ -30,7 +32,11 @@ test('spells follow each other, each as the hours say, and end in the week on av
   const c = calendar(room({ hours: [{ name: 'Heating', days: 'every', from: 8, until: 20, temperature: 24 }] }));
   const spells = airSpells(c, null);
   // From nine until eight in the evening, then twelve hours and twelve.
-  expect(spells.slice(0, 3).map((s) => [s.until / 3600, s.air.temperature])).toEqual([[11, 24], [23, 20], [35, 24]]);
+  expect(spells.slice(0, 3).map((s) => [s.until / 3600, s.air.temperature])).toEqual([
+    [11, 24],
+    [23, 20],
+    [35, 24],
+  ]);
   expect(spells[spells.length - 1]?.air.temperature).toBe(22);
   expect(meanAir(c).temperature).toBe(22);
   // Asked for from later on, the same spells less the time gone by.
@@ -38,15 +44,27 @@ test('spells follow each other, each as the hours say, and end in the week on av
 });
 
 test('covers by region and by hour', () => {
-  const covers = [{ kind: 'loose-plastic' as const, from: 0, until: 24, regions: ['ears'] }, { kind: 'cloth' as const, from: 10, until: null, regions: [] }];
+  const covers = [
+    { kind: 'loose-plastic' as const, from: 0, until: 24, regions: ['ears'] },
+    { kind: 'cloth' as const, from: 10, until: null, regions: [] },
+  ];
   expect(coverAt(covers, 5, 'ears')).toBe(1500);
   expect(coverAt(covers, 5, 'head')).toBe(0);
   expect(coverAt(covers, 30, 'ears')).toBe(200);
-  expect(airSpells(calendar(room({ covers })), 'ears').map((s) => [s.until / 3600, s.cover])).toEqual([[24, 1500], [Infinity, 200]]);
+  expect(airSpells(calendar(room({ covers })), 'ears').map((s) => [s.until / 3600, s.cover])).toEqual([
+    [24, 1500],
+    [Infinity, 200],
+  ]);
 });
 
 test('a record has the word while it lasts', () => {
-  const record = { name: 'r', startsAt: 9, stepHours: 1, temperature: [10, 11, 12], relativeHumidity: [0.6, 0.61, 0.62] };
+  const record = {
+    name: 'r',
+    startsAt: 9,
+    stepHours: 1,
+    temperature: [10, 11, 12],
+    relativeHumidity: [0.6, 0.61, 0.62],
+  };
   const c = calendar(room({ record }));
   expect(airAtHour(c, 9.5)).toMatchObject({ temperature: 10, relativeHumidity: 0.6 });
   expect(airAtHour(c, 11.2).temperature).toBe(12);

@@ -40,15 +40,20 @@ export function airAtHour({ room, weekday }: Pick<RoomCalendar, 'room' | 'weekda
   if (record) {
     const i = floor((hour - record.startsAt) / record.stepHours);
     if (i >= 0 && i < record.temperature.length) {
-      temperature = record.temperature[i] as number;
-      relativeHumidity = record.relativeHumidity[i] as number;
+      temperature = record.temperature[i]!;
+      relativeHumidity = record.relativeHumidity[i]!;
     }
   }
   const clock = ((hour % 24) + 24) % 24;
   const dayOfWeek = (((weekday + floor(hour / 24)) % 7) + 7) % 7;
   for (const rule of room.hours) {
     const overnight = rule.from > rule.until;
-    const within = rule.from === rule.until ? true : overnight ? clock >= rule.from || clock < rule.until : clock >= rule.from && clock < rule.until;
+    const within =
+      rule.from === rule.until
+        ? true
+        : overnight
+          ? clock >= rule.from || clock < rule.until
+          : clock >= rule.from && clock < rule.until;
     if (!within) continue;
     // The small hours belong to the evening before.
     const counted = overnight && clock < rule.until ? (dayOfWeek + 6) % 7 : dayOfWeek;
@@ -58,14 +63,19 @@ export function airAtHour({ room, weekday }: Pick<RoomCalendar, 'room' | 'weekda
     airSpeed = rule.airSpeed ?? airSpeed;
   }
   // Read no finer than a room is known: like hours are then the same air, and are worked out once.
-  return { temperature: round(temperature * 2) / 2, relativeHumidity: min(0.99, max(0.02, round(relativeHumidity * 100) / 100)), speed: max(0.02, round(airSpeed * 100) / 100) };
+  return {
+    temperature: round(temperature * 2) / 2,
+    relativeHumidity: min(0.99, max(0.02, round(relativeHumidity * 100) / 100)),
+    speed: max(0.02, round(airSpeed * 100) / 100),
+  };
 }
 
 export function coverAt(covers: readonly CoverSpell[], hoursAfter: number, region: string | null): number {
   let most = 0;
   for (const c of covers) {
     const over = c.regions.length === 0 || (region !== null && c.regions.includes(region));
-    if (over && hoursAfter >= c.from && (c.until === null || hoursAfter < c.until)) most = max(most, coverResistance(c.kind));
+    if (over && hoursAfter >= c.from && (c.until === null || hoursAfter < c.until))
+      most = max(most, coverResistance(c.kind));
   }
   return most;
 }
@@ -75,7 +85,8 @@ export function changesOf(calendar: RoomCalendar): number[] {
   const { room, startHour } = calendar;
   const at = new Set<number>();
   const last = plannedDays * 24;
-  for (const rule of room.hours) for (let d = -1; d <= plannedDays; d++) for (const h of [rule.from, rule.until]) at.add(d * 24 + h - startHour);
+  for (const rule of room.hours)
+    for (let d = -1; d <= plannedDays; d++) for (const h of [rule.from, rule.until]) at.add(d * 24 + h - startHour);
   if (room.hours.some((r) => r.days !== 'every')) for (let d = 0; d <= plannedDays; d++) at.add(d * 24 - startHour);
   if (room.record) {
     const step = max(room.record.stepHours, 3);
@@ -100,14 +111,20 @@ export function meanAir(calendar: Pick<RoomCalendar, 'room' | 'weekday'>): RoomA
     sum.relativeHumidity += air.relativeHumidity / 168;
     sum.speed += air.speed / 168;
   }
-  return { temperature: round(sum.temperature * 2) / 2, relativeHumidity: round(sum.relativeHumidity * 100) / 100, speed: round(sum.speed * 100) / 100 };
+  return {
+    temperature: round(sum.temperature * 2) / 2,
+    relativeHumidity: round(sum.relativeHumidity * 100) / 100,
+    speed: round(sum.speed * 100) / 100,
+  };
 }
 
 /** Spells over one region (or the whole) from `from` seconds after the first clay, counted from there. */
 export function airSpells(calendar: RoomCalendar, region: string | null, from = 0): AirSpell[] {
   const { room, startHour } = calendar;
   const out: AirSpell[] = [];
-  const changes = changesOf(calendar).map((h) => h * 3600).filter((t) => t > from);
+  const changes = changesOf(calendar)
+    .map((h) => h * 3600)
+    .filter((t) => t > from);
   const ends = [...changes, Infinity];
   let begun = from;
   const last = meanAir(calendar);
@@ -117,7 +134,8 @@ export function airSpells(calendar: RoomCalendar, region: string | null, from = 
     const air = constant ? last : airAtHour(calendar, middle / 3600 + startHour);
     const cover = coverAt(room.covers, middle / 3600 + (end === Infinity ? 1e-6 : 0), region);
     const before = out[out.length - 1];
-    if (before && before.cover === cover && sameAir(before.air, air)) out[out.length - 1] = { ...before, until: end === Infinity ? Infinity : end - from };
+    if (before && before.cover === cover && sameAir(before.air, air))
+      out[out.length - 1] = { ...before, until: end === Infinity ? Infinity : end - from };
     else out.push({ until: end === Infinity ? Infinity : end - from, air, cover });
     begun = end;
   }
@@ -132,7 +150,8 @@ function sameAir(a: RoomAir, b: RoomAir): boolean {
 export function nightsUntil(startHour: number, until: number): { readonly from: number; readonly until: number }[] {
   const out: { from: number; until: number }[] = [];
   for (let d = -1; d * day < until; d++) {
-    const from = d * day + (22 - startHour) * 3600, to = from + 8 * 3600;
+    const from = d * day + (22 - startHour) * 3600,
+      to = from + 8 * 3600;
     if (to > 0 && from < until) out.push({ from: max(0, from), until: min(until, to) });
   }
   return out;

@@ -119,14 +119,17 @@ class LayerSolver {
   /** Of the phase that is on. */
   innerFace: number;
 
-  constructor(private readonly job: LayerDrying, start: number) {
+  constructor(
+    private readonly job: LayerDrying,
+    start: number,
+  ) {
     this.innerFace = job.innerFace;
     const power = job.geometry === 'slab' ? 0 : job.geometry === 'cylinder' ? 1 : 2;
     this.dx = job.thickness / cellCount;
     for (let i = 0; i <= cellCount; i++) this.faceArea[i] = (i * this.dx) ** power;
     for (let i = 0; i < cellCount; i++) {
       this.volume[i] = (((i + 1) * this.dx) ** (power + 1) - (i * this.dx) ** (power + 1)) / (power + 1);
-      this.totalVolume += this.volume[i] as number;
+      this.totalVolume += this.volume[i]!;
     }
     if (power === 0) this.faceArea[0] = 1;
     const { D_wet, D_dry } = job.clay;
@@ -138,7 +141,7 @@ class LayerSolver {
   }
 
   get outerArea(): number {
-    return this.faceArea[cellCount] as number;
+    return this.faceArea[cellCount]!;
   }
 
   private diffusivity(w: number): number {
@@ -165,8 +168,8 @@ class LayerSolver {
     for (let i = 0; i < 60; i++) {
       const decay = exp(-ws / clay.w_m);
       readCurve(curve, 1 - decay, this.pair);
-      const e = share * (this.pair[0] as number);
-      slope = (share * (this.pair[1] as number) * decay) / clay.w_m;
+      const e = share * this.pair[0]!;
+      slope = (share * this.pair[1]! * decay) / clay.w_m;
       ds = this.diffusivity(ws);
       dryness = gain * (uP - this.kirchhoff(ws, ds)) - e;
       if (dryness > 0) low = ws;
@@ -189,34 +192,34 @@ class LayerSolver {
     const last = cellCount - 1;
     for (let iteration = 0; iteration < 25; iteration++) {
       for (let i = 0; i <= last; i++) {
-        const d = this.diffusivity(y[i] as number);
+        const d = this.diffusivity(y[i]!);
         this.d[i] = d;
-        this.u[i] = this.kirchhoff(y[i] as number, d);
+        this.u[i] = this.kirchhoff(y[i]!, d);
       }
       for (let i = 0; i <= last; i++) {
-        const volume = this.volume[i] as number;
-        let residual = volume * ((y[i] as number) - (from[i] as number));
+        const volume = this.volume[i]!;
+        let residual = volume * (y[i]! - from[i]!);
         let diagonal = volume;
-        const c0 = i > 0 ? (dt * (this.faceArea[i] as number)) / this.dx : 0;
-        const c1 = i < last ? (dt * (this.faceArea[i + 1] as number)) / this.dx : 0;
-        if (i > 0) residual += c0 * ((this.u[i] as number) - (this.u[i - 1] as number));
-        if (i < last) residual += c1 * ((this.u[i] as number) - (this.u[i + 1] as number));
-        diagonal += (c0 + c1) * (this.d[i] as number);
-        this.lower[i] = i > 0 ? -c0 * (this.d[i - 1] as number) : 0;
-        this.upper[i] = i < last ? -c1 * (this.d[i + 1] as number) : 0;
+        const c0 = i > 0 ? (dt * this.faceArea[i]!) / this.dx : 0;
+        const c1 = i < last ? (dt * this.faceArea[i + 1]!) / this.dx : 0;
+        if (i > 0) residual += c0 * (this.u[i]! - this.u[i - 1]!);
+        if (i < last) residual += c1 * (this.u[i]! - this.u[i + 1]!);
+        diagonal += (c0 + c1) * this.d[i]!;
+        this.lower[i] = i > 0 ? -c0 * this.d[i - 1]! : 0;
+        this.upper[i] = i < last ? -c1 * this.d[i + 1]! : 0;
         this.residual[i] = residual;
         this.diagonal[i] = diagonal;
       }
-      this.outerBoundary(y[last] as number, last, dt, curve, surfaceMoisture);
+      this.outerBoundary(y[last]!, last, dt, curve, surfaceMoisture);
       if (geometry === 'slab' && innerFace > 0) {
-        this.solveFace(y[0] as number, this.u[0] as number, this.d[0] as number, curve, innerFace, this.innerMoisture);
+        this.solveFace(y[0]!, this.u[0]!, this.d[0]!, curve, innerFace, this.innerMoisture);
         this.innerMoisture = this.faceMoisture;
         this.innerFlux = this.faceFlux;
-        const scale = (dt * (this.faceArea[0] as number)) / clay.rho_dry;
-        (this.residual[0] as number) += scale * this.faceFlux;
-        (this.diagonal[0] as number) += scale * this.faceSlope;
+        const scale = (dt * this.faceArea[0]!) / clay.rho_dry;
+        this.residual[0]! += scale * this.faceFlux;
+        this.diagonal[0]! += scale * this.faceSlope;
       } else {
-        this.innerMoisture = y[0] as number;
+        this.innerMoisture = y[0]!;
         this.innerFlux = 0;
       }
       if (this.newtonUpdate(y) < 1e-10) return true;
@@ -224,36 +227,42 @@ class LayerSolver {
     return false;
   }
 
-  private outerBoundary(wP: number, last: number, dt: number, curve: EvaporationCurve, fixed: number | undefined): void {
+  private outerBoundary(
+    wP: number,
+    last: number,
+    dt: number,
+    curve: EvaporationCurve,
+    fixed: number | undefined,
+  ): void {
     const { clay } = this.job;
     if (fixed === undefined) {
-      this.solveFace(wP, this.u[last] as number, this.d[last] as number, curve, 1, this.outerMoisture);
+      this.solveFace(wP, this.u[last]!, this.d[last]!, curve, 1, this.outerMoisture);
     } else {
       const gain = (2 * clay.rho_dry) / this.dx;
       this.faceMoisture = fixed;
-      this.faceFlux = gain * ((this.u[last] as number) - this.kirchhoff(fixed, this.diffusivity(fixed)));
-      this.faceSlope = gain * (this.d[last] as number);
+      this.faceFlux = gain * (this.u[last]! - this.kirchhoff(fixed, this.diffusivity(fixed)));
+      this.faceSlope = gain * this.d[last]!;
     }
     this.outerMoisture = this.faceMoisture;
     this.outerFlux = this.faceFlux;
     const scale = (dt * this.outerArea) / clay.rho_dry;
-    (this.residual[last] as number) += scale * this.faceFlux;
-    (this.diagonal[last] as number) += scale * this.faceSlope;
+    this.residual[last]! += scale * this.faceFlux;
+    this.diagonal[last]! += scale * this.faceSlope;
   }
 
   /** Thomas elimination; returns the largest correction made. */
   private newtonUpdate(y: Float64Array): number {
     const { lower, diagonal, upper, residual } = this;
     for (let i = 1; i < cellCount; i++) {
-      const factor = (lower[i] as number) / (diagonal[i - 1] as number);
-      (diagonal[i] as number) -= factor * (upper[i - 1] as number);
-      (residual[i] as number) -= factor * (residual[i - 1] as number);
+      const factor = lower[i]! / diagonal[i - 1]!;
+      diagonal[i]! -= factor * upper[i - 1]!;
+      residual[i]! -= factor * residual[i - 1]!;
     }
     let largest = 0;
     let after = 0;
     for (let i = cellCount - 1; i >= 0; i--) {
-      after = ((residual[i] as number) - (upper[i] as number) * after) / (diagonal[i] as number);
-      (y[i] as number) -= after;
+      after = (residual[i]! - upper[i]! * after) / diagonal[i]!;
+      y[i]! -= after;
       if (abs(after) > largest) largest = abs(after);
     }
     return largest;
@@ -266,35 +275,35 @@ class LayerSolver {
     if (!this.implicitStage(w, gamma * dt, stage1, curve)) return { change: NaN, leaves: 0 };
     const leaves1 = this.leaving();
     const ratio = (1 - gamma) / gamma;
-    for (let i = 0; i < cellCount; i++) base[i] = (w[i] as number) + ratio * ((stage1[i] as number) - (w[i] as number));
+    for (let i = 0; i < cellCount; i++) base[i] = w[i]! + ratio * (stage1[i]! - w[i]!);
     stage2.set(stage1);
     if (!this.implicitStage(base, gamma * dt, stage2, curve)) return { change: NaN, leaves: 0 };
     let change = 0;
-    for (let i = 0; i < cellCount; i++) change = max(change, abs((stage2[i] as number) - (w[i] as number)));
+    for (let i = 0; i < cellCount; i++) change = max(change, abs(stage2[i]! - w[i]!));
     return { change, leaves: dt * ((1 - gamma) * leaves1 + gamma * this.leaving()) };
   }
 
   /** kg/s per m2 of outer face. */
   private leaving(): number {
-    return this.outerFlux + (this.innerFlux * (this.faceArea[0] as number)) / this.outerArea;
+    return this.outerFlux + (this.innerFlux * this.faceArea[0]!) / this.outerArea;
   }
 
   mean(): number {
     let sum = 0;
-    for (let i = 0; i < cellCount; i++) sum += (this.volume[i] as number) * (this.w[i] as number);
+    for (let i = 0; i < cellCount; i++) sum += this.volume[i]! * this.w[i]!;
     return sum / this.totalVolume;
   }
 
   /** Thickness mean of the shrinkage done. */
   meanShrinkage(w0: number, w_sl: number): number {
     let sum = 0;
-    for (let i = 0; i < cellCount; i++) sum += (this.volume[i] as number) * shrinkageDone(this.w[i] as number, w0, w_sl);
+    for (let i = 0; i < cellCount; i++) sum += this.volume[i]! * shrinkageDone(this.w[i]!, w0, w_sl);
     return sum / this.totalVolume;
   }
 
   wettest(): number {
     let most = -Infinity;
-    for (let i = 0; i < cellCount; i++) most = max(most, this.w[i] as number);
+    for (let i = 0; i < cellCount; i++) most = max(most, this.w[i]!);
     return most;
   }
 }
@@ -314,7 +323,8 @@ export function dryLayer(job: LayerDrying): DryingCourse {
   const solver = new LayerSolver(job, start);
   const lastPhase = job.phases[job.phases.length - 1];
   const equilibrium = job.surfaceMoisture ?? equilibriumMoisture(lastPhase?.relativeHumidity ?? 0.5, clay.w_m);
-  const dryAt = equilibrium + 0.05 * (clay.w0 - equilibrium), steadyAt = equilibrium + 0.02 * (clay.w0 - equilibrium);
+  const dryAt = equilibrium + 0.05 * (clay.w0 - equilibrium),
+    steadyAt = equilibrium + 0.02 * (clay.w0 - equilibrium);
   const perArea = (clay.rho_dry * solver.totalVolume) / solver.outerArea;
   const times = job.times ?? [];
   const asked: MoisturePoint[] = [];
@@ -333,26 +343,35 @@ export function dryLayer(job: LayerDrying): DryingCourse {
   let phaseAt = 0;
   let surface = job.surfaceMoisture ?? start;
   const measure = (): Watch => ({
-    value: t, surface, shrinkage: solver.meanShrinkage(clay.w0, clay.w_sl), core: solver.wettest(), mean: solver.mean(),
+    value: t,
+    surface,
+    shrinkage: solver.meanShrinkage(clay.w0, clay.w_sl),
+    core: solver.wettest(),
+    mean: solver.mean(),
   });
   const point = (m: Watch): MoisturePoint => ({
-    time: m.value, meanMoisture: m.mean, surfaceMoisture: m.surface, coreMoisture: m.core, massPerArea: perArea * (1 + m.mean), shrinkageDone: m.shrinkage,
+    time: m.value,
+    meanMoisture: m.mean,
+    surfaceMoisture: m.surface,
+    coreMoisture: m.core,
+    massPerArea: perArea * (1 + m.mean),
+    shrinkageDone: m.shrinkage,
   });
   let before = measure();
   course.push(point(before));
-  while (nextTime < times.length && (times[nextTime] as number) <= 0) {
-    asked.push({ ...point(before), time: times[nextTime] as number });
+  while (nextTime < times.length && times[nextTime]! <= 0) {
+    asked.push({ ...point(before), time: times[nextTime]! });
     nextTime++;
   }
-  const end = times.length > 0 ? (times[times.length - 1] as number) : 0;
+  const end = times.length > 0 ? times[times.length - 1]! : 0;
   const needed = () => steady === null || t < end;
   while (needed() && t < longestRun) {
-    while (phaseAt < job.phases.length - 1 && t >= (job.phases[phaseAt] as AirPhase).until) phaseAt += 1;
+    while (phaseAt < job.phases.length - 1 && t >= job.phases[phaseAt]!.until) phaseAt += 1;
     const phase = job.phases[phaseAt];
     if (!phase) break;
     solver.innerFace = phase.innerFace ?? job.innerFace;
     let step = min(dt, phase.until - t);
-    if (nextTime < times.length) step = min(step, (times[nextTime] as number) - t);
+    if (nextTime < times.length) step = min(step, times[nextTime]! - t);
     const { change, leaves } = solver.tryStep(step, phase.curve);
     if (!(change <= largestChange * 1.2)) {
       dt = step * (Number.isNaN(change) ? 0.25 : max(0.2, (0.9 * largestChange) / change));
@@ -368,7 +387,8 @@ export function dryLayer(job: LayerDrying): DryingCourse {
     const cross = (a: number, b: number) => before.value + ((now.value - before.value) * a) / (a - b || 1);
     const sBefore = shrinkageDone(before.surface, clay.w0, clay.w_sl) - 0.8;
     const sNow = shrinkageDone(now.surface, clay.w0, clay.w_sl) - 0.8;
-    if (smoothUntil === null && sNow + 0.4 >= 0) smoothUntil = sBefore + 0.4 >= 0 ? before.value : cross(sBefore + 0.4, sNow + 0.4);
+    if (smoothUntil === null && sNow + 0.4 >= 0)
+      smoothUntil = sBefore + 0.4 >= 0 ? before.value : cross(sBefore + 0.4, sNow + 0.4);
     if (touchDry === null && sNow >= 0) touchDry = sBefore >= 0 ? before.value : cross(sBefore, sNow);
     if (leatherHard === null && now.shrinkage >= 0.5) {
       leatherHard = before.shrinkage >= 0.5 ? before.value : cross(before.shrinkage - 0.5, now.shrinkage - 0.5);
@@ -376,7 +396,8 @@ export function dryLayer(job: LayerDrying): DryingCourse {
     if (throughDry === null && now.core <= dryAt) {
       throughDry = before.core <= dryAt ? before.value : cross(before.core - dryAt, now.core - dryAt);
     }
-    if (steady === null && now.core <= steadyAt) steady = before.core <= steadyAt ? before.value : cross(before.core - steadyAt, now.core - steadyAt);
+    if (steady === null && now.core <= steadyAt)
+      steady = before.core <= steadyAt ? before.value : cross(before.core - steadyAt, now.core - steadyAt);
     const surfaceShrinkage = sNow + 0.8;
     let meanShrinkage = now.shrinkage;
     let at = t;
@@ -392,16 +413,24 @@ export function dryLayer(job: LayerDrying): DryingCourse {
       differentialPeakAt = at;
     }
     course.push(point(now));
-    if (nextTime < times.length && t >= (times[nextTime] as number) - 1e-9) {
+    if (nextTime < times.length && t >= times[nextTime]! - 1e-9) {
       asked.push(point(now));
       nextTime++;
     }
     before = now;
   }
   return {
-    smoothUntil, touchDry, leatherHard, throughDry, steady,
+    smoothUntil,
+    touchDry,
+    leatherHard,
+    throughDry,
+    steady,
     history: times.length > 0 ? asked : thinned(course),
-    finalShrinkageDone: before.shrinkage, differentialPeak, differentialPeakAt, evaporated, equilibrium,
+    finalShrinkageDone: before.shrinkage,
+    differentialPeak,
+    differentialPeakAt,
+    evaporated,
+    equilibrium,
   };
 }
 
@@ -410,7 +439,7 @@ function thinned(course: readonly MoisturePoint[]): MoisturePoint[] {
   if (course.length <= historyLimit) return [...course];
   const out: MoisturePoint[] = [];
   for (let i = 0; i < historyLimit; i++) {
-    out.push(course[round((i * (course.length - 1)) / (historyLimit - 1))] as MoisturePoint);
+    out.push(course[round((i * (course.length - 1)) / (historyLimit - 1))]!);
   }
   return out;
 }
@@ -426,17 +455,19 @@ export function moistureAt(history: readonly MoisturePoint[], time: number): Moi
   let high = history.length - 1;
   while (high - low > 1) {
     const middle = (low + high) >> 1;
-    if ((history[middle] as MoisturePoint).time <= time) low = middle;
+    if (history[middle]!.time <= time) low = middle;
     else high = middle;
   }
-  const a = history[low] as MoisturePoint;
-  const b = history[high] as MoisturePoint;
+  const a = history[low]!;
+  const b = history[high]!;
   const f = (time - a.time) / (b.time - a.time || 1);
   const mix = (x: number, y: number) => x + (y - x) * f;
   return {
     time,
-    meanMoisture: mix(a.meanMoisture, b.meanMoisture), surfaceMoisture: mix(a.surfaceMoisture, b.surfaceMoisture),
-    coreMoisture: mix(a.coreMoisture, b.coreMoisture), massPerArea: mix(a.massPerArea, b.massPerArea),
+    meanMoisture: mix(a.meanMoisture, b.meanMoisture),
+    surfaceMoisture: mix(a.surfaceMoisture, b.surfaceMoisture),
+    coreMoisture: mix(a.coreMoisture, b.coreMoisture),
+    massPerArea: mix(a.massPerArea, b.massPerArea),
     shrinkageDone: mix(a.shrinkageDone, b.shrinkageDone),
   };
 }

@@ -3,7 +3,14 @@ import type { ClayCells } from './clay-cells';
 import { ClayDryer, type DryerState, type WholePieceJob } from './clay-dryer';
 import { differentialShare, liftedOffRestraint, restrainedStrain } from './cracking';
 import { Neighbourhoods } from './neighbourhood';
-import { wetScale, type WholeDrying, type WholeFrame, type WholePlace, type WholeRegion, type WholeStage } from './whole-result';
+import {
+  wetScale,
+  type WholeDrying,
+  type WholeFrame,
+  type WholePlace,
+  type WholeRegion,
+  type WholeStage,
+} from './whole-result';
 
 const { max, min } = Math;
 
@@ -97,7 +104,7 @@ export class WholePieceRun {
   work(steps: number): boolean {
     const { times } = this.inputs;
     while (this.at < times.length) {
-      if (!this.dryer.advance(times[this.at] as number, steps)) return false;
+      if (!this.dryer.advance(times[this.at]!, steps)) return false;
       if (this.dryer.stage !== this.stage) this.enterStage();
       this.look();
       this.at += 1;
@@ -121,9 +128,18 @@ export class WholePieceRun {
     const { inputs, dryer } = this;
     const had = this.firstWater + dryer.added;
     return {
-      step: dryer.cells.lattice.step, cells: dryer.cells.count, steps: dryer.steps, volume: dryer.cells.volume, stages: this.stages, frames: this.frames,
-      regions: inputs.regions.map((id, r) => regionResult(id, this.sinceItsLastClay(r), this.regionCrack[r] as RegionCrack, inputs.clay, inputs.equilibrium)),
-      last: this.lastWet ?? this.worst, worst: this.worst, firstCrack: this.firstCrack,
+      step: dryer.cells.lattice.step,
+      cells: dryer.cells.count,
+      steps: dryer.steps,
+      volume: dryer.cells.volume,
+      stages: this.stages,
+      frames: this.frames,
+      regions: inputs.regions.map((id, r) =>
+        regionResult(id, this.sinceItsLastClay(r), this.regionCrack[r]!, inputs.clay, inputs.equilibrium),
+      ),
+      last: this.lastWet ?? this.worst,
+      worst: this.worst,
+      firstCrack: this.firstCrack,
       balance: (had - dryer.water() - dryer.evaporated) / had,
     };
   }
@@ -136,7 +152,9 @@ export class WholePieceRun {
 
   private settled(): boolean {
     const { clay, equilibrium } = this.inputs;
-    return this.looks.every((l) => l.length === 0 || (l[l.length - 1] as RegionLook).wettest <= equilibrium + 0.015 * (clay.w0 - equilibrium));
+    return this.looks.every(
+      (l) => l.length === 0 || l[l.length - 1]!.wettest <= equilibrium + 0.015 * (clay.w0 - equilibrium),
+    );
   }
 
   private enterStage(): void {
@@ -145,11 +163,12 @@ export class WholePieceRun {
     this.cells = this.dryer.cells;
     const { cells } = this;
     const { count, cell, area } = cells.outerFaces;
-    const places = new Float32Array(count * 3), region = new Uint8Array(count);
+    const places = new Float32Array(count * 3),
+      region = new Uint8Array(count);
     const { size, origin, step } = cells.lattice;
     for (let f = 0; f < count; f++) {
-      const i = cells.latticeOf[(cell[f] as number) - cells.pad] as number;
-      region[f] = cells.region[cell[f] as number] as number;
+      const i = cells.latticeOf[cell[f]! - cells.pad]!;
+      region[f] = cells.region[cell[f]!]!;
       places[f * 3] = origin[0] + ((i % size[0]) + 0.5) * step;
       places[f * 3 + 1] = origin[1] + ((Math.floor(i / size[0]) % size[1]) + 0.5) * step;
       places[f * 3 + 2] = origin[2] + (Math.floor(i / (size[0] * size[1])) + 0.5) * step;
@@ -158,9 +177,22 @@ export class WholePieceRun {
     const f32 = () => new Float32Array(count);
     const never = () => new Float32Array(count).fill(Infinity);
     this.faces = {
-      restraint: watched?.restraintAt(places, region) ?? f32(), restrained: f32(), differential: f32(), crackedAt: never(), holdAt: never(), mean: f32(), places, area, region, surface: f32(),
+      restraint: watched?.restraintAt(places, region) ?? f32(),
+      restrained: f32(),
+      differential: f32(),
+      crackedAt: never(),
+      holdAt: never(),
+      mean: f32(),
+      places,
+      area,
+      region,
+      surface: f32(),
     };
-    this.near = new Neighbourhoods(cells, (watched?.thickness ?? []).map((t) => max(t, step)), this.dryer.fresh);
+    this.near = new Neighbourhoods(
+      cells,
+      (watched?.thickness ?? []).map((t) => max(t, step)),
+      this.dryer.fresh,
+    );
     // What has shrunk already when the stage begins is not held back again.
     this.shrinkages();
     for (let f = 0; f < count; f++) this.faces.mean[f] = this.near.meanAt(f);
@@ -170,12 +202,13 @@ export class WholePieceRun {
   /** Faces that were there keep what has come to them. */
   private goOn(old: FaceState, stage: WholeStage): void {
     const oldFaceOf = new Map<number, number>();
-    stage.face.cell.forEach((c, f) => oldFaceOf.set(stage.latticeOf[c] as number, f));
+    stage.face.cell.forEach((c, f) => oldFaceOf.set(stage.latticeOf[c]!, f));
     const { cells } = this.dryer;
     for (let f = 0; f < this.faces.region.length; f++) {
-      const was = oldFaceOf.get(cells.latticeOf[(cells.outerFaces.cell[f] as number) - cells.pad] as number);
+      const was = oldFaceOf.get(cells.latticeOf[cells.outerFaces.cell[f]! - cells.pad]!);
       if (was === undefined) continue;
-      for (const key of ['restrained', 'differential', 'crackedAt', 'holdAt', 'mean'] as const) this.faces[key][f] = old[key][was] as number;
+      for (const key of ['restrained', 'differential', 'crackedAt', 'holdAt', 'mean'] as const)
+        this.faces[key][f] = old[key][was]!;
     }
   }
 
@@ -186,10 +219,22 @@ export class WholePieceRun {
     // The dryer may have gone on to the next stage's cells.
     const { cells } = this;
     const { size, origin, step } = cells.lattice;
-    const crack = Float32Array.from(this.faces.restrained, (r, f) => r + differentialShare * (this.faces.differential[f] as number));
+    const crack = Float32Array.from(
+      this.faces.restrained,
+      (r, f) => r + differentialShare * this.faces.differential[f]!,
+    );
     const closed: WholeStage = {
-      size, origin, step, latticeOf: cells.latticeOf, indexOf: Int32Array.from(cells.cellOf, (c) => (c < 0 ? -1 : c - cells.pad)),
-      face: { cell: Int32Array.from(cells.outerFaces.cell, (c) => c - cells.pad), crack, crackedAt: this.faces.crackedAt, holdAt: this.faces.holdAt },
+      size,
+      origin,
+      step,
+      latticeOf: cells.latticeOf,
+      indexOf: Int32Array.from(cells.cellOf, (c) => (c < 0 ? -1 : c - cells.pad)),
+      face: {
+        cell: Int32Array.from(cells.outerFaces.cell, (c) => c - cells.pad),
+        crack,
+        crackedAt: this.faces.crackedAt,
+        holdAt: this.faces.holdAt,
+      },
     };
     this.stages.push(closed);
     return closed;
@@ -201,7 +246,7 @@ export class WholePieceRun {
     const { w0, w_sl } = clay;
     const per = 1 / (w0 - w_sl);
     this.near.gather(cells, (c) => {
-      const s = (w0 - (moisture[c] as number)) * per;
+      const s = (w0 - moisture[c]!) * per;
       return s < 0 ? 0 : s > 1 ? 1 : s;
     });
   }
@@ -216,118 +261,147 @@ export class WholePieceRun {
     const span = clay.w0 - equilibrium;
     const wet = new Uint8Array(cells.count);
     const regions = this.inputs.regions.length;
-    const regionWettest = new Float64Array(regions).fill(-Infinity), shrunk = new Float64Array(regions), volume = new Float64Array(regions), all = new Float64Array(regions);
-    let wettest = 0, most = -Infinity;
+    const regionWettest = new Float64Array(regions).fill(-Infinity),
+      shrunk = new Float64Array(regions),
+      volume = new Float64Array(regions),
+      all = new Float64Array(regions);
+    let wettest = 0,
+      most = -Infinity;
     const { pad, count, region: regionOf, inverse } = cells;
     const fresh = this.dryer.fresh;
     // The inner loop calls nothing: imported functions cost more here than what they do.
     const { w0, w_sl } = clay;
-    const perShrink = 1 / (w0 - w_sl), perWet = wetScale / span;
+    const perShrink = 1 / (w0 - w_sl),
+      perWet = wetScale / span;
     for (let c = 0; c < count; c++) {
-      const w = moisture[c + pad] as number, r = regionOf[c + pad] as number;
+      const w = moisture[c + pad]!,
+        r = regionOf[c + pad]!;
       if (w > most) {
         most = w;
         wettest = c;
       }
-      if (w > (regionWettest[r] as number)) regionWettest[r] = w;
-      all[r] = (all[r] as number) + 1;
+      if (w > regionWettest[r]!) regionWettest[r] = w;
+      all[r] = all[r]! + 1;
       if (fresh === null || fresh[c] === 1) {
-        const v = 1 / (inverse[c + pad] as number);
+        const v = 1 / inverse[c + pad]!;
         const s = (w0 - w) * perShrink;
-        volume[r] = (volume[r] as number) + v;
-        shrunk[r] = (shrunk[r] as number) + v * (s < 0 ? 0 : s > 1 ? 1 : s);
+        volume[r] = volume[r]! + v;
+        shrunk[r] = shrunk[r]! + v * (s < 0 ? 0 : s > 1 ? 1 : s);
       }
       const share = (w - equilibrium) * perWet + 0.5;
       wet[c] = share < 0 ? 0 : share > wetScale ? wetScale : share;
     }
-    const touched = new Float64Array(regions), held = new Float64Array(regions), area = new Float64Array(regions);
-    const cracked = new Float64Array(regions), top = new Float64Array(regions), highest = new Int32Array(regions);
+    const touched = new Float64Array(regions),
+      held = new Float64Array(regions),
+      area = new Float64Array(regions);
+    const cracked = new Float64Array(regions),
+      top = new Float64Array(regions),
+      highest = new Int32Array(regions);
     const full = thickness.map((t) => (t > 0 ? restrainedStrain(clay, t, 1) : 0));
     const { capacityWet, capacityDry, shrinkage } = clay;
     const fall = Math.log(capacityWet / capacityDry);
     const grown = (s: number) => (Math.exp(fall * s) - 1) / (Math.exp(fall) - 1 || 1);
     for (let f = 0; f < faces.region.length; f++) {
-      const r = faces.region[f] as number;
-      let s = (w0 - (faces.surface[f] as number)) * perShrink;
+      const r = faces.region[f]!;
+      let s = (w0 - faces.surface[f]!) * perShrink;
       s = s < 0 ? 0 : s > 1 ? 1 : s;
       const mean = this.near.meanAt(f);
-      if ((full[r] as number) > 0) {
-        const before = faces.mean[f] as number;
+      if (full[r]! > 0) {
+        const before = faces.mean[f]!;
         if (mean > before) {
-          const restraint = time > freeFrom ? min(freed, faces.restraint[f] as number) : (faces.restraint[f] as number);
+          const restraint = time > freeFrom ? min(freed, faces.restraint[f]!) : faces.restraint[f]!;
           // What a layer of this thickness holds back grows as the strain it takes falls: see `restrainedStrain`.
           const more = fall > 1e-9 ? grown(mean) - grown(before) : mean - before;
-          faces.restrained[f] = (faces.restrained[f] as number) + restraint * (full[r] as number) * more;
+          faces.restrained[f] = faces.restrained[f]! + restraint * full[r]! * more;
           faces.mean[f] = mean;
         }
         const skin = s > mean ? (shrinkage * (s - mean)) / (capacityWet * Math.exp(-fall * s)) : 0;
-        if (skin > (faces.differential[f] as number)) faces.differential[f] = skin;
-        const index = (faces.restrained[f] as number) + skinShare * (faces.differential[f] as number);
+        if (skin > faces.differential[f]!) faces.differential[f] = skin;
+        const index = faces.restrained[f]! + skinShare * faces.differential[f]!;
         if (index > crackLimit) {
-          cracked[r] = (cracked[r] as number) + (faces.area[f] as number);
-          if (index > (top[r] as number)) {
+          cracked[r] = cracked[r]! + faces.area[f]!;
+          if (index > top[r]!) {
             top[r] = index;
             highest[r] = f;
           }
           if (faces.crackedAt[f] === Infinity) faces.crackedAt[f] = time;
         }
       }
-      const a = faces.area[f] as number;
+      const a = faces.area[f]!;
       if (s >= 0.8) {
-        touched[r] = (touched[r] as number) + a;
+        touched[r] = touched[r]! + a;
         if (mean >= 0.5) {
-          held[r] = (held[r] as number) + a;
+          held[r] = held[r]! + a;
           if (faces.holdAt[f] === Infinity) faces.holdAt[f] = time;
         }
       }
-      area[r] = (area[r] as number) + a;
+      area[r] = area[r]! + a;
     }
     this.noteCracks(cracked, highest, area);
     for (let r = 0; r < regions; r++) {
-      if ((all[r] as number) === 0) continue;
+      if (all[r]! === 0) continue;
       this.looks[r]?.push({
-        time, stage: this.stage, touched: (touched[r] as number) / max(1e-12, area[r] as number), held: (held[r] as number) / max(1e-12, area[r] as number), mean: (volume[r] as number) > 0 ? (shrunk[r] as number) / (volume[r] as number) : 1, wettest: regionWettest[r] as number,
+        time,
+        stage: this.stage,
+        touched: touched[r]! / max(1e-12, area[r]!),
+        held: held[r]! / max(1e-12, area[r]!),
+        mean: volume[r]! > 0 ? shrunk[r]! / volume[r]! : 1,
+        wettest: regionWettest[r]!,
       });
     }
-    if (most > equilibrium + 0.05 * span || !this.lastWet) this.lastWet = { at: placeOf(cells, wettest), region: this.inputs.regions[cells.region[wettest + cells.pad] as number] ?? '', time, value: (most - equilibrium) / span };
+    if (most > equilibrium + 0.05 * span || !this.lastWet)
+      this.lastWet = {
+        at: placeOf(cells, wettest),
+        region: this.inputs.regions[cells.region[wettest + cells.pad]!] ?? '',
+        time,
+        value: (most - equilibrium) / span,
+      };
     this.frames.push({ time, stage: this.stage, wet, wettest, mass: this.dryer.solids() + this.dryer.water() });
   }
 
   /** Where a region has cracked: over a square centimetre at least, so that one badly cut cell says nothing. */
   private noteCracks(cracked: Float64Array, highest: Int32Array, whole: Float64Array): void {
     for (let r = 0; r < cracked.length; r++) {
-      const region = this.regionCrack[r] as RegionCrack;
-      if (region.at !== null || (cracked[r] as number) < leastCrack(whole[r] as number)) continue;
+      const region = this.regionCrack[r]!;
+      if (region.at !== null || cracked[r]! < leastCrack(whole[r]!)) continue;
       region.at = this.dryer.time;
-      this.firstCrack ??= this.placeAt(highest[r] as number, this.dryer.time);
+      this.firstCrack ??= this.placeAt(highest[r]!, this.dryer.time);
     }
   }
 
   private placeAt(f: number, time: number): WholePlace {
     const { faces } = this;
     return {
-      at: [faces.places[f * 3] as number, faces.places[f * 3 + 1] as number, faces.places[f * 3 + 2] as number], region: this.inputs.regions[faces.region[f] as number] ?? '', time,
-      value: (faces.restrained[f] as number) + skinShare * (faces.differential[f] as number),
+      at: [faces.places[f * 3]!, faces.places[f * 3 + 1]!, faces.places[f * 3 + 2]!],
+      region: this.inputs.regions[faces.region[f]!] ?? '',
+      time,
+      value: faces.restrained[f]! + skinShare * faces.differential[f]!,
     };
   }
 
   /** The index that the worst square centimetre of each region has reached, as its stage ends. */
   private settleCracks(): void {
     const { faces } = this;
-    const index = (f: number) => (faces.restrained[f] as number) + skinShare * (faces.differential[f] as number);
+    const index = (f: number) => faces.restrained[f]! + skinShare * faces.differential[f]!;
     this.inputs.regions.forEach((_, r) => {
       const own: number[] = [];
       let whole = 0;
-      for (let f = 0; f < faces.region.length; f++) if (faces.region[f] === r) {
-        own.push(f);
-        whole += faces.area[f] as number;
-      }
+      for (let f = 0; f < faces.region.length; f++)
+        if (faces.region[f] === r) {
+          own.push(f);
+          whole += faces.area[f]!;
+        }
       own.sort((a, b) => index(b) - index(a));
       let area = 0;
-      const at = own.find((f) => (area += faces.area[f] as number) >= leastCrack(whole));
+      const at = own.find((f) => (area += faces.area[f]!) >= leastCrack(whole));
       if (at === undefined) return;
-      const region = this.regionCrack[r] as RegionCrack;
-      if (index(at) > region.crack) Object.assign(region, { crack: index(at), restrained: faces.restrained[at], differential: skinShare * (faces.differential[at] as number) });
+      const region = this.regionCrack[r]!;
+      if (index(at) > region.crack)
+        Object.assign(region, {
+          crack: index(at),
+          restrained: faces.restrained[at],
+          differential: skinShare * faces.differential[at]!,
+        });
       if (index(at) > this.worst.value) this.worst = this.placeAt(at, this.frames[this.frames.length - 1]?.time ?? 0);
     });
   }
@@ -347,19 +421,29 @@ function leastCrack(whole: number): number {
 
 function placeOf(cells: ClayCells, index: number): [number, number, number] {
   const { size, origin, step } = cells.lattice;
-  const i = cells.latticeOf[index] as number;
-  return [origin[0] + ((i % size[0]) + 0.5) * step, origin[1] + ((Math.floor(i / size[0]) % size[1]) + 0.5) * step, origin[2] + (Math.floor(i / (size[0] * size[1])) + 0.5) * step];
+  const i = cells.latticeOf[index]!;
+  return [
+    origin[0] + ((i % size[0]) + 0.5) * step,
+    origin[1] + ((Math.floor(i / size[0]) % size[1]) + 0.5) * step,
+    origin[2] + (Math.floor(i / (size[0] * size[1])) + 0.5) * step,
+  ];
 }
 
 /** Time at which a watched figure crosses a mark for good, between two looks. */
-function crossing(looks: readonly RegionLook[], value: (l: RegionLook) => number, mark: number, rising: boolean): number | null {
+function crossing(
+  looks: readonly RegionLook[],
+  value: (l: RegionLook) => number,
+  mark: number,
+  rising: boolean,
+): number | null {
   let at: number | null = null;
   let before: RegionLook | null = null;
   for (const l of looks) {
     const reached = rising ? value(l) >= mark : value(l) <= mark;
     if (!reached) at = null;
     else if (at === null) {
-      const a = before ? value(before) : value(l), b = value(l);
+      const a = before ? value(before) : value(l),
+        b = value(l);
       const share = before && a !== b ? min(1, max(0, (mark - a) / (b - a))) : 1;
       at = before ? before.time + share * (l.time - before.time) : l.time;
     }
@@ -368,11 +452,24 @@ function crossing(looks: readonly RegionLook[], value: (l: RegionLook) => number
   return at;
 }
 
-function regionResult(id: string, looks: readonly RegionLook[], crack: RegionCrack, clay: DryingCoefficients, equilibrium: number): WholeRegion {
+function regionResult(
+  id: string,
+  looks: readonly RegionLook[],
+  crack: RegionCrack,
+  clay: DryingCoefficients,
+  equilibrium: number,
+): WholeRegion {
   const span = clay.w0 - equilibrium;
   return {
-    id, touchDry: crossing(looks, (l) => l.touched, 0.95, true), leatherHard: crossing(looks, (l) => l.mean, 0.5, true),
-    throughDry: crossing(looks, (l) => l.wettest, equilibrium + 0.05 * span, false), steady: crossing(looks, (l) => l.wettest, equilibrium + 0.02 * span, false),
-    hold: crossing(looks, (l) => l.held, 0.9, true), crack: crack.crack, restrained: crack.restrained, differential: crack.differential, crackAt: crack.at,
+    id,
+    touchDry: crossing(looks, (l) => l.touched, 0.95, true),
+    leatherHard: crossing(looks, (l) => l.mean, 0.5, true),
+    throughDry: crossing(looks, (l) => l.wettest, equilibrium + 0.05 * span, false),
+    steady: crossing(looks, (l) => l.wettest, equilibrium + 0.02 * span, false),
+    hold: crossing(looks, (l) => l.held, 0.9, true),
+    crack: crack.crack,
+    restrained: crack.restrained,
+    differential: crack.differential,
+    crackAt: crack.at,
   };
 }

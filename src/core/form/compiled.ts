@@ -37,32 +37,91 @@ export function compile(mass: Mass, clay = 0): CompiledMass {
 const none = new Float32Array(0);
 
 function shapeOf(mass: Mass, clay: number): Omit<CompiledMass, 'grow'> {
-  const common = { samples: none, at: mass.at, rotation: Float64Array.from(inverse(rotationOf(mass.turn))), blend: mass.blend };
+  const common = {
+    samples: none,
+    at: mass.at,
+    rotation: Float64Array.from(inverse(rotationOf(mass.turn))),
+    blend: mass.blend,
+  };
   const s = mass.shape;
   if (s.kind === 'ellipsoid') {
-    return { ...common, kind: 0, a: s.radii[0], b: s.radii[1], c: s.radii[2], extra: new Float64Array(0), reach: max(...s.radii) };
+    return {
+      ...common,
+      kind: 0,
+      a: s.radii[0],
+      b: s.radii[1],
+      c: s.radii[2],
+      extra: new Float64Array(0),
+      reach: max(...s.radii),
+    };
   }
   if (s.kind === 'round-cone') {
     const span = hypot(...s.reach);
     return {
-      ...common, kind: 1, a: s.radiusFrom, b: s.radiusTo, c: span, extra: Float64Array.from(s.reach),
+      ...common,
+      kind: 1,
+      a: s.radiusFrom,
+      b: s.radiusTo,
+      c: span,
+      extra: Float64Array.from(s.reach),
       reach: max(s.radiusFrom, span + s.radiusTo),
     };
   }
   if (s.kind === 'rounded-box') {
     const rounding = min(s.rounding, ...s.half);
-    return { ...common, kind: 2, a: s.half[0] - rounding, b: s.half[1] - rounding, c: s.half[2] - rounding, extra: Float64Array.of(rounding), reach: hypot(...s.half) };
+    return {
+      ...common,
+      kind: 2,
+      a: s.half[0] - rounding,
+      b: s.half[1] - rounding,
+      c: s.half[2] - rounding,
+      extra: Float64Array.of(rounding),
+      reach: hypot(...s.half),
+    };
   }
   if (s.kind === 'shell') {
-    return { ...common, kind: 4, a: s.radii[0], b: s.radii[1], c: s.radii[2], extra: Float64Array.of(max(clay, 1e-4), s.open), reach: max(...s.radii) };
+    return {
+      ...common,
+      kind: 4,
+      a: s.radii[0],
+      b: s.radii[1],
+      c: s.radii[2],
+      extra: Float64Array.of(max(clay, 1e-4), s.open),
+      reach: max(...s.radii),
+    };
   }
   if (s.kind === 'sampled') {
-    const far = s.cells.map((n, k) => max(Math.abs(s.from[k] as number), Math.abs((s.from[k] as number) + (n - 1) * s.step)));
-    return { ...common, kind: 6, a: s.step, b: s.deepest, c: 0, extra: Float64Array.of(...s.cells, ...s.from), samples: decodedSamples(s.values), reach: hypot(...far) };
+    const far = s.cells.map((n, k) => max(Math.abs(s.from[k]!), Math.abs(s.from[k]! + (n - 1) * s.step)));
+    return {
+      ...common,
+      kind: 6,
+      a: s.step,
+      b: s.deepest,
+      c: 0,
+      extra: Float64Array.of(...s.cells, ...s.from),
+      samples: decodedSamples(s.values),
+      reach: hypot(...far),
+    };
   }
   if (s.kind === 'drum') {
     const rounding = min(s.rounding, s.radius, s.half);
-    return { ...common, kind: 5, a: s.radius - rounding, b: s.half - rounding, c: 0, extra: Float64Array.of(rounding), reach: hypot(s.radius, s.half) };
+    return {
+      ...common,
+      kind: 5,
+      a: s.radius - rounding,
+      b: s.half - rounding,
+      c: 0,
+      extra: Float64Array.of(rounding),
+      reach: hypot(s.radius, s.half),
+    };
   }
-  return { ...common, kind: 3, a: s.radius, b: s.thickness, c: 0, extra: new Float64Array(0), reach: s.radius + s.thickness };
+  return {
+    ...common,
+    kind: 3,
+    a: s.radius,
+    b: s.thickness,
+    c: 0,
+    extra: new Float64Array(0),
+    reach: s.radius + s.thickness,
+  };
 }

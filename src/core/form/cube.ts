@@ -9,37 +9,68 @@ export const cubeCells = cubeSide ** 3;
 
 /** Working space of `fillCube`: places in a mass's own axes, its distances, and the union so far. */
 export const cube = {
-  x: new Float64Array(cubeCells), y: new Float64Array(cubeCells), z: new Float64Array(cubeCells),
-  own: new Float64Array(cubeCells), union: new Float64Array(cubeCells), nearest: new Float64Array(cubeCells), owner: new Int32Array(cubeCells),
+  x: new Float64Array(cubeCells),
+  y: new Float64Array(cubeCells),
+  z: new Float64Array(cubeCells),
+  own: new Float64Array(cubeCells),
+  union: new Float64Array(cubeCells),
+  nearest: new Float64Array(cubeCells),
+  owner: new Int32Array(cubeCells),
 };
 
 // One loop a shape, the distance written out in it: calls with fractional numbers would cost more than the sums.
 function ellipsoidCube(m: CompiledMass): void {
   const { x, y, z, own, union, nearest } = cube;
   const k = m.blend;
-  const ea = m.a, eb = m.b, ec = m.c;
-  const a2 = ea * ea, b2 = eb * eb, c2 = ec * ec;
-  const ia2 = 1 / a2, ib2 = 1 / b2, ic2 = 1 / c2;
+  const ea = m.a,
+    eb = m.b,
+    ec = m.c;
+  const a2 = ea * ea,
+    b2 = eb * eb,
+    c2 = ec * ec;
+  const ia2 = 1 / a2,
+    ib2 = 1 / b2,
+    ic2 = 1 / c2;
   const near = rootTolerance * a2;
   const longest2 = max(a2, b2, c2);
   for (let i = 0; i < cubeCells; i++) {
-    const px = max(abs(x[i] as number), 1e-9), py = max(abs(y[i] as number), 1e-9), pz = max(abs(z[i] as number), 1e-9);
-    const nx = ea * px, ny = eb * py, nz = ec * pz;
+    const px = max(abs(x[i]!), 1e-9),
+      py = max(abs(y[i]!), 1e-9),
+      pz = max(abs(z[i]!), 1e-9);
+    const nx = ea * px,
+      ny = eb * py,
+      nz = ec * pz;
     // Outside the sphere through its longest axis by more than matters: it changes nothing here.
-    if (sqrt(px * px + py * py + pz * pz) - m.reach > max((union[i] as number) + k, nearest[i] as number)) {
+    if (sqrt(px * px + py * py + pz * pz) - m.reach > max(union[i]! + k, nearest[i]!)) {
       own[i] = Infinity;
       continue;
     }
-    const fa = nx * ia2, fb = ny * ib2, fc = nz * ic2;
-    const sa = fa * fa, sb = fb * fb, sc = fc * fc;
-    let t = max(nx - a2, ny - b2, nz - c2, (sa + sb + sc - 1) / (2 * (sa * ia2 + sb * ib2 + sc * ic2)), sqrt(nx * nx + ny * ny + nz * nz) - longest2);
-    let ia = 0, ib = 0, ic = 0;
+    const fa = nx * ia2,
+      fb = ny * ib2,
+      fc = nz * ic2;
+    const sa = fa * fa,
+      sb = fb * fb,
+      sc = fc * fc;
+    let t = max(
+      nx - a2,
+      ny - b2,
+      nz - c2,
+      (sa + sb + sc - 1) / (2 * (sa * ia2 + sb * ib2 + sc * ic2)),
+      sqrt(nx * nx + ny * ny + nz * nz) - longest2,
+    );
+    let ia = 0,
+      ib = 0,
+      ic = 0;
     for (let n = 0; n < 40; n++) {
       ia = 1 / (t + a2);
       ib = 1 / (t + b2);
       ic = 1 / (t + c2);
-      const ra = nx * ia, rb = ny * ib, rc = nz * ic;
-      const ga = ra * ra, gb = rb * rb, gc = rc * rc;
+      const ra = nx * ia,
+        rb = ny * ib,
+        rc = nz * ic;
+      const ga = ra * ra,
+        gb = rb * rb,
+        gc = rc * rc;
       const step = (ga + gb + gc - 1) / (2 * (ga * ia + gb * ib + gc * ic));
       t += step;
       if (step <= near) break;
@@ -54,23 +85,36 @@ function ellipsoidCube(m: CompiledMass): void {
 
 function roundConeCube(m: CompiledMass): void {
   const { x, y, z, own } = cube;
-  const bx = m.extra[0] as number, by = m.extra[1] as number, bz = m.extra[2] as number;
-  const ra = m.a, rb = m.b;
-  const l2 = m.c * m.c, rr = ra - rb;
-  const a2 = l2 - rr * rr, il2 = 1 / l2;
+  const bx = m.extra[0]!,
+    by = m.extra[1]!,
+    bz = m.extra[2]!;
+  const ra = m.a,
+    rb = m.b;
+  const l2 = m.c * m.c,
+    rr = ra - rb;
+  const a2 = l2 - rr * rr,
+    il2 = 1 / l2;
   const swallowed = a2 <= 0;
   const sign2 = sign(rr) * rr * rr;
   for (let i = 0; i < cubeCells; i++) {
-    const px = x[i] as number, py = y[i] as number, pz = z[i] as number;
+    const px = x[i]!,
+      py = y[i]!,
+      pz = z[i]!;
     if (swallowed) {
-      own[i] = rr > 0 ? sqrt(px * px + py * py + pz * pz) - ra : sqrt((px - bx) * (px - bx) + (py - by) * (py - by) + (pz - bz) * (pz - bz)) - rb;
+      own[i] =
+        rr > 0
+          ? sqrt(px * px + py * py + pz * pz) - ra
+          : sqrt((px - bx) * (px - bx) + (py - by) * (py - by) + (pz - bz) * (pz - bz)) - rb;
       continue;
     }
     const along = px * bx + py * by + pz * bz;
     const beyond = along - l2;
-    const xx = px * l2 - bx * along, xy = py * l2 - by * along, xz = pz * l2 - bz * along;
+    const xx = px * l2 - bx * along,
+      xy = py * l2 - by * along,
+      xz = pz * l2 - bz * along;
     const x2 = xx * xx + xy * xy + xz * xz;
-    const y2 = along * along * l2, z2 = beyond * beyond * l2;
+    const y2 = along * along * l2,
+      z2 = beyond * beyond * l2;
     const k = sign2 * x2;
     if (sign(beyond) * a2 * z2 > k) own[i] = sqrt(x2 + z2) * il2 - rb;
     else if (sign(along) * a2 * y2 < k) own[i] = sqrt(x2 + y2) * il2 - ra;
@@ -81,10 +125,14 @@ function roundConeCube(m: CompiledMass): void {
 function boxCube(m: CompiledMass): void {
   const { x, y, z, own } = cube;
   const { a, b, c } = m;
-  const rounding = m.extra[0] as number;
+  const rounding = m.extra[0]!;
   for (let i = 0; i < cubeCells; i++) {
-    const qx = abs(x[i] as number) - a, qy = abs(y[i] as number) - b, qz = abs(z[i] as number) - c;
-    const ox = max(qx, 0), oy = max(qy, 0), oz = max(qz, 0);
+    const qx = abs(x[i]!) - a,
+      qy = abs(y[i]!) - b,
+      qz = abs(z[i]!) - c;
+    const ox = max(qx, 0),
+      oy = max(qy, 0),
+      oz = max(qz, 0);
     own[i] = sqrt(ox * ox + oy * oy + oz * oz) + min(max(qx, qy, qz), 0) - rounding;
   }
 }
@@ -93,7 +141,9 @@ function ringCube(m: CompiledMass): void {
   const { x, y, z, own } = cube;
   const { a, b } = m;
   for (let i = 0; i < cubeCells; i++) {
-    const px = x[i] as number, py = y[i] as number, pz = z[i] as number;
+    const px = x[i]!,
+      py = y[i]!,
+      pz = z[i]!;
     const ring = sqrt(px * px + py * py) - a;
     own[i] = sqrt(ring * ring + pz * pz) - b;
   }
@@ -102,35 +152,48 @@ function ringCube(m: CompiledMass): void {
 /** After `ellipsoidCube`: hollowed to its thickness, open below. */
 function shellCube(m: CompiledMass): void {
   const { z, own } = cube;
-  const thickness = m.extra[0] as number, open = m.extra[1] as number;
+  const thickness = m.extra[0]!,
+    open = m.extra[1]!;
   for (let i = 0; i < cubeCells; i++) {
-    const outer = own[i] as number;
-    own[i] = max(outer, -outer - thickness, open - (z[i] as number));
+    const outer = own[i]!;
+    own[i] = max(outer, -outer - thickness, open - z[i]!);
   }
 }
 
 function sampledCube(m: CompiledMass): void {
   const { x, y, z, own } = cube;
-  for (let i = 0; i < cubeCells; i++) own[i] = sampledDistance(m.samples, m.extra, m.a, m.b, x[i] as number, y[i] as number, z[i] as number);
+  for (let i = 0; i < cubeCells; i++) own[i] = sampledDistance(m.samples, m.extra, m.a, m.b, x[i]!, y[i]!, z[i]!);
 }
 
 function drumCube(m: CompiledMass): void {
   const { x, y, z, own } = cube;
   const { a, b } = m;
-  const rounding = m.extra[0] as number;
+  const rounding = m.extra[0]!;
   for (let i = 0; i < cubeCells; i++) {
-    const px = x[i] as number, py = y[i] as number;
-    const round = sqrt(px * px + py * py) - a, over = abs(z[i] as number) - b;
-    const ox = max(round, 0), oz = max(over, 0);
+    const px = x[i]!,
+      py = y[i]!;
+    const round = sqrt(px * px + py * py) - a,
+      over = abs(z[i]!) - b;
+    const ox = max(round, 0),
+      oz = max(over, 0);
     own[i] = sqrt(ox * ox + oz * oz) + min(max(round, over), 0) - rounding;
   }
 }
 
 export function intoAxes(m: CompiledMass, x0: number, y0: number, z0: number, step: number): void {
   const r = m.rotation;
-  const r0 = r[0] as number, r1 = r[1] as number, r2 = r[2] as number, r3 = r[3] as number, r4 = r[4] as number;
-  const r5 = r[5] as number, r6 = r[6] as number, r7 = r[7] as number, r8 = r[8] as number;
-  const ax = m.at[0], ay = m.at[1], az = m.at[2];
+  const r0 = r[0]!,
+    r1 = r[1]!,
+    r2 = r[2]!,
+    r3 = r[3]!,
+    r4 = r[4]!;
+  const r5 = r[5]!,
+    r6 = r[6]!,
+    r7 = r[7]!,
+    r8 = r[8]!;
+  const ax = m.at[0],
+    ay = m.at[1],
+    az = m.at[2];
   let i = 0;
   for (let z = 0; z < cubeSide; z++) {
     const dz = z0 + (z + 0.5) * step - az;
@@ -152,9 +215,9 @@ export function mergeCube(index: number, k: number): number {
   const quarter = k > 0 ? 1 / (4 * k) : 0;
   let most = -Infinity;
   for (let i = 0; i < cubeCells; i++) {
-    const o = own[i] as number;
-    const u = union[i] as number;
-    if (o < (nearest[i] as number)) {
+    const o = own[i]!;
+    const u = union[i]!;
+    if (o < nearest[i]!) {
       nearest[i] = o;
       owner[i] = index;
     }
@@ -163,7 +226,7 @@ export function mergeCube(index: number, k: number): number {
     if (gap < k) d -= (k - gap) * (k - gap) * quarter;
     union[i] = d;
     if (d > most) most = d;
-    if ((nearest[i] as number) > most) most = nearest[i] as number;
+    if (nearest[i]! > most) most = nearest[i]!;
   }
   return most;
 }
@@ -182,5 +245,5 @@ export function massCube(m: CompiledMass): void {
   }
   if (m.grow === 0) return;
   const { own } = cube;
-  for (let i = 0; i < cubeCells; i++) own[i] = (own[i] as number) - m.grow;
+  for (let i = 0; i < cubeCells; i++) own[i] = own[i]! - m.grow;
 }

@@ -14,17 +14,27 @@ const { abs, hypot, max, min, sign, sqrt } = Math;
  * last pole, so Newton from the left end never overshoots. Eberly, *Distance from a Point to an Ellipsoid*.
  */
 function ellipsoidDistance(px: number, py: number, pz: number, ea: number, eb: number, ec: number): number {
-  const x = max(abs(px), 1e-9), y = max(abs(py), 1e-9), z = max(abs(pz), 1e-9);
-  const a2 = ea * ea, b2 = eb * eb, c2 = ec * ec;
-  const nx = ea * x, ny = eb * y, nz = ec * z;
+  const x = max(abs(px), 1e-9),
+    y = max(abs(py), 1e-9),
+    z = max(abs(pz), 1e-9);
+  const a2 = ea * ea,
+    b2 = eb * eb,
+    c2 = ec * ec;
+  const nx = ea * x,
+    ny = eb * y,
+    nz = ec * z;
   // One Newton step from the surface (t = 0) lands left of the root whichever side the point is on: near it, for most.
-  const fa = nx / a2, fb = ny / b2, fc = nz / c2;
+  const fa = nx / a2,
+    fb = ny / b2,
+    fc = nz / c2;
   const first = (fa * fa + fb * fb + fc * fc - 1) / (2 * ((fa * fa) / a2 + (fb * fb) / b2 + (fc * fc) / c2));
   // Far out, the root is near that of the sphere through the longest axis, and never left of it.
   const far = sqrt(nx * nx + ny * ny + nz * nz) - max(a2, b2, c2);
   let t = max(nx - a2, ny - b2, nz - c2, first, far);
   for (let i = 0; i < 40; i++) {
-    const ra = nx / (t + a2), rb = ny / (t + b2), rc = nz / (t + c2);
+    const ra = nx / (t + a2),
+      rb = ny / (t + b2),
+      rc = nz / (t + c2);
     const f = ra * ra + rb * rb + rc * rc - 1;
     const step = f / (2 * ((ra * ra) / (t + a2) + (rb * rb) / (t + b2) + (rc * rc) / (t + c2)));
     t += step;
@@ -35,18 +45,24 @@ function ellipsoidDistance(px: number, py: number, pz: number, ea: number, eb: n
 
 /** Round cone between two spheres; exact (the larger sphere alone when it swallows the smaller). */
 function roundConeDistance(px: number, py: number, pz: number, m: CompiledMass): number {
-  const bx = m.extra[0] as number, by = m.extra[1] as number, bz = m.extra[2] as number;
+  const bx = m.extra[0]!,
+    by = m.extra[1]!,
+    bz = m.extra[2]!;
   const l2 = m.c * m.c;
   const rr = m.a - m.b;
   const along = px * bx + py * by + pz * bz;
   const beyond = along - l2;
   const fromStart = sqrt(px * px + py * py + pz * pz);
-  const ex = px - bx, ey = py - by, ez = pz - bz;
+  const ex = px - bx,
+    ey = py - by,
+    ez = pz - bz;
   const fromEnd = sqrt(ex * ex + ey * ey + ez * ez);
   const a2 = l2 - rr * rr;
   if (a2 <= 0) return rr > 0 ? fromStart - m.a : fromEnd - m.b;
   const il2 = 1 / l2;
-  const xx = px * l2 - bx * along, xy = py * l2 - by * along, xz = pz * l2 - bz * along;
+  const xx = px * l2 - bx * along,
+    xy = py * l2 - by * along,
+    xz = pz * l2 - bz * along;
   const x2 = xx * xx + xy * xy + xz * xz;
   const y2 = along * along * l2;
   const z2 = beyond * beyond * l2;
@@ -57,17 +73,23 @@ function roundConeDistance(px: number, py: number, pz: number, m: CompiledMass):
 }
 
 function boxDistance(px: number, py: number, pz: number, m: CompiledMass): number {
-  const qx = abs(px) - m.a, qy = abs(py) - m.b, qz = abs(pz) - m.c;
-  const ox = max(qx, 0), oy = max(qy, 0), oz = max(qz, 0);
-  return sqrt(ox * ox + oy * oy + oz * oz) + min(max(qx, qy, qz), 0) - (m.extra[0] as number);
+  const qx = abs(px) - m.a,
+    qy = abs(py) - m.b,
+    qz = abs(pz) - m.c;
+  const ox = max(qx, 0),
+    oy = max(qy, 0),
+    oz = max(qz, 0);
+  return sqrt(ox * ox + oy * oy + oz * oz) + min(max(qx, qy, qz), 0) - m.extra[0]!;
 }
 
 function massDistance(m: CompiledMass, x: number, y: number, z: number): number {
   const r = m.rotation;
-  const dx = x - m.at[0], dy = y - m.at[1], dz = z - m.at[2];
-  const px = (r[0] as number) * dx + (r[1] as number) * dy + (r[2] as number) * dz;
-  const py = (r[3] as number) * dx + (r[4] as number) * dy + (r[5] as number) * dz;
-  const pz = (r[6] as number) * dx + (r[7] as number) * dy + (r[8] as number) * dz;
+  const dx = x - m.at[0],
+    dy = y - m.at[1],
+    dz = z - m.at[2];
+  const px = r[0]! * dx + r[1]! * dy + r[2]! * dz;
+  const py = r[3]! * dx + r[4]! * dy + r[5]! * dz;
+  const pz = r[6]! * dx + r[7]! * dy + r[8]! * dz;
   const { grow } = m;
   if (m.kind === 0) return ellipsoidDistance(px, py, pz, m.a, m.b, m.c) - grow;
   if (m.kind === 1) return roundConeDistance(px, py, pz, m) - grow;
@@ -77,14 +99,15 @@ function massDistance(m: CompiledMass, x: number, y: number, z: number): number 
   const round = sqrt(px * px + py * py) - m.a;
   if (m.kind === 3) return sqrt(round * round + pz * pz) - m.b - grow;
   const over = abs(pz) - m.b;
-  const ox = max(round, 0), oz = max(over, 0);
-  return sqrt(ox * ox + oz * oz) + min(max(round, over), 0) - (m.extra[0] as number) - grow;
+  const ox = max(round, 0),
+    oz = max(over, 0);
+  return sqrt(ox * ox + oz * oz) + min(max(round, over), 0) - m.extra[0]! - grow;
 }
 
 /** Between the outer face and the inner one, and above the opening: a bound from below at the rim, exact elsewhere. */
 function shellDistance(px: number, py: number, pz: number, m: CompiledMass): number {
   const outer = ellipsoidDistance(px, py, pz, m.a, m.b, m.c);
-  return max(outer, -outer - (m.extra[0] as number), (m.extra[1] as number) - pz);
+  return max(outer, -outer - m.extra[0]!, m.extra[1]! - pz);
 }
 
 export interface Box {
@@ -106,12 +129,15 @@ export class DistanceField {
   pruned = { distance: 0, count: 0, nearestGap: 0 };
 
   /** `clay` holds what each mass's region carries, metres; only objects and shells ask for it. */
-  constructor(readonly masses: readonly Mass[], clay?: Float64Array) {
+  constructor(
+    readonly masses: readonly Mass[],
+    clay?: Float64Array,
+  ) {
     this.compiled = masses.map((m, i) => compile(m, clay?.[i] ?? 0));
     this.feltWithin = new Float64Array(masses.length);
     let most = 0;
     for (let i = masses.length - 1; i >= 0; i--) {
-      most = max(most, (masses[i] as Mass).blend);
+      most = max(most, masses[i]!.blend);
       this.feltWithin[i] = most;
     }
     this.scratch = new Float64Array(masses.length);
@@ -128,12 +154,14 @@ export class DistanceField {
     let d = Infinity;
     let nearest = Infinity;
     for (let c = 0; c < count; c++) {
-      const i = candidates[c] as number;
-      const m = this.compiled[i] as CompiledMass;
+      const i = candidates[c]!;
+      const m = this.compiled[i]!;
       const k = m.blend;
       if (c > 0) {
         // A mass that cannot come within its blend of what stands there changes nothing.
-        const px = x - m.at[0], py = y - m.at[1], pz = z - m.at[2];
+        const px = x - m.at[0],
+          py = y - m.at[1],
+          pz = z - m.at[2];
         const clear = max(d + k, nearest) + m.reach;
         if (clear > 0 && px * px + py * py + pz * pz > clear * clear) continue;
       }
@@ -158,11 +186,13 @@ export class DistanceField {
     let nearest = Infinity;
     let second = Infinity;
     for (let c = 0; c < fromCount; c++) {
-      const m = this.compiled[from[c] as number] as CompiledMass;
-      const px = x - m.at[0], py = y - m.at[1], pz = z - m.at[2];
+      const m = this.compiled[from[c]!]!;
+      const px = x - m.at[0],
+        py = y - m.at[1],
+        pz = z - m.at[2];
       // Bounded from below by its sphere; measured only when that is not enough to leave it out.
       let own = sqrt(px * px + py * py + pz * pz) - m.reach;
-      if (own <= nearest + 2 * radius + 2 * (this.feltWithin[from[c] as number] as number)) own = massDistance(m, x, y, z);
+      if (own <= nearest + 2 * radius + 2 * this.feltWithin[from[c]!]!) own = massDistance(m, x, y, z);
       this.scratch[c] = own;
       if (own < nearest) {
         second = nearest;
@@ -171,9 +201,9 @@ export class DistanceField {
     }
     let count = 0;
     for (let c = 0; c < fromCount; c++) {
-      const i = from[c] as number;
-      if ((this.scratch[c] as number) > nearest + 2 * radius + 2 * (this.feltWithin[i] as number)) continue;
-      this.middle[count] = this.scratch[c] as number;
+      const i = from[c]!;
+      if (this.scratch[c]! > nearest + 2 * radius + 2 * this.feltWithin[i]!) continue;
+      this.middle[count] = this.scratch[c]!;
       out[count++] = i;
     }
     this.pruned.count = count;
@@ -186,8 +216,18 @@ export class DistanceField {
    * `to + x + rowStride y + layerStride z`. The same as `at` cell by cell, to rounding, in a quarter of the time. `justPruned`: the candidates are what `prune` kept for this very cube.
    */
   fillCube(
-    x0: number, y0: number, z0: number, step: number, candidates: Int32Array, count: number, justPruned: boolean,
-    distances: Float32Array, owners: Uint16Array, to: number, rowStride: number, layerStride: number,
+    x0: number,
+    y0: number,
+    z0: number,
+    step: number,
+    candidates: Int32Array,
+    count: number,
+    justPruned: boolean,
+    distances: Float32Array,
+    owners: Uint16Array,
+    to: number,
+    rowStride: number,
+    layerStride: number,
   ): void {
     const half = (cubeSide * step) / 2;
     const radius = half * sqrt(3);
@@ -195,9 +235,9 @@ export class DistanceField {
     cube.nearest.fill(Infinity);
     let most = Infinity;
     for (let c = 0; c < count; c++) {
-      const index = candidates[c] as number;
-      const m = this.compiled[index] as CompiledMass;
-      if (justPruned && (this.middle[c] as number) - radius > most + m.blend) continue;
+      const index = candidates[c]!;
+      const m = this.compiled[index]!;
+      if (justPruned && this.middle[c]! - radius > most + m.blend) continue;
       intoAxes(m, x0, y0, z0, step);
       massCube(m);
       most = mergeCube(index, m.blend);
@@ -207,8 +247,8 @@ export class DistanceField {
       for (let y = 0; y < cubeSide; y++) {
         let cell = to + y * rowStride + z * layerStride;
         for (let x = 0; x < cubeSide; x++, i++, cell++) {
-          distances[cell] = cube.union[i] as number;
-          owners[cell] = cube.owner[i] as number;
+          distances[cell] = cube.union[i]!;
+          owners[cell] = cube.owner[i]!;
         }
       }
     }
@@ -219,13 +259,13 @@ export class DistanceField {
     const low: [number, number, number] = [Infinity, Infinity, Infinity];
     const high: [number, number, number] = [-Infinity, -Infinity, -Infinity];
     this.compiled.forEach((m, i) => {
-      const half = axisReach(m, this.masses[i] as Mass);
+      const half = axisReach(m, this.masses[i]!);
       for (let k = 0; k < 3; k++) {
-        low[k] = min(low[k] as number, (half.low[k] as number));
-        high[k] = max(high[k] as number, (half.high[k] as number));
+        low[k] = min(low[k]!, half.low[k]!);
+        high[k] = max(high[k]!, half.high[k]!);
       }
     });
-    const bulge = this.masses.length > 1 ? (this.feltWithin[0] as number) / 2 : 0;
+    const bulge = this.masses.length > 1 ? this.feltWithin[0]! / 2 : 0;
     return {
       low: low.map((v) => v - bulge) as [number, number, number],
       high: high.map((v) => v + bulge) as [number, number, number],
@@ -243,26 +283,29 @@ function axisReach(m: CompiledMass, mass: Mass): Box {
   const high: number[] = [];
   for (let k = 0; k < 3; k++) {
     // Column k of the world-to-mass rotation is world axis k in the mass's own axes.
-    const ux = m.rotation[k] as number, uy = m.rotation[k + 3] as number, uz = m.rotation[k + 6] as number;
+    const ux = m.rotation[k]!,
+      uy = m.rotation[k + 3]!,
+      uz = m.rotation[k + 6]!;
     const s = mass.shape;
     let minus: number;
     let plus: number;
-    if (s.kind === 'ellipsoid' || s.kind === 'shell') minus = plus = hypot(ux * s.radii[0], uy * s.radii[1], uz * s.radii[2]);
+    if (s.kind === 'ellipsoid' || s.kind === 'shell')
+      minus = plus = hypot(ux * s.radii[0], uy * s.radii[1], uz * s.radii[2]);
     else if (s.kind === 'rounded-box') minus = plus = abs(ux) * s.half[0] + abs(uy) * s.half[1] + abs(uz) * s.half[2];
     else if (s.kind === 'drum') minus = plus = s.radius * hypot(ux, uy) + s.half * abs(uz);
     else if (s.kind === 'sampled') {
       // The border of empty samples is left out, but for one.
-      const ends = s.cells.map((n, j) => [(s.from[j] as number) + 2 * s.step, (s.from[j] as number) + (n - 3) * s.step] as const);
-      plus = ends.reduce((sum, [low, high], j) => sum + max(low * ([ux, uy, uz][j] as number), high * ([ux, uy, uz][j] as number)), 0);
-      minus = -ends.reduce((sum, [low, high], j) => sum + min(low * ([ux, uy, uz][j] as number), high * ([ux, uy, uz][j] as number)), 0);
+      const ends = s.cells.map((n, j) => [s.from[j]! + 2 * s.step, s.from[j]! + (n - 3) * s.step] as const);
+      plus = ends.reduce((sum, [low, high], j) => sum + max(low * [ux, uy, uz][j]!, high * [ux, uy, uz][j]!), 0);
+      minus = -ends.reduce((sum, [low, high], j) => sum + min(low * [ux, uy, uz][j]!, high * [ux, uy, uz][j]!), 0);
     } else if (s.kind === 'ring') minus = plus = s.radius * hypot(ux, uy) + s.thickness;
     else {
       const end = ux * s.reach[0] + uy * s.reach[1] + uz * s.reach[2];
       plus = max(s.radiusFrom, end + s.radiusTo);
       minus = max(s.radiusFrom, -end + s.radiusTo);
     }
-    low.push((m.at[k] as number) - minus - m.grow);
-    high.push((m.at[k] as number) + plus + m.grow);
+    low.push(m.at[k]! - minus - m.grow);
+    high.push(m.at[k]! + plus + m.grow);
   }
   return { low: low as unknown as Box['low'], high: high as unknown as Box['high'] };
 }

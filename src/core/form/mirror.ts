@@ -29,17 +29,29 @@ function mirrorSamples(shape: Extract<MassShape, { kind: 'sampled' }>): MassShap
   const [nx, ny, nz] = shape.cells;
   const bytes = fromBase64(shape.values);
   for (let row = 0; row < ny * nz; row++) bytes.subarray(row * nx, (row + 1) * nx).reverse();
-  return { ...shape, from: [-(shape.from[0] + (nx - 1) * shape.step), shape.from[1], shape.from[2]], values: toBase64(bytes) };
+  return {
+    ...shape,
+    from: [-(shape.from[0] + (nx - 1) * shape.step), shape.from[1], shape.from[2]],
+    values: toBase64(bytes),
+  };
 }
 
 export function mirrorMass(mass: Mass, jointTwin: (id: string) => string): Mass {
   const { mirrored: _, ...rest } = mass;
   return {
-    ...rest, id: twinId(mass.id), name: twinName(mass.name), at: mirrorPlace(mass.at), turn: mirrorTurn(mass.turn), shape: mirrorShape(mass.shape),
+    ...rest,
+    id: twinId(mass.id),
+    name: twinName(mass.name),
+    at: mirrorPlace(mass.at),
+    turn: mirrorTurn(mass.turn),
+    shape: mirrorShape(mass.shape),
     ...(mass.joint === undefined ? {} : { joint: jointTwin(mass.joint) }),
   };
 }
 
 export function mirrorJointEdit(edit: JointEdit): JointEdit {
-  return { ...(edit.moved ? { moved: mirrorPlace(edit.moved) } : {}), ...(edit.turned ? { turned: mirrorTurn(edit.turned) } : {}) };
+  return {
+    ...(edit.moved ? { moved: mirrorPlace(edit.moved) } : {}),
+    ...(edit.turned ? { turned: mirrorTurn(edit.turned) } : {}),
+  };
 }

@@ -1,17 +1,26 @@
 import { referenceSchema } from '../build';
 import { checkOutline, outlineLines } from '.';
 
-const drawing = '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 10 20">\n<defs/>\n<path d="M0 0L10 20" fill="url(#a)"/>\n</svg>';
+const drawing =
+  '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 10 20">\n<defs/>\n<path d="M0 0L10 20" fill="url(#a)"/>\n</svg>';
 
 test('a drawing is taken', () => expect(checkOutline(drawing)).toBeNull());
 
 test.each([
-  ['a script', '<script>alert(1)</script>', /script/], ['a script in capitals', '<SCRIPT href="x"/>', /script/], ['a handler', '<path onload="x()"/>', /run/],
-  ['a link that runs', '<a href="javascript:x"/>', /script/], ['a page in it', '<foreignObject><b/></foreignObject>', /other than a drawing/],
-  ['a picture from elsewhere', '<image href="https://example.invalid/a.png"/>', /outside itself/], ['a style from elsewhere', '<style>@import "a.css"</style>', /outside itself/],
+  ['a script', '<script>alert(1)</script>', /script/],
+  ['a script in capitals', '<SCRIPT href="x"/>', /script/],
+  ['a handler', '<path onload="x()"/>', /run/],
+  ['a link that runs', '<a href="javascript:x"/>', /script/],
+  ['a page in it', '<foreignObject><b/></foreignObject>', /other than a drawing/],
+  ['a picture from elsewhere', '<image href="https://example.invalid/a.png"/>', /outside itself/],
+  ['a style from elsewhere', '<style>@import "a.css"</style>', /outside itself/],
   ['a fill from elsewhere', '<path fill="url(https://example.invalid)"/>', /outside itself/],
 ])('%s is refused with its line', (_, part, why) => {
-  expect(checkOutline(drawing.replace('<defs/>', part))).toMatchObject({ ok: false, path: 'line 2', message: expect.stringMatching(why) });
+  expect(checkOutline(drawing.replace('<defs/>', part))).toMatchObject({
+    ok: false,
+    path: 'line 2',
+    message: expect.stringMatching(why),
+  });
 });
 test('words of its own, no drawing, too much', () => {
   expect(checkOutline(`<!DOCTYPE svg [<!ENTITY a "b">]>${drawing}`)).toMatchObject({ ok: false, path: 'line 1' });

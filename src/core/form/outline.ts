@@ -28,7 +28,8 @@ export function checkOutline(text: string): Failure | null {
 export function outlineLines(lines: readonly (readonly number[])[]): Result<number[][]> {
   const kept = lines.filter((l) => l.length >= 4 && l.every(Number.isFinite));
   if (kept.length === 0) return failure('empty', 'the drawing', 'it holds no lines');
-  if (kept.length > 300) return failure('too-large', 'the drawing', `it holds ${kept.length} lines; at most 300 are read`);
+  if (kept.length > 300)
+    return failure('too-large', 'the drawing', `it holds ${kept.length} lines; at most 300 are read`);
   return success(kept.map((l) => thinned(l, 4000)));
 }
 
@@ -36,7 +37,7 @@ function thinned(line: readonly number[], most: number): number[] {
   const points = line.length / 2;
   const every = Math.max(1, Math.ceil(points / most));
   const out: number[] = [];
-  for (let i = 0; i < points; i += every) out.push(line[i * 2] as number, line[i * 2 + 1] as number);
-  if ((points - 1) % every !== 0) out.push(line[(points - 1) * 2] as number, line[(points - 1) * 2 + 1] as number);
+  for (let i = 0; i < points; i += every) out.push(line[i * 2]!, line[i * 2 + 1]!);
+  if ((points - 1) % every !== 0) out.push(line[(points - 1) * 2]!, line[(points - 1) * 2 + 1]!);
   return out;
 }

@@ -3,7 +3,15 @@ import { add, failure, scale, success, type Result, type Vec3 } from '../quantit
 import { massBox } from './distance';
 import { mirrorMass, twinId } from './mirror';
 import { poseSkeleton, withTwins, type Skeleton } from './skeleton';
-import { bustLevels, startForms, type AnyStartForm, type BustLevels, type BustMeasures, type Envelope, type Landmark } from './start';
+import {
+  bustLevels,
+  startForms,
+  type AnyStartForm,
+  type BustLevels,
+  type BustMeasures,
+  type Envelope,
+  type Landmark,
+} from './start';
 import { compose, rotationOf, turnOf } from './turn';
 
 /** A form made from its start, with edits, pose and additions laid over it. Metres at full scale. */
@@ -41,13 +49,22 @@ export interface HeadSetting {
 
 function headSetting(kind: string, given: unknown, size: number): HeadSetting | null {
   if (kind !== 'bust' && kind !== 'head') return null;
-  const m = given as Pick<BustMeasures, 'headHeight' | 'headBreadth' | 'headDepth' | 'headForward' | 'neckLength' | 'standHeight'>;
+  const m = given as Pick<
+    BustMeasures,
+    'headHeight' | 'headBreadth' | 'headDepth' | 'headForward' | 'neckLength' | 'standHeight'
+  >;
   const at = kind === 'bust' ? bustLevels(given as BustMeasures, size) : null;
   const chin = at?.chin ?? (m.standHeight + m.neckLength) * size;
   const crown = chin + m.headHeight * size;
   return {
-    height: m.headHeight * size, breadth: m.headBreadth * size, depth: m.headDepth * size, forward: m.headForward * size,
-    bottom: at?.bottom ?? m.standHeight * size, chin, crown, skull: crown - m.headHeight * size * 0.37,
+    height: m.headHeight * size,
+    breadth: m.headBreadth * size,
+    depth: m.headDepth * size,
+    forward: m.headForward * size,
+    bottom: at?.bottom ?? m.standHeight * size,
+    chin,
+    crown,
+    skull: crown - m.headHeight * size * 0.37,
   };
 }
 
@@ -59,7 +76,12 @@ export function findStartForm(kind: string): AnyStartForm | undefined {
 export function resolveForm(build: Build): Result<ResolvedForm> {
   const { start, edits, pose, planted, added } = build.form;
   const form = findStartForm(start.kind);
-  if (!form) return failure('unknown-form', 'form.start.kind', `there is no start form "${start.kind}"; there are: ${startForms.map((s) => s.kind).join(', ')}`);
+  if (!form)
+    return failure(
+      'unknown-form',
+      'form.start.kind',
+      `there is no start form "${start.kind}"; there are: ${startForms.map((s) => s.kind).join(', ')}`,
+    );
   const measures = form.schema.safeParse(start.measures);
   if (!measures.success) {
     const { path, message } = describeIssue(measures.error, 'form.start.measures');
@@ -69,29 +91,61 @@ export function resolveForm(build: Build): Result<ResolvedForm> {
   const joints = withTwins(made.joints);
   const jointIds = new Set(joints.map((j) => j.id));
   const posed = poseSkeleton(made.joints, pose, planted, start.size);
-  const all = bothSides([...made.masses, ...added], edits, (id) => (id.endsWith('-left') && jointIds.has(twinId(id)) ? twinId(id) : id));
+  const all = bothSides([...made.masses, ...added], edits, (id) =>
+    id.endsWith('-left') && jointIds.has(twinId(id)) ? twinId(id) : id,
+  );
   const ids = new Set<string>();
   for (const { mass } of all) {
     if (ids.has(mass.id)) return failure('same-id', 'form.added', `two masses are called "${mass.id}"`);
     ids.add(mass.id);
-    if (mass.joint !== undefined && !jointIds.has(mass.joint)) return failure('unknown-joint', 'form.added', `"${mass.name}" hangs on a joint "${mass.joint}" that is not there`);
+    if (mass.joint !== undefined && !jointIds.has(mass.joint))
+      return failure(
+        'unknown-joint',
+        'form.added',
+        `"${mass.name}" hangs on a joint "${mass.joint}" that is not there`,
+      );
   }
   const shown = all.filter(({ mass }) => edits[mass.id]?.hidden !== true);
   if (shown.length === 0) return failure('no-masses', 'form.edits', 'every mass is hidden; show one');
   const inPose = (as: Skeleton) => shown.map(({ mass }) => placed(mass, start.size, as));
-  const lift = planted === null && posed.joints.some((j) => j.turn.some((t) => t !== 0))
-    ? lowest(inPose(poseSkeleton(made.joints.map(({ stance: _, ...j }) => j), unturnedPose(pose), null, start.size))) - lowest(inPose(posed)) : 0;
+  const lift =
+    planted === null && posed.joints.some((j) => j.turn.some((t) => t !== 0))
+      ? lowest(
+          inPose(
+            poseSkeleton(
+              made.joints.map(({ stance: _, ...j }) => j),
+              unturnedPose(pose),
+              null,
+              start.size,
+            ),
+          ),
+        ) - lowest(inPose(posed))
+      : 0;
   const skeleton = lift === 0 ? posed : poseSkeleton(made.joints, pose, planted, start.size, lift);
   const masses = inPose(skeleton);
   return success({
-    kind: start.kind, masses, size: start.size, skeleton,
+    kind: start.kind,
+    masses,
+    size: start.size,
+    skeleton,
     regions: [...new Set(masses.map((m) => m.region))],
     twinOf: new Map(all.flatMap(({ mass, twinOf }) => (twinOf === null ? [] : [[mass.id, twinOf] as const]))),
-    hidden: all.filter(({ mass }) => edits[mass.id]?.hidden === true).map(({ mass }) => ({ id: mass.id, name: mass.name })),
+    hidden: all
+      .filter(({ mass }) => edits[mass.id]?.hidden === true)
+      .map(({ mass }) => ({ id: mass.id, name: mass.name })),
     landmarks: made.landmarks.map((l) => landmarkAt(l, start.size, skeleton)),
     envelopes: made.envelopes,
-    lostEdits: [...Object.keys(edits).filter((id) => !ids.has(id)), ...Object.keys(pose).filter((id) => !jointIds.has(id))],
-    bust: start.kind === 'bust' ? { measures: measures.data as unknown as BustMeasures, levels: bustLevels(measures.data as unknown as BustMeasures, start.size) } : null,
+    lostEdits: [
+      ...Object.keys(edits).filter((id) => !ids.has(id)),
+      ...Object.keys(pose).filter((id) => !jointIds.has(id)),
+    ],
+    bust:
+      start.kind === 'bust'
+        ? {
+            measures: measures.data as unknown as BustMeasures,
+            levels: bustLevels(measures.data as unknown as BustMeasures, start.size),
+          }
+        : null,
     head: headSetting(start.kind, measures.data, start.size),
   });
 }
@@ -111,7 +165,11 @@ interface Sided {
 }
 
 /** Every mass as edited; the right of a pair is the reflection of the left as edited, unless it is set apart. */
-function bothSides(made: readonly Mass[], edits: Readonly<Record<string, MassEdit>>, jointTwin: (id: string) => string): Sided[] {
+function bothSides(
+  made: readonly Mass[],
+  edits: Readonly<Record<string, MassEdit>>,
+  jointTwin: (id: string) => string,
+): Sided[] {
   return made.flatMap((mass): Sided[] => {
     const own = edited(mass, edits[mass.id]);
     if (!mass.id.endsWith('-left') && mass.mirrored !== true) return [{ mass: own, twinOf: null }];
@@ -119,7 +177,10 @@ function bothSides(made: readonly Mass[], edits: Readonly<Record<string, MassEdi
     const change = Object.hasOwn(edits, twin) ? edits[twin] : undefined;
     const right = change?.apart ? edited(mirrorMass(mass, jointTwin), change) : mirrorMass(own, jointTwin);
     const { mirrored: _, ...left } = own;
-    return [{ mass: left, twinOf: null }, { mass: right, twinOf: mass.id }];
+    return [
+      { mass: left, twinOf: null },
+      { mass: right, twinOf: mass.id },
+    ];
   });
 }
 
@@ -141,25 +202,62 @@ export function stretchedShape(shape: MassShape, by: Vec3): MassShape {
   const [x, y, z] = by;
   const mean = Math.sqrt(x * y);
   switch (shape.kind) {
-    case 'ellipsoid': case 'shell': return { ...shape, radii: [shape.radii[0] * x, shape.radii[1] * y, shape.radii[2] * z], ...(shape.kind === 'shell' ? { open: shape.open * z } : {}) } as MassShape;
-    case 'round-cone': return { ...shape, reach: triple(scale(shape.reach, z)), radiusFrom: shape.radiusFrom * mean, radiusTo: shape.radiusTo * mean };
-    case 'rounded-box': return { ...shape, half: [shape.half[0] * x, shape.half[1] * y, shape.half[2] * z], rounding: shape.rounding * Math.min(x, y, z) };
-    case 'ring': return { ...shape, radius: shape.radius * mean, thickness: shape.thickness * z };
+    case 'ellipsoid':
+    case 'shell':
+      return {
+        ...shape,
+        radii: [shape.radii[0] * x, shape.radii[1] * y, shape.radii[2] * z],
+        ...(shape.kind === 'shell' ? { open: shape.open * z } : {}),
+      } as MassShape;
+    case 'round-cone':
+      return {
+        ...shape,
+        reach: triple(scale(shape.reach, z)),
+        radiusFrom: shape.radiusFrom * mean,
+        radiusTo: shape.radiusTo * mean,
+      };
+    case 'rounded-box':
+      return {
+        ...shape,
+        half: [shape.half[0] * x, shape.half[1] * y, shape.half[2] * z],
+        rounding: shape.rounding * Math.min(x, y, z),
+      };
+    case 'ring':
+      return { ...shape, radius: shape.radius * mean, thickness: shape.thickness * z };
     // Samples of a distance stay one only when stretched alike all ways.
-    case 'sampled': return scaledShape(shape, Math.cbrt(x * y * z));
-    case 'drum': return { ...shape, radius: shape.radius * mean, half: shape.half * z, rounding: shape.rounding * Math.min(mean, z) };
+    case 'sampled':
+      return scaledShape(shape, Math.cbrt(x * y * z));
+    case 'drum':
+      return {
+        ...shape,
+        radius: shape.radius * mean,
+        half: shape.half * z,
+        rounding: shape.rounding * Math.min(mean, z),
+      };
   }
 }
 
 export function scaledShape(shape: MassShape, by: number): MassShape {
   switch (shape.kind) {
-    case 'ellipsoid': return { ...shape, radii: triple(scale(shape.radii, by)) };
-    case 'shell': return { ...shape, radii: triple(scale(shape.radii, by)), open: shape.open * by };
-    case 'round-cone': return { ...shape, reach: triple(scale(shape.reach, by)), radiusFrom: shape.radiusFrom * by, radiusTo: shape.radiusTo * by };
-    case 'rounded-box': return { ...shape, half: triple(scale(shape.half, by)), rounding: shape.rounding * by };
-    case 'ring': return { ...shape, radius: shape.radius * by, thickness: shape.thickness * by };
-    case 'sampled': return { ...shape, step: shape.step * by, from: triple(scale(shape.from, by)), deepest: shape.deepest * by };
-    case 'drum': return { ...shape, radius: shape.radius * by, half: shape.half * by, rounding: shape.rounding * by };
+    case 'ellipsoid':
+      return { ...shape, radii: triple(scale(shape.radii, by)) };
+    case 'shell':
+      return { ...shape, radii: triple(scale(shape.radii, by)), open: shape.open * by };
+    case 'round-cone':
+      return {
+        ...shape,
+        reach: triple(scale(shape.reach, by)),
+        radiusFrom: shape.radiusFrom * by,
+        radiusTo: shape.radiusTo * by,
+      };
+    case 'rounded-box':
+      return { ...shape, half: triple(scale(shape.half, by)), rounding: shape.rounding * by };
+    case 'ring':
+      return { ...shape, radius: shape.radius * by, thickness: shape.thickness * by };
+    case 'sampled':
+      return { ...shape, step: shape.step * by, from: triple(scale(shape.from, by)), deepest: shape.deepest * by };
+    case 'drum':
+      return { ...shape, radius: shape.radius * by, half: shape.half * by, rounding: shape.rounding * by };
   }
 }
 
@@ -168,10 +266,18 @@ function placed(mass: Mass, size: number, skeleton: Skeleton): Mass {
   const at = scale(mass.at, size);
   const sized: Mass = { ...mass, at: triple(at), blend: mass.blend * size, shape: scaledShape(mass.shape, size) };
   if (mass.joint === undefined) return sized;
-  return { ...sized, at: triple(skeleton.carry(mass.joint, at)), turn: triple(turnOf(compose(skeleton.rotationAt(mass.joint), rotationOf(mass.turn)))) };
+  return {
+    ...sized,
+    at: triple(skeleton.carry(mass.joint, at)),
+    turn: triple(turnOf(compose(skeleton.rotationAt(mass.joint), rotationOf(mass.turn)))),
+  };
 }
 
-function landmarkAt(l: Landmark, size: number, skeleton: Skeleton): Landmark & { readonly ends: readonly [Vec3, Vec3] } {
+function landmarkAt(
+  l: Landmark,
+  size: number,
+  skeleton: Skeleton,
+): Landmark & { readonly ends: readonly [Vec3, Vec3] } {
   const end = (side: number) => skeleton.carry(l.joint, scale([l.at[0] + side * l.half, l.at[1], l.at[2]], size));
   return { ...l, ends: [end(-1), end(1)] };
 }

@@ -2,13 +2,35 @@ import fc from 'fast-check';
 import { applyEdit, readBuild, type Build, type BuildEdit } from '../build';
 import type { Vec3 } from '../quantity';
 import {
-  addMass, changeJoint, changeMass, compose, copyMass, jointChanges, mirrorOwn, moveMass, poseJoint, removeMass, resolveForm, rotationOf, setApart, setJointApart, stretchMass, turnMass, turnOf, unpose,
-  type ResolvedForm, type Rotation,
+  addMass,
+  changeJoint,
+  changeMass,
+  compose,
+  copyMass,
+  jointChanges,
+  mirrorOwn,
+  moveMass,
+  poseJoint,
+  removeMass,
+  resolveForm,
+  rotationOf,
+  setApart,
+  setJointApart,
+  stretchMass,
+  turnMass,
+  turnOf,
+  unpose,
+  type ResolvedForm,
+  type Rotation,
 } from '.';
 
 const start = (kind: string, measures: Build['form']['start']['measures'] = {}, size = 0.5): Build => {
   const read = readBuild({
-    schemaVersion: 3, name: 'b', brief: { startDate: '2026-12-01' }, form: { start: { kind, size, measures } }, armature: { school: { kind: 'wire-figure', parameters: {} } },
+    schemaVersion: 3,
+    name: 'b',
+    brief: { startDate: '2026-12-01' },
+    form: { start: { kind, size, measures } },
+    armature: { school: { kind: 'wire-figure', parameters: {} } },
   });
   if (!read.ok) throw new Error(read.message);
   return read.value;
@@ -34,11 +56,19 @@ const jointOf = (b: Build, id: string) => {
   if (!j) throw new Error(`no joint ${id}`);
   return j;
 };
-const close = (a: readonly number[], b: readonly number[], digits = 9) => a.forEach((v, i) => expect(v).toBeCloseTo(b[i] ?? NaN, digits));
-const turns = fc.tuple(fc.double({ min: -179, max: 179, noNaN: true }), fc.double({ min: -89, max: 89, noNaN: true }), fc.double({ min: -179, max: 179, noNaN: true }));
+const close = (a: readonly number[], b: readonly number[], digits = 9) =>
+  a.forEach((v, i) => expect(v).toBeCloseTo(b[i] ?? NaN, digits));
+const turns = fc.tuple(
+  fc.double({ min: -179, max: 179, noNaN: true }),
+  fc.double({ min: -89, max: 89, noNaN: true }),
+  fc.double({ min: -179, max: 179, noNaN: true }),
+);
 
 test('a turn goes to a rotation and back', () => {
-  fc.assert(fc.property(turns, (t) => close(rotationOf(turnOf(rotationOf(t))), rotationOf(t), 9)), { seed: 3 });
+  fc.assert(
+    fc.property(turns, (t) => close(rotationOf(turnOf(rotationOf(t))), rotationOf(t), 9)),
+    { seed: 3 },
+  );
   close(rotationOf(turnOf(rotationOf([30, 90, 50]))), rotationOf([30, 90, 50]), 9);
 });
 
@@ -48,19 +78,31 @@ describe('moving by hand', () => {
     const b = start('figure', { stance: 'reaching' });
     const before = massOf(b, id);
     const next = after(b, moveMass(b, formOf(b), before, by));
-    close(massOf(next, id).at, before.at.map((v, k) => v + (by[k] as number)), 9);
+    close(
+      massOf(next, id).at,
+      before.at.map((v, k) => v + by[k]!),
+      9,
+    );
     // Pairs move together: what was done to one is reflected in the other.
-    if (id !== 'skull') close(massOf(next, 'hand-right').at, [-massOf(next, 'hand-left').at[0], massOf(next, 'hand-left').at[1], massOf(next, 'hand-left').at[2]], 9);
+    if (id !== 'skull')
+      close(
+        massOf(next, 'hand-right').at,
+        [-massOf(next, 'hand-left').at[0], massOf(next, 'hand-left').at[1], massOf(next, 'hand-left').at[2]],
+        9,
+      );
   });
   test('turned to where the hand turned it, twice over', () => {
-    fc.assert(fc.property(turns, turns, (one, two) => {
-      let b = start('figure', { stance: 'reaching' });
-      for (const t of [one, two]) {
-        const wanted = compose(rotationOf(t), rotationOf(massOf(b, 'foot-left').turn)) as Rotation;
-        b = after(b, turnMass(b, formOf(b), massOf(b, 'foot-left'), wanted));
-        close(rotationOf(massOf(b, 'foot-left').turn), wanted, 7);
-      }
-    }), { seed: 5, numRuns: 20 });
+    fc.assert(
+      fc.property(turns, turns, (one, two) => {
+        let b = start('figure', { stance: 'reaching' });
+        for (const t of [one, two]) {
+          const wanted = compose(rotationOf(t), rotationOf(massOf(b, 'foot-left').turn)) as Rotation;
+          b = after(b, turnMass(b, formOf(b), massOf(b, 'foot-left'), wanted));
+          close(rotationOf(massOf(b, 'foot-left').turn), wanted, 7);
+        }
+      }),
+      { seed: 5, numRuns: 20 },
+    );
   });
   test('stretched twice is stretched by both, and put back leaves no trace', () => {
     const b = start('bust');
@@ -71,9 +113,16 @@ describe('moving by hand', () => {
   test('a change of size and of measures keeps what was shaped', () => {
     const b = start('bust');
     const moved = after(b, changeMass(b, formOf(b), 'face', 'Move the face', { moved: [0, -0.02, 0.01] }));
-    const larger = { ...moved, form: { ...moved.form, start: { ...moved.form.start, size: 1, measures: { headHeight: 0.26 } } } };
+    const larger = {
+      ...moved,
+      form: { ...moved.form, start: { ...moved.form.start, size: 1, measures: { headHeight: 0.26 } } },
+    };
     const plain = { ...larger, form: { ...larger.form, edits: {} } };
-    close(massOf(larger, 'face').at, massOf(plain, 'face').at.map((v, k) => v + ([0, -0.02, 0.01][k] as number)), 9);
+    close(
+      massOf(larger, 'face').at,
+      massOf(plain, 'face').at.map((v, k) => v + [0, -0.02, 0.01][k]!),
+      9,
+    );
   });
 });
 
@@ -81,11 +130,16 @@ describe('posing', () => {
   test('a turned shoulder takes the arm along and leaves the rest; lengths stay', () => {
     const b = start('figure');
     const next = after(b, changeJoint(b, jointOf(b, 'shoulder-left'), { turned: [0, -60, 0] }));
-    const span = (x: Build, a: string, c: string) => Math.hypot(...jointOf(x, a).at.map((v, k) => v - (jointOf(x, c).at[k] as number)));
+    const span = (x: Build, a: string, c: string) =>
+      Math.hypot(...jointOf(x, a).at.map((v, k) => v - jointOf(x, c).at[k]!));
     expect(span(next, 'elbow-left', 'wrist-left')).toBeCloseTo(span(b, 'elbow-left', 'wrist-left'), 9);
     expect(jointOf(next, 'wrist-left').at[2]).toBeGreaterThan(jointOf(b, 'wrist-left').at[2] + 0.1);
     close(massOf(next, 'skull').at, massOf(b, 'skull').at, 9);
-    close(jointOf(next, 'wrist-right').at, [-jointOf(next, 'wrist-left').at[0], jointOf(next, 'wrist-left').at[1], jointOf(next, 'wrist-left').at[2]], 9);
+    close(
+      jointOf(next, 'wrist-right').at,
+      [-jointOf(next, 'wrist-left').at[0], jointOf(next, 'wrist-left').at[1], jointOf(next, 'wrist-left').at[2]],
+      9,
+    );
   });
   test('sides set apart go their own ways, and follow again', () => {
     const b = start('figure');
@@ -115,12 +169,22 @@ describe('posing', () => {
     expect(jointChanges(next, joint).turned).toBeDefined();
   });
   test('any pose at all keeps every figure finite', () => {
-    fc.assert(fc.property(fc.dictionary(fc.constantFrom('hip-left', 'knee-left', 'spine', 'neck', 'elbow-right', 'nobody'), fc.record({ turned: turns, apart: fc.boolean() })), fc.option(fc.constantFrom('sole-left', 'crown', 'nobody')), (pose, planted) => {
-      const b = start('figure');
-      const form = formOf({ ...b, form: { ...b.form, pose: pose as Build['form']['pose'], planted } });
-      for (const m of form.masses) for (const v of [...m.at, ...m.turn]) expect(Number.isFinite(v)).toBe(true);
-      expect(form.lostEdits.includes('nobody')).toBe('nobody' in pose);
-    }), { seed: 11, numRuns: 60 });
+    fc.assert(
+      fc.property(
+        fc.dictionary(
+          fc.constantFrom('hip-left', 'knee-left', 'spine', 'neck', 'elbow-right', 'nobody'),
+          fc.record({ turned: turns, apart: fc.boolean() }),
+        ),
+        fc.option(fc.constantFrom('sole-left', 'crown', 'nobody')),
+        (pose, planted) => {
+          const b = start('figure');
+          const form = formOf({ ...b, form: { ...b.form, pose: pose as Build['form']['pose'], planted } });
+          for (const m of form.masses) for (const v of [...m.at, ...m.turn]) expect(Number.isFinite(v)).toBe(true);
+          expect(form.lostEdits.includes('nobody')).toBe('nobody' in pose);
+        },
+      ),
+      { seed: 11, numRuns: 60 },
+    );
   });
 });
 
@@ -132,7 +196,11 @@ describe('masses of one’s own', () => {
     expect(massOf(added, made.id)).toMatchObject({ region: 'hands', joint: 'wrist-left' });
     const pair = after(added, mirrorOwn(added, made.id, true));
     expect(massOf(pair, `${made.id}-right`).joint).toBe('wrist-right');
-    close(massOf(pair, `${made.id}-right`).at, [-massOf(pair, made.id).at[0], massOf(pair, made.id).at[1], massOf(pair, made.id).at[2]], 9);
+    close(
+      massOf(pair, `${made.id}-right`).at,
+      [-massOf(pair, made.id).at[0], massOf(pair, made.id).at[1], massOf(pair, made.id).at[2]],
+      9,
+    );
     const copy = copyMass(pair, formOf(pair), 'thigh-left');
     const copied = after(pair, copy?.edit ?? null);
     expect(massOf(copied, copy?.id ?? '').at[2]).toBeLessThan(massOf(copied, 'thigh-left').at[2]);
@@ -149,7 +217,10 @@ describe('masses of one’s own', () => {
   });
   test('a pair set apart keeps the shapes it had', () => {
     const b = start('figure');
-    const long = after(b, changeMass(b, formOf(b), 'hand-right', 'x', { stretched: [1, 1, 1.5], moved: [-0.03, 0, 0] }));
+    const long = after(
+      b,
+      changeMass(b, formOf(b), 'hand-right', 'x', { stretched: [1, 1, 1.5], moved: [-0.03, 0, 0] }),
+    );
     const apart = after(long, setApart(long, formOf(long), 'hand-right', true));
     for (const id of ['hand-left', 'hand-right']) close(massOf(apart, id).at, massOf(long, id).at, 9);
     const own = after(apart, changeMass(apart, formOf(apart), 'hand-right', 'x', { moved: [0, 0, 0.05] }));
@@ -158,6 +229,10 @@ describe('masses of one’s own', () => {
   test('a mass on a joint that is not there is refused by name', () => {
     const b = start('free');
     const lost = { ...b, form: { ...b.form, added: [{ ...massOf(b, 'lump'), id: 'own/x-1', joint: 'tail' }] } };
-    expect(resolveForm(lost)).toMatchObject({ ok: false, code: 'unknown-joint', message: expect.stringContaining('tail') });
+    expect(resolveForm(lost)).toMatchObject({
+      ok: false,
+      code: 'unknown-joint',
+      message: expect.stringContaining('tail'),
+    });
   });
 });

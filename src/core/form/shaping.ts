@@ -27,7 +27,11 @@ export function jointTarget(build: Build, joint: Pick<PosedJoint, 'id' | 'twinOf
 }
 
 function reflectedChange(change: MassEdit): MassEdit {
-  return { ...change, ...(change.moved ? { moved: mirrorPlace(change.moved) } : {}), ...(change.turned ? { turned: mirrorTurn(change.turned) } : {}) };
+  return {
+    ...change,
+    ...(change.moved ? { moved: mirrorPlace(change.moved) } : {}),
+    ...(change.turned ? { turned: mirrorTurn(change.turned) } : {}),
+  };
 }
 
 /** What has been changed on a mass, as seen from that mass. */
@@ -54,7 +58,15 @@ function withoutIdle(edit: MassEdit): MassEdit | undefined {
 export function changeMass(build: Build, form: ResolvedForm, id: string, label: string, change: MassEdit): BuildEdit {
   const target = massTarget(build, form, id);
   const own = build.form.edits[target.id] ?? {};
-  return { label, changes: [{ path: ['form', 'edits', target.id], value: withoutIdle({ ...own, ...(target.reflected ? reflectedChange(change) : change) }) }] };
+  return {
+    label,
+    changes: [
+      {
+        path: ['form', 'edits', target.id],
+        value: withoutIdle({ ...own, ...(target.reflected ? reflectedChange(change) : change) }),
+      },
+    ],
+  };
 }
 
 /** The joint's rotation a mass is carried by. */
@@ -77,14 +89,18 @@ export function turnMass(build: Build, form: ResolvedForm, mass: Mass, to: Rotat
   const own = compose(inverse(joint), rotationOf(mass.turn));
   // own = turned . base, so base is what is left; the new turn takes base to where it was asked to be.
   const base = compose(inverse(before), own);
-  return changeMass(build, form, mass.id, `Turn the ${mass.name}`, { turned: triple(turnOf(compose(compose(inverse(joint), to), inverse(base)))) });
+  return changeMass(build, form, mass.id, `Turn the ${mass.name}`, {
+    turned: triple(turnOf(compose(compose(inverse(joint), to), inverse(base)))),
+  });
 }
 
 /** Stretches a mass along its own axes by further factors. */
 export function stretchMass(build: Build, form: ResolvedForm, mass: Pick<Mass, 'id' | 'name'>, by: Vec3): BuildEdit {
   const before = changesOf(build, form, mass.id).stretched ?? [1, 1, 1];
   const clamp = (v: number) => Math.min(20, Math.max(0.05, v));
-  return changeMass(build, form, mass.id, `Stretch the ${mass.name}`, { stretched: [clamp(before[0] * by[0]), clamp(before[1] * by[1]), clamp(before[2] * by[2])] });
+  return changeMass(build, form, mass.id, `Stretch the ${mass.name}`, {
+    stretched: [clamp(before[0] * by[0]), clamp(before[1] * by[1]), clamp(before[2] * by[2])],
+  });
 }
 
 /** Sets a pair apart, each keeping the shape it has; or joins it again, the right following the left. */
@@ -105,21 +121,41 @@ export function jointChanges(build: Build, joint: Pick<PosedJoint, 'id' | 'twinO
 }
 
 /** Turns or moves a joint; everything beyond it follows. */
-export function changeJoint(build: Build, joint: Pick<PosedJoint, 'id' | 'name' | 'twinOf'>, change: JointEdit): BuildEdit {
+export function changeJoint(
+  build: Build,
+  joint: Pick<PosedJoint, 'id' | 'name' | 'twinOf'>,
+  change: JointEdit,
+): BuildEdit {
   const target = jointTarget(build, joint);
-  const next: JointEdit = { ...(build.form.pose[target.id] ?? {}), ...(target.reflected ? mirrorJointEdit(change) : change) };
-  const idle = (!next.moved || isStill(next.moved, 0)) && (!next.turned || isStill(next.turned, 0)) && next.apart !== true;
-  return { label: `${change.turned ? 'Turn' : 'Move'} the ${joint.name}`, changes: [{ path: ['form', 'pose', target.id], value: idle ? undefined : next }] };
+  const next: JointEdit = {
+    ...(build.form.pose[target.id] ?? {}),
+    ...(target.reflected ? mirrorJointEdit(change) : change),
+  };
+  const idle =
+    (!next.moved || isStill(next.moved, 0)) && (!next.turned || isStill(next.turned, 0)) && next.apart !== true;
+  return {
+    label: `${change.turned ? 'Turn' : 'Move'} the ${joint.name}`,
+    changes: [{ path: ['form', 'pose', target.id], value: idle ? undefined : next }],
+  };
 }
 
 /** Turns a joint from one rotation in the world to another, as a hand on it does. */
-export function poseJoint(build: Build, form: ResolvedForm, joint: PosedJoint, from: Rotation, to: Rotation): BuildEdit {
+export function poseJoint(
+  build: Build,
+  form: ResolvedForm,
+  joint: PosedJoint,
+  from: Rotation,
+  to: Rotation,
+): BuildEdit {
   // world = above . local, and only the local turn is the joint's own.
-  const above = joint.parent === null ? compose(from, inverse(rotationOf(joint.turn))) : form.skeleton.rotationAt(joint.parent);
+  const above =
+    joint.parent === null ? compose(from, inverse(rotationOf(joint.turn))) : form.skeleton.rotationAt(joint.parent);
   const wanted = turnOf(compose(inverse(above), to));
   const own = jointChanges(build, joint).turned ?? [0, 0, 0];
   const near = (angle: number) => ((((angle + 180) % 360) + 360) % 360) - 180;
-  return changeJoint(build, joint, { turned: [0, 1, 2].map((k) => near((own[k] as number) + near((wanted[k] as number) - (joint.turn[k] as number)))) as [number, number, number] });
+  return changeJoint(build, joint, {
+    turned: [0, 1, 2].map((k) => near(own[k]! + near(wanted[k]! - joint.turn[k]!))) as [number, number, number],
+  });
 }
 
 export function setJointApart(build: Build, joint: Pick<PosedJoint, 'id' | 'twinOf'>, apart: boolean): BuildEdit {
@@ -127,25 +163,45 @@ export function setJointApart(build: Build, joint: Pick<PosedJoint, 'id' | 'twin
   const from = build.form.pose[source] ?? {};
   return {
     label: apart ? 'Pose left and right apart' : 'Let the right follow the left',
-    changes: [{ path: ['form', 'pose', twinId(source)], value: apart ? { ...mirrorJointEdit(from), apart: true } : undefined }],
+    changes: [
+      { path: ['form', 'pose', twinId(source)], value: apart ? { ...mirrorJointEdit(from), apart: true } : undefined },
+    ],
   };
 }
 
 /** Every joint back to the stance it started in. */
 export function unpose(): BuildEdit {
-  return { label: 'Back to the stance', changes: [{ path: ['form', 'pose'], value: {} }, { path: ['form', 'planted'], value: null }] };
+  return {
+    label: 'Back to the stance',
+    changes: [
+      { path: ['form', 'pose'], value: {} },
+      { path: ['form', 'planted'], value: null },
+    ],
+  };
 }
 
-export const newShapes: readonly { readonly id: MassShape['kind']; readonly name: string; readonly shape: (size: number) => MassShape }[] = [
+export const newShapes: readonly {
+  readonly id: MassShape['kind'];
+  readonly name: string;
+  readonly shape: (size: number) => MassShape;
+}[] = [
   { id: 'ellipsoid', name: 'ball or egg', shape: (r) => ({ kind: 'ellipsoid', radii: [r, r, r] }) },
-  { id: 'round-cone', name: 'limb', shape: (r) => ({ kind: 'round-cone', reach: [0, 0, 2 * r], radiusFrom: r * 0.6, radiusTo: r * 0.4 }) },
+  {
+    id: 'round-cone',
+    name: 'limb',
+    shape: (r) => ({ kind: 'round-cone', reach: [0, 0, 2 * r], radiusFrom: r * 0.6, radiusTo: r * 0.4 }),
+  },
   { id: 'rounded-box', name: 'block', shape: (r) => ({ kind: 'rounded-box', half: [r, r, r], rounding: r * 0.25 }) },
   { id: 'drum', name: 'drum', shape: (r) => ({ kind: 'drum', radius: r, half: r, rounding: r * 0.1 }) },
   { id: 'ring', name: 'ring', shape: (r) => ({ kind: 'ring', radius: r, thickness: r * 0.25 }) },
 ];
 
 function freeId(build: Build, form: ResolvedForm, word: string): string {
-  const taken = new Set([...form.masses.map((m) => m.id), ...form.hidden.map((m) => m.id), ...build.form.added.map((m) => m.id)]);
+  const taken = new Set([
+    ...form.masses.map((m) => m.id),
+    ...form.hidden.map((m) => m.id),
+    ...build.form.added.map((m) => m.id),
+  ]);
   for (let i = 1; ; i++) {
     const id = `own/${word}-${i}`;
     if (!taken.has(id) && !taken.has(twinId(id))) return id;
@@ -153,17 +209,34 @@ function freeId(build: Build, form: ResolvedForm, word: string): string {
 }
 
 /** A new mass beside the one selected (or the first), on the same joint and in the same region. */
-export function addMass(build: Build, form: ResolvedForm, kind: MassShape['kind'], beside: string | null): { edit: BuildEdit; id: string } {
-  const near = form.masses.find((m) => m.id === beside) ?? (form.masses[0] as Mass);
-  const entry = newShapes.find((s) => s.id === kind) ?? (newShapes[0] as (typeof newShapes)[number]);
+export function addMass(
+  build: Build,
+  form: ResolvedForm,
+  kind: MassShape['kind'],
+  beside: string | null,
+): { edit: BuildEdit; id: string } {
+  const near = form.masses.find((m) => m.id === beside) ?? form.masses[0]!;
+  const entry = newShapes.find((s) => s.id === kind) ?? newShapes[0]!;
   const r = (0.5 * middleSize(near)) / form.size;
   const id = freeId(build, form, entry.id);
   const place = placeUnposed(form, near, add(near.at, [0, -middleSize(near) * 0.8, 0]));
   const mass: Mass = {
-    id, name: `${entry.name} ${id.replace(/^.*-/, '')}`, region: near.region, at: place, turn: [0, 0, 0], blend: Math.max(0.002, r * 0.3), shape: entry.shape(Math.max(0.002, r)),
+    id,
+    name: `${entry.name} ${id.replace(/^.*-/, '')}`,
+    region: near.region,
+    at: place,
+    turn: [0, 0, 0],
+    blend: Math.max(0.002, r * 0.3),
+    shape: entry.shape(Math.max(0.002, r)),
     ...(near.joint === undefined ? {} : { joint: near.joint }),
   };
-  return { id, edit: { label: `Add a ${entry.name}`, changes: [{ path: ['form', 'added', build.form.added.length], value: mass }] } };
+  return {
+    id,
+    edit: {
+      label: `Add a ${entry.name}`,
+      changes: [{ path: ['form', 'added', build.form.added.length], value: mass }],
+    },
+  };
 }
 
 /** A copy further along the limb the mass hangs on (towards the joint beyond), or beside it. */
@@ -176,10 +249,21 @@ export function copyMass(build: Build, form: ResolvedForm, id: string): { edit: 
   const copy = freeId(build, form, mass.shape.kind);
   const back = mass.joint === undefined ? rotationOf([0, 0, 0]) : inverse(form.skeleton.rotationAt(mass.joint));
   const made: Mass = {
-    ...mass, id: copy, name: `${mass.name.slice(0, 60)}, copy ${copy.replace(/^.*-/, '')}`, at: placeUnposed(form, mass, add(mass.at, scale(along, middleSize(mass)))),
-    turn: triple(turnOf(compose(back, rotationOf(mass.turn)))), blend: mass.blend / form.size, shape: scaledShape(mass.shape, 1 / form.size),
+    ...mass,
+    id: copy,
+    name: `${mass.name.slice(0, 60)}, copy ${copy.replace(/^.*-/, '')}`,
+    at: placeUnposed(form, mass, add(mass.at, scale(along, middleSize(mass)))),
+    turn: triple(turnOf(compose(back, rotationOf(mass.turn)))),
+    blend: mass.blend / form.size,
+    shape: scaledShape(mass.shape, 1 / form.size),
   };
-  return { id: copy, edit: { label: `Copy the ${mass.name}`, changes: [{ path: ['form', 'added', build.form.added.length], value: made }] } };
+  return {
+    id: copy,
+    edit: {
+      label: `Copy the ${mass.name}`,
+      changes: [{ path: ['form', 'added', build.form.added.length], value: made }],
+    },
+  };
 }
 
 /** Takes away a mass of one's own, or hides one the start form makes. */
@@ -187,9 +271,10 @@ export function removeMass(build: Build, form: ResolvedForm, id: string): BuildE
   const name = form.masses.find((m) => m.id === id)?.name ?? id;
   const at = build.form.added.findIndex((m) => m.id === id || (m.mirrored && twinId(m.id) === id));
   if (at < 0) return changeMass(build, form, id, `Hide the ${name}`, { hidden: true });
-  const own = (build.form.added[at] as Mass).id;
+  const own = build.form.added[at]!.id;
   const changes: Change[] = [{ path: ['form', 'added', at], value: undefined }];
-  for (const key of [own, twinId(own)]) if (build.form.edits[key]) changes.push({ path: ['form', 'edits', key], value: undefined });
+  for (const key of [own, twinId(own)])
+    if (build.form.edits[key]) changes.push({ path: ['form', 'edits', key], value: undefined });
   return { label: `Take the ${name} away`, changes };
 }
 
@@ -200,7 +285,10 @@ export function mirrorOwn(build: Build, id: string, mirrored: boolean): BuildEdi
   const twin = twinId(id);
   return {
     label: mirrored ? 'Mirror it to the other side' : 'Take its twin away',
-    changes: [{ path: ['form', 'added', at, 'mirrored'], value: mirrored ? true : undefined }, ...(build.form.edits[twin] ? [{ path: ['form', 'edits', twin], value: undefined }] : [])],
+    changes: [
+      { path: ['form', 'added', at, 'mirrored'], value: mirrored ? true : undefined },
+      ...(build.form.edits[twin] ? [{ path: ['form', 'edits', twin], value: undefined }] : []),
+    ],
   };
 }
 

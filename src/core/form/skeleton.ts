@@ -45,10 +45,18 @@ export function withTwins(joints: readonly Joint[]): (Joint & { readonly twinOf:
   return joints.flatMap((j) => {
     const own = { ...j, twinOf: null };
     if (!pairs.has(j.id)) return [own];
-    return [own, {
-      ...j, id: twinId(j.id), name: twinName(j.name), at: mirrorPlace(j.at), parent: j.parent === null ? null : twin(j.parent), twinOf: j.id,
-      ...(j.stance ? { stance: mirrorTurn(j.stance) } : {}),
-    }];
+    return [
+      own,
+      {
+        ...j,
+        id: twinId(j.id),
+        name: twinName(j.name),
+        at: mirrorPlace(j.at),
+        parent: j.parent === null ? null : twin(j.parent),
+        twinOf: j.id,
+        ...(j.stance ? { stance: mirrorTurn(j.stance) } : {}),
+      },
+    ];
   });
 }
 
@@ -56,7 +64,13 @@ export function withTwins(joints: readonly Joint[]): (Joint & { readonly twinOf:
  * Turns every joint about its own place, everything beyond it following; then, when a joint is planted, moves the
  * whole so that that joint stands where and as it stood. `lift` raises it all, metres.
  */
-export function poseSkeleton(made: readonly Joint[], pose: Readonly<Record<string, JointEdit>>, planted: string | null, size: number, lift = 0): Skeleton {
+export function poseSkeleton(
+  made: readonly Joint[],
+  pose: Readonly<Record<string, JointEdit>>,
+  planted: string | null,
+  size: number,
+  lift = 0,
+): Skeleton {
   const shifts = new Map<string, Vec3>();
   const rests = new Map<string, Vec3>();
   const rotations = new Map<string, Rotation>();
@@ -69,19 +83,36 @@ export function poseSkeleton(made: readonly Joint[], pose: Readonly<Record<strin
     const turn = add(j.stance ?? noTurn, edit.turned ?? noTurn);
     const above = j.parent === null ? unturned : (rotations.get(j.parent) ?? unturned);
     const parentRest = j.parent === null ? undefined : rests.get(j.parent);
-    const at = parentRest === undefined ? rest : add(places.get(j.parent as string) ?? rest, rotate(above, subtract(rest, parentRest)));
+    const at =
+      parentRest === undefined ? rest : add(places.get(j.parent!) ?? rest, rotate(above, subtract(rest, parentRest)));
     const rotation = compose(above, rotationOf(turn));
     shifts.set(j.id, shift);
     rests.set(j.id, rest);
     places.set(j.id, at);
     rotations.set(j.id, rotation);
-    joints.push({ id: j.id, name: j.name, parent: j.parent, ground: j.ground ?? false, rest, at, turn, twinOf: j.twinOf, rotation });
+    joints.push({
+      id: j.id,
+      name: j.name,
+      parent: j.parent,
+      ground: j.ground ?? false,
+      rest,
+      at,
+      turn,
+      twinOf: j.twinOf,
+      rotation,
+    });
   }
   const anchor = planted === null ? undefined : joints.find((j) => j.id === planted);
   const back = anchor ? inverse(anchor.rotation) : unturned;
-  const settled = joints.map((j): PosedJoint => (anchor ? {
-    ...j, at: add(anchor.rest, rotate(back, subtract(j.at, anchor.at))), rotation: compose(back, j.rotation),
-  } : { ...j, at: [j.at[0], j.at[1], j.at[2] + lift] }));
+  const settled = joints.map((j): PosedJoint =>
+    anchor
+      ? {
+          ...j,
+          at: add(anchor.rest, rotate(back, subtract(j.at, anchor.at))),
+          rotation: compose(back, j.rotation),
+        }
+      : { ...j, at: [j.at[0], j.at[1], j.at[2] + lift] },
+  );
   const byId = new Map(settled.map((j) => [j.id, j]));
   return {
     joints: settled,
@@ -95,7 +126,10 @@ export function poseSkeleton(made: readonly Joint[], pose: Readonly<Record<strin
   };
 }
 
-function editOf(joint: { readonly id: string; readonly twinOf: string | null }, pose: Readonly<Record<string, JointEdit>>): JointEdit {
+function editOf(
+  joint: { readonly id: string; readonly twinOf: string | null },
+  pose: Readonly<Record<string, JointEdit>>,
+): JointEdit {
   const own = Object.hasOwn(pose, joint.id) ? pose[joint.id] : undefined;
   if (joint.twinOf === null || own?.apart) return own ?? {};
   const source = Object.hasOwn(pose, joint.twinOf) ? pose[joint.twinOf] : undefined;

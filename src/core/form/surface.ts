@@ -23,7 +23,9 @@ export function extractSurface(grid: VoxelGrid, depth = 0): SurfaceMesh {
   const owners: number[] = [];
   const triangles: number[] = [];
   const vertexOf = new Map<number, number>();
-  const nx = grid.blocks[0] * blockSide, ny = grid.blocks[1] * blockSide, nz = grid.blocks[2] * blockSide;
+  const nx = grid.blocks[0] * blockSide,
+    ny = grid.blocks[1] * blockSide,
+    nz = grid.blocks[2] * blockSide;
   const key = (x: number, y: number, z: number) => x + 1 + (nx + 2) * (y + 1 + (ny + 2) * (z + 1));
   const value = (x: number, y: number, z: number) => distanceAtCell(grid, x, y, z) + depth;
   const corner = new Float64Array(8);
@@ -33,11 +35,15 @@ export function extractSurface(grid: VoxelGrid, depth = 0): SurfaceMesh {
     const known = vertexOf.get(k);
     if (known !== undefined) return known;
     for (let c = 0; c < 8; c++) corner[c] = value(x + (c & 1), y + ((c >> 1) & 1), z + (c >> 2));
-    let sx = 0, sy = 0, sz = 0, crossings = 0;
+    let sx = 0,
+      sy = 0,
+      sz = 0,
+      crossings = 0;
     for (let c = 0; c < 8; c++) {
       for (const bit of [1, 2, 4]) {
         if (c & bit) continue;
-        const a = corner[c] as number, b = corner[c | bit] as number;
+        const a = corner[c]!,
+          b = corner[c | bit]!;
         if (a < 0 === b < 0) continue;
         const t = a / (a - b);
         sx += (c & 1) + (bit === 1 ? t : 0);
@@ -52,9 +58,11 @@ export function extractSurface(grid: VoxelGrid, depth = 0): SurfaceMesh {
       grid.origin[1] + (y + sy / n + 0.5) * grid.step,
       grid.origin[2] + (z + sz / n + 0.5) * grid.step,
     );
-    let gx = 0, gy = 0, gz = 0;
+    let gx = 0,
+      gy = 0,
+      gz = 0;
     for (let c = 0; c < 8; c++) {
-      const v = corner[c] as number;
+      const v = corner[c]!;
       gx += c & 1 ? v : -v;
       gy += c & 2 ? v : -v;
       gz += c & 4 ? v : -v;
@@ -73,8 +81,10 @@ export function extractSurface(grid: VoxelGrid, depth = 0): SurfaceMesh {
   for (let bz = 0; bz < grid.blocks[2]; bz++) {
     for (let by = 0; by < grid.blocks[1]; by++) {
       for (let bx = 0; bx < grid.blocks[0]; bx++) {
-        if (isOutside(grid.slots[blockIndex(grid, bx, by, bz)] as number)) continue;
-        const x1 = min(nx - 1, (bx + 1) * blockSide), y1 = min(ny - 1, (by + 1) * blockSide), z1 = min(nz - 1, (bz + 1) * blockSide);
+        if (isOutside(grid.slots[blockIndex(grid, bx, by, bz)]!)) continue;
+        const x1 = min(nx - 1, (bx + 1) * blockSide),
+          y1 = min(ny - 1, (by + 1) * blockSide),
+          z1 = min(nz - 1, (bz + 1) * blockSide);
         for (let z = bz * blockSide; z < z1; z++) {
           for (let y = by * blockSide; y < y1; y++) {
             for (let x = bx * blockSide; x < x1; x++) {
@@ -95,18 +105,24 @@ export function extractSurface(grid: VoxelGrid, depth = 0): SurfaceMesh {
     }
   }
   return {
-    positions: Float32Array.from(positions), normals: Float32Array.from(normals),
-    owners: Uint16Array.from(owners), triangles: Uint32Array.from(triangles),
+    positions: Float32Array.from(positions),
+    normals: Float32Array.from(normals),
+    owners: Uint16Array.from(owners),
+    triangles: Uint32Array.from(triangles),
   };
 }
 
 function ownerNear(grid: VoxelGrid, x: number, y: number, z: number): number {
   for (let c = 0; c < 8; c++) {
-    const cx = x + (c & 1), cy = y + ((c >> 1) & 1), cz = z + (c >> 2);
-    const bx = cx >> 3, by = cy >> 3, bz = cz >> 3;
+    const cx = x + (c & 1),
+      cy = y + ((c >> 1) & 1),
+      cz = z + (c >> 2);
+    const bx = cx >> 3,
+      by = cy >> 3,
+      bz = cz >> 3;
     if (cx < 0 || cy < 0 || cz < 0 || bx >= grid.blocks[0] || by >= grid.blocks[1] || bz >= grid.blocks[2]) continue;
-    const slot = grid.slots[blockIndex(grid, bx, by, bz)] as number;
-    if (slot >= 0) return grid.owners[slot * cellsPerBlock + cellInBlock(cx & 7, cy & 7, cz & 7)] as number;
+    const slot = grid.slots[blockIndex(grid, bx, by, bz)]!;
+    if (slot >= 0) return grid.owners[slot * cellsPerBlock + cellInBlock(cx & 7, cy & 7, cz & 7)]!;
   }
   return 0;
 }
@@ -116,10 +132,18 @@ export function enclosedVolume(mesh: SurfaceMesh): number {
   const { positions: p, triangles: t } = mesh;
   let sum = 0;
   for (let i = 0; i < t.length; i += 3) {
-    const a = (t[i] as number) * 3, b = (t[i + 1] as number) * 3, c = (t[i + 2] as number) * 3;
-    const ax = p[a] as number, ay = p[a + 1] as number, az = p[a + 2] as number;
-    const bx = p[b] as number, by = p[b + 1] as number, bz = p[b + 2] as number;
-    const cx = p[c] as number, cy = p[c + 1] as number, cz = p[c + 2] as number;
+    const a = t[i]! * 3,
+      b = t[i + 1]! * 3,
+      c = t[i + 2]! * 3;
+    const ax = p[a]!,
+      ay = p[a + 1]!,
+      az = p[a + 2]!;
+    const bx = p[b]!,
+      by = p[b + 1]!,
+      bz = p[b + 2]!;
+    const cx = p[c]!,
+      cy = p[c + 1]!,
+      cz = p[c + 2]!;
     sum += ax * (by * cz - bz * cy) - ay * (bx * cz - bz * cx) + az * (bx * cy - by * cx);
   }
   return sum / 6;

@@ -9,11 +9,22 @@ export const unturned: Rotation = [1, 0, 0, 0, 1, 0, 0, 0, 1];
 /** Rz Ry Rx. */
 export function rotationOf(turn: Vec3): Rotation {
   const [x, y, z] = turn.map((d) => (d * Math.PI) / 180) as [number, number, number];
-  const cx = Math.cos(x), sx = Math.sin(x), cy = Math.cos(y), sy = Math.sin(y), cz = Math.cos(z), sz = Math.sin(z);
+  const cx = Math.cos(x),
+    sx = Math.sin(x),
+    cy = Math.cos(y),
+    sy = Math.sin(y),
+    cz = Math.cos(z),
+    sz = Math.sin(z);
   return [
-    cz * cy, cz * sy * sx - sz * cx, cz * sy * cx + sz * sx,
-    sz * cy, sz * sy * sx + cz * cx, sz * sy * cx - cz * sx,
-    -sy, cy * sx, cy * cx,
+    cz * cy,
+    cz * sy * sx - sz * cx,
+    cz * sy * cx + sz * sx,
+    sz * cy,
+    sz * sy * sx + cz * cx,
+    sz * sy * cx - cz * sx,
+    -sy,
+    cy * sx,
+    cy * cx,
   ];
 }
 
@@ -27,7 +38,7 @@ export function turnOf(r: Rotation): Vec3 {
 }
 
 export function compose(a: Rotation, b: Rotation): Rotation {
-  const cell = (i: number, j: number) => (a[i * 3] as number) * (b[j] as number) + (a[i * 3 + 1] as number) * (b[3 + j] as number) + (a[i * 3 + 2] as number) * (b[6 + j] as number);
+  const cell = (i: number, j: number) => a[i * 3]! * b[j]! + a[i * 3 + 1]! * b[3 + j]! + a[i * 3 + 2]! * b[6 + j]!;
   return [cell(0, 0), cell(0, 1), cell(0, 2), cell(1, 0), cell(1, 1), cell(1, 2), cell(2, 0), cell(2, 1), cell(2, 2)];
 }
 
@@ -36,5 +47,9 @@ export function inverse(r: Rotation): Rotation {
 }
 
 export function rotate(r: Rotation, p: Vec3): Vec3 {
-  return [r[0] * p[0] + r[1] * p[1] + r[2] * p[2], r[3] * p[0] + r[4] * p[1] + r[5] * p[2], r[6] * p[0] + r[7] * p[1] + r[8] * p[2]];
+  return [
+    r[0] * p[0] + r[1] * p[1] + r[2] * p[2],
+    r[3] * p[0] + r[4] * p[1] + r[5] * p[2],
+    r[6] * p[0] + r[7] * p[1] + r[8] * p[2],
+  ];
 }

@@ -1,4 +1,13 @@
-import { blockIndex, blockSide, cellInBlock, cellsPerBlock, deepOwner, faceError, isOutside, type VoxelGrid } from './voxels';
+import {
+  blockIndex,
+  blockSide,
+  cellInBlock,
+  cellsPerBlock,
+  deepOwner,
+  faceError,
+  isOutside,
+  type VoxelGrid,
+} from './voxels';
 
 const { abs } = Math;
 
@@ -43,10 +52,18 @@ const subsPerBlock = (blockSide / parcelSide) ** 3;
 
 /** `thickness[mass]` is the clay over the core, Infinity where the piece is solid clay. */
 /** `painted` adds to it place by place; a core never comes nearer the face than half a millimetre. */
-export function measureForm(grid: VoxelGrid, thickness: Float64Array, painted: ((x: number, y: number, z: number) => number) | null = null): FormVolumes {
+export function measureForm(
+  grid: VoxelGrid,
+  thickness: Float64Array,
+  painted: ((x: number, y: number, z: number) => number) | null = null,
+): FormVolumes {
   const masses = thickness.length;
   const perMass: MassVolume[] = Array.from({ length: masses }, () => ({
-    clay: 0, bulk: 0, area: 0, clayCentre: [0, 0, 0], bulkCentre: [0, 0, 0],
+    clay: 0,
+    bulk: 0,
+    area: 0,
+    clayCentre: [0, 0, 0],
+    bulkCentre: [0, 0, 0],
   }));
   const store = new ParcelStore();
   const { step, blocks } = grid;
@@ -59,32 +76,52 @@ export function measureForm(grid: VoxelGrid, thickness: Float64Array, painted: (
   for (let bz = 0; bz < blocks[2]; bz++) {
     for (let by = 0; by < blocks[1]; by++) {
       for (let bx = 0; bx < blocks[0]; bx++) {
-        const slot = grid.slots[blockIndex(grid, bx, by, bz)] as number;
+        const slot = grid.slots[blockIndex(grid, bx, by, bz)]!;
         if (isOutside(slot)) continue;
         const deep = deepOwner(slot);
         for (let sub = 0; sub < subsPerBlock; sub++) {
-          const sx = (sub & 1) * parcelSide, sy = ((sub >> 1) & 1) * parcelSide, sz = (sub >> 2) * parcelSide;
+          const sx = (sub & 1) * parcelSide,
+            sy = ((sub >> 1) & 1) * parcelSide,
+            sz = (sub >> 2) * parcelSide;
           const x0 = grid.origin[0] + (bx * blockSide + sx) * step;
           const y0 = grid.origin[1] + (by * blockSide + sy) * step;
           const z0 = grid.origin[2] + (bz * blockSide + sz) * step;
           if (deep >= 0) {
             const volume = cell * parcelSide ** 3;
             const mid = (parcelSide * step) / 2;
-            const solid = (thickness[deep] as number) === Infinity;
-            store.push(deep, solid ? volume : 0, solid ? 0 : volume, x0 + mid, y0 + mid, z0 + mid, x0 + mid, y0 + mid, z0 + mid);
+            const solid = thickness[deep]! === Infinity;
+            store.push(
+              deep,
+              solid ? volume : 0,
+              solid ? 0 : volume,
+              x0 + mid,
+              y0 + mid,
+              z0 + mid,
+              x0 + mid,
+              y0 + mid,
+              z0 + mid,
+            );
             continue;
           }
           touched.length = 0;
           gather(grid, slot, sx, sy, sz, x0, y0, z0, thickness, painted, sums, touched, perMass, excess);
           for (const m of touched) {
             const o = m * 8;
-            const clay = sums[o] as number, bulk = sums[o + 4] as number;
-            const c = clay > 0 ? 1 / clay : 0, b = bulk > 0 ? 1 / bulk : 0;
+            const clay = sums[o]!,
+              bulk = sums[o + 4]!;
+            const c = clay > 0 ? 1 / clay : 0,
+              b = bulk > 0 ? 1 / bulk : 0;
             if (clay > 0 || bulk > 0) {
               store.push(
-                m, clay * cell, bulk * cell,
-                (sums[o + 1] as number) * c, (sums[o + 2] as number) * c, (sums[o + 3] as number) * c,
-                (sums[o + 5] as number) * b, (sums[o + 6] as number) * b, (sums[o + 7] as number) * b,
+                m,
+                clay * cell,
+                bulk * cell,
+                sums[o + 1]! * c,
+                sums[o + 2]! * c,
+                sums[o + 3]! * c,
+                sums[o + 5]! * b,
+                sums[o + 6]! * b,
+                sums[o + 7]! * b,
               );
             }
             sums.fill(0, o, o + 8);
@@ -99,8 +136,20 @@ export function measureForm(grid: VoxelGrid, thickness: Float64Array, painted: (
 }
 
 function gather(
-  grid: VoxelGrid, slot: number, sx: number, sy: number, sz: number, x0: number, y0: number, z0: number,
-  thickness: Float64Array, painted: ((x: number, y: number, z: number) => number) | null, sums: Float64Array, touched: number[], perMass: readonly MassVolume[], excess: Float64Array,
+  grid: VoxelGrid,
+  slot: number,
+  sx: number,
+  sy: number,
+  sz: number,
+  x0: number,
+  y0: number,
+  z0: number,
+  thickness: Float64Array,
+  painted: ((x: number, y: number, z: number) => number) | null,
+  sums: Float64Array,
+  touched: number[],
+  perMass: readonly MassVolume[],
+  excess: Float64Array,
 ): void {
   const { step, distances, owners } = grid;
   const inverse = 1 / step;
@@ -109,37 +158,43 @@ function gather(
     for (let y = 0; y < parcelSide; y++) {
       const row = slot * cellsPerBlock + cellInBlock(sx, sy + y, sz + z);
       for (let x = 0; x < parcelSide; x++) {
-        const d = (distances[row + x] as number) * inverse;
+        const d = distances[row + x]! * inverse;
         if (d >= 1) continue;
-        const m = owners[row + x] as number;
+        const m = owners[row + x]!;
         // The volume of the band half a cell either side of the surface, over its thickness, is the face's area.
         if (d > -1) {
           const band = 1 - abs(d);
-          (perMass[m] as MassVolume).area += band * cellArea;
-          (excess[m * 2] as number) += d > 0 ? band / 8 : -band / 8;
+          perMass[m]!.area += band * cellArea;
+          excess[m * 2]! += d > 0 ? band / 8 : -band / 8;
         }
-        let deep = thickness[m] as number;
-        if (painted && deep < Infinity) deep = Math.max(leastClay, deep + painted(x0 + (x + 0.5) * step, y0 + (y + 0.5) * step, z0 + (z + 0.5) * step));
+        let deep = thickness[m]!;
+        if (painted && deep < Infinity)
+          deep = Math.max(
+            leastClay,
+            deep + painted(x0 + (x + 0.5) * step, y0 + (y + 0.5) * step, z0 + (z + 0.5) * step),
+          );
         const under = d + deep * inverse;
-        if (under > -1 && under < 1) (excess[m * 2 + 1] as number) += under > 0 ? (1 - under) / 8 : -(1 + under) / 8;
+        if (under > -1 && under < 1) excess[m * 2 + 1]! += under > 0 ? (1 - under) / 8 : -(1 + under) / 8;
         const inside = d >= 0.5 ? 0 : d <= -0.5 ? 1 : 0.5 - d;
         if (inside === 0) continue;
         const core = under >= 0.5 ? 0 : under <= -0.5 ? 1 : 0.5 - under;
         const o = m * 8;
-        if ((sums[o] as number) === 0 && (sums[o + 4] as number) === 0) touched.push(m);
+        if (sums[o]! === 0 && sums[o + 4]! === 0) touched.push(m);
         const clay = inside - core;
-        const px = x0 + (x + 0.5) * step, py = y0 + (y + 0.5) * step, pz = z0 + (z + 0.5) * step;
+        const px = x0 + (x + 0.5) * step,
+          py = y0 + (y + 0.5) * step,
+          pz = z0 + (z + 0.5) * step;
         if (clay > 0) {
-          (sums[o] as number) += clay;
-          (sums[o + 1] as number) += clay * px;
-          (sums[o + 2] as number) += clay * py;
-          (sums[o + 3] as number) += clay * pz;
+          sums[o]! += clay;
+          sums[o + 1]! += clay * px;
+          sums[o + 2]! += clay * py;
+          sums[o + 3]! += clay * pz;
         }
         if (core > 0) {
-          (sums[o + 4] as number) += core;
-          (sums[o + 5] as number) += core * px;
-          (sums[o + 6] as number) += core * py;
-          (sums[o + 7] as number) += core * pz;
+          sums[o + 4]! += core;
+          sums[o + 5]! += core * px;
+          sums[o + 6]! += core * py;
+          sums[o + 7]! += core * pz;
         }
       }
     }
@@ -159,25 +214,28 @@ class ParcelStore {
       bigger.set(this.data);
       this.data = bigger;
     }
-    for (let i = 0; i < ParcelStore.width; i++) this.data[at + i] = record[i] as number;
+    for (let i = 0; i < ParcelStore.width; i++) this.data[at + i] = record[i]!;
     this.count += 1;
   }
 
   finish(): Parcels {
     const { count } = this;
     const out = {
-      count, mass: new Uint16Array(count),
-      clayVolume: new Float64Array(count), clayCentre: new Float64Array(count * 3),
-      bulkVolume: new Float64Array(count), bulkCentre: new Float64Array(count * 3),
+      count,
+      mass: new Uint16Array(count),
+      clayVolume: new Float64Array(count),
+      clayCentre: new Float64Array(count * 3),
+      bulkVolume: new Float64Array(count),
+      bulkCentre: new Float64Array(count * 3),
     };
     for (let p = 0; p < count; p++) {
       const at = p * ParcelStore.width;
-      out.mass[p] = this.data[at] as number;
-      out.clayVolume[p] = this.data[at + 1] as number;
-      out.bulkVolume[p] = this.data[at + 2] as number;
+      out.mass[p] = this.data[at]!;
+      out.clayVolume[p] = this.data[at + 1]!;
+      out.bulkVolume[p] = this.data[at + 2]!;
       for (let k = 0; k < 3; k++) {
-        out.clayCentre[p * 3 + k] = this.data[at + 3 + k] as number;
-        out.bulkCentre[p * 3 + k] = this.data[at + 6 + k] as number;
+        out.clayCentre[p * 3 + k] = this.data[at + 3 + k]!;
+        out.bulkCentre[p * 3 + k] = this.data[at + 6 + k]!;
       }
     }
     return out;
@@ -187,43 +245,45 @@ class ParcelStore {
 /** Shrinks each mass's parcels by what curvature had added to it. */
 function takeAway(excess: Float64Array, parcels: Parcels, cell: number): void {
   const masses = excess.length / 2;
-  const clay = new Float64Array(masses), bulk = new Float64Array(masses);
+  const clay = new Float64Array(masses),
+    bulk = new Float64Array(masses);
   for (let p = 0; p < parcels.count; p++) {
-    const m = parcels.mass[p] as number;
-    (clay[m] as number) += parcels.clayVolume[p] as number;
-    (bulk[m] as number) += parcels.bulkVolume[p] as number;
+    const m = parcels.mass[p]!;
+    clay[m]! += parcels.clayVolume[p]!;
+    bulk[m]! += parcels.bulkVolume[p]!;
   }
-  const share = (volume: number, by: number) => (volume > 0 ? Math.min(1.2, Math.max(0.8, 1 - (by * cell) / volume)) : 1);
+  const share = (volume: number, by: number) =>
+    volume > 0 ? Math.min(1.2, Math.max(0.8, 1 - (by * cell) / volume)) : 1;
   for (let m = 0; m < masses; m++) {
-    const core = excess[m * 2 + 1] as number;
-    clay[m] = share(clay[m] as number, (excess[m * 2] as number) - core);
-    bulk[m] = share(bulk[m] as number, core);
+    const core = excess[m * 2 + 1]!;
+    clay[m] = share(clay[m]!, excess[m * 2]! - core);
+    bulk[m] = share(bulk[m]!, core);
   }
   for (let p = 0; p < parcels.count; p++) {
-    const m = parcels.mass[p] as number;
-    (parcels.clayVolume[p] as number) *= clay[m] as number;
-    (parcels.bulkVolume[p] as number) *= bulk[m] as number;
+    const m = parcels.mass[p]!;
+    parcels.clayVolume[p]! *= clay[m]!;
+    parcels.bulkVolume[p]! *= bulk[m]!;
   }
 }
 
 function total(perMass: MassVolume[], parcels: Parcels, step: number): FormVolumes {
   for (let p = 0; p < parcels.count; p++) {
-    const m = perMass[parcels.mass[p] as number] as MassVolume;
-    const clay = parcels.clayVolume[p] as number;
-    const bulk = parcels.bulkVolume[p] as number;
+    const m = perMass[parcels.mass[p]!]!;
+    const clay = parcels.clayVolume[p]!;
+    const bulk = parcels.bulkVolume[p]!;
     m.clay += clay;
     m.bulk += bulk;
     for (let k = 0; k < 3; k++) {
-      (m.clayCentre[k] as number) += clay * (parcels.clayCentre[p * 3 + k] as number);
-      (m.bulkCentre[k] as number) += bulk * (parcels.bulkCentre[p * 3 + k] as number);
+      m.clayCentre[k]! += clay * parcels.clayCentre[p * 3 + k]!;
+      m.bulkCentre[k]! += bulk * parcels.bulkCentre[p * 3 + k]!;
     }
   }
   let outerVolume = 0;
   let area = 0;
   for (const m of perMass) {
     for (let k = 0; k < 3; k++) {
-      if (m.clay > 0) (m.clayCentre[k] as number) /= m.clay;
-      if (m.bulk > 0) (m.bulkCentre[k] as number) /= m.bulk;
+      if (m.clay > 0) m.clayCentre[k]! /= m.clay;
+      if (m.bulk > 0) m.bulkCentre[k]! /= m.bulk;
     }
     outerVolume += m.clay + m.bulk;
     area += m.area;

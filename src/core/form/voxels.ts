@@ -58,9 +58,17 @@ export interface GridOptions {
 export function voxelise(field: DistanceField, options: GridOptions): VoxelGrid {
   const { step } = options;
   const box: Box = field.box();
-  const blocks = box.high.map((v, k) => max(1, ceil((v - (box.low[k] as number) + 4 * step) / (step * blockSide)))) as [number, number, number];
+  const blocks = box.high.map((v, k) => max(1, ceil((v - box.low[k]! + 4 * step) / (step * blockSide)))) as [
+    number,
+    number,
+    number,
+  ];
   // The grid is centred on the form, so that a form with two like halves gives two like answers.
-  const origin = box.high.map((v, k) => (v + (box.low[k] as number) - (blocks[k] as number) * step * blockSide) / 2) as [number, number, number];
+  const origin = box.high.map((v, k) => (v + box.low[k]! - blocks[k]! * step * blockSide) / 2) as [
+    number,
+    number,
+    number,
+  ];
   const total = blocks[0] * blocks[1] * blocks[2];
   if (!(total * cellsPerBlock < 64e6)) throw new Error('voxel step too fine for this form');
   const slots = new Int32Array(total).fill(outside);
@@ -99,13 +107,25 @@ export function voxelise(field: DistanceField, options: GridOptions): VoxelGrid 
         slots[index] = evaluated;
         const first = evaluated * cellsPerBlock;
         for (let part = 0; part < 8; part++) {
-          const sx = (part & 1) * cubeSide, sy = ((part >> 1) & 1) * cubeSide, sz = (part >> 2) * cubeSide;
-          const x0 = cornerX + sx * step, y0 = cornerY + sy * step, z0 = cornerZ + sz * step;
+          const sx = (part & 1) * cubeSide,
+            sy = ((part >> 1) & 1) * cubeSide,
+            sz = (part >> 2) * cubeSide;
+          const x0 = cornerX + sx * step,
+            y0 = cornerY + sy * step,
+            z0 = cornerZ + sz * step;
           let list = everyone;
           let count = everyone.length;
           let fill = NaN;
           if (!options.everyCell) {
-            field.prune(x0 + half / 2, y0 + half / 2, z0 + half / 2, radius / 2, candidates, candidateCount, partCandidates);
+            field.prune(
+              x0 + half / 2,
+              y0 + half / 2,
+              z0 + half / 2,
+              radius / 2,
+              candidates,
+              candidateCount,
+              partCandidates,
+            );
             const { distance, nearestGap } = field.pruned;
             list = partCandidates;
             count = field.pruned.count;
@@ -115,7 +135,20 @@ export function voxelise(field: DistanceField, options: GridOptions): VoxelGrid 
           }
           const to = first + cellInBlock(sx, sy, sz);
           if (Number.isNaN(fill)) {
-            field.fillCube(x0, y0, z0, step, list, count, !options.everyCell, distances, owners, to, blockSide, blockSide * blockSide);
+            field.fillCube(
+              x0,
+              y0,
+              z0,
+              step,
+              list,
+              count,
+              !options.everyCell,
+              distances,
+              owners,
+              to,
+              blockSide,
+              blockSide * blockSide,
+            );
             continue;
           }
           const { owner } = field;
@@ -146,7 +179,10 @@ function grown<T extends Float32Array | Uint16Array>(old: T, Kind: new (length: 
  * Cells of the box for a good live answer: a life-size bust comes to about 10 mm and its volume to a third of a
  * percent. Many masses cost more a cell, so they get fewer, and half a percent.
  */
-export function chooseStep(field: DistanceField, cells = min(80_000, max(28_000, 1_600_000 / field.masses.length))): number {
+export function chooseStep(
+  field: DistanceField,
+  cells = min(80_000, max(28_000, 1_600_000 / field.masses.length)),
+): number {
   const { low, high } = field.box();
   const volume = (high[0] - low[0]) * (high[1] - low[1]) * (high[2] - low[2]);
   return cbrt(volume / cells);
@@ -175,9 +211,10 @@ export function sampleForm(field: DistanceField, depth: number): VoxelGrid {
 
 /** Face and volume to a few percent, enough to choose a step by. */
 function roughSize(grid: VoxelGrid): { area: number; volume: number } {
-  let near = 0, inside = 0;
+  let near = 0,
+    inside = 0;
   for (let i = 0; i < grid.evaluated * cellsPerBlock; i++) {
-    const d = (grid.distances[i] as number) / grid.step;
+    const d = grid.distances[i]! / grid.step;
     if (d > -1 && d < 1) near += 1 - Math.abs(d);
     inside += d >= 0.5 ? 0 : d <= -0.5 ? 1 : 0.5 - d;
   }
@@ -187,12 +224,15 @@ function roughSize(grid: VoxelGrid): { area: number; volume: number } {
 
 /** Distance at a cell by whole-grid indices; large and positive outside, large and negative deep inside. */
 export function distanceAtCell(grid: VoxelGrid, x: number, y: number, z: number): number {
-  const bx = x >> 3, by = y >> 3, bz = z >> 3;
-  if (x < 0 || y < 0 || z < 0 || bx >= grid.blocks[0] || by >= grid.blocks[1] || bz >= grid.blocks[2]) return grid.step * blockSide;
-  const slot = grid.slots[blockIndex(grid, bx, by, bz)] as number;
+  const bx = x >> 3,
+    by = y >> 3,
+    bz = z >> 3;
+  if (x < 0 || y < 0 || z < 0 || bx >= grid.blocks[0] || by >= grid.blocks[1] || bz >= grid.blocks[2])
+    return grid.step * blockSide;
+  const slot = grid.slots[blockIndex(grid, bx, by, bz)]!;
   if (slot === outside) return grid.step * blockSide;
   if (slot <= deepInside) return -grid.step * blockSide;
-  return grid.distances[slot * cellsPerBlock + cellInBlock(x & 7, y & 7, z & 7)] as number;
+  return grid.distances[slot * cellsPerBlock + cellInBlock(x & 7, y & 7, z & 7)]!;
 }
 
 /** Level places of the cells inside the form in its lowest `within` metres: where it touches the ground. Corners of cells. */
@@ -201,13 +241,18 @@ export function footprint(grid: VoxelGrid, bottom: number, within: number): (rea
   const [nx, ny] = grid.blocks;
   grid.slots.forEach((slot, b) => {
     if (slot < 0) return;
-    const corner = [b % nx, floor(b / nx) % ny, floor(b / (nx * ny))].map((i) => i * blockSide) as [number, number, number];
+    const corner = [b % nx, floor(b / nx) % ny, floor(b / (nx * ny))].map((i) => i * blockSide) as [
+      number,
+      number,
+      number,
+    ];
     if (grid.origin[2] + corner[2] * grid.step > bottom + within) return;
     for (let c = 0; c < cellsPerBlock; c++) {
-      if ((grid.distances[slot * cellsPerBlock + c] as number) > 0) continue;
+      if (grid.distances[slot * cellsPerBlock + c]! > 0) continue;
       const z = grid.origin[2] + (corner[2] + floor(c / blockSide ** 2) + 0.5) * grid.step;
       if (z > bottom + within) continue;
-      const x = grid.origin[0] + (corner[0] + (c % blockSide) + 0.5) * grid.step, y = grid.origin[1] + (corner[1] + (floor(c / blockSide) % blockSide) + 0.5) * grid.step;
+      const x = grid.origin[0] + (corner[0] + (c % blockSide) + 0.5) * grid.step,
+        y = grid.origin[1] + (corner[1] + (floor(c / blockSide) % blockSide) + 0.5) * grid.step;
       out.push([x, y]);
     }
   });
@@ -221,14 +266,18 @@ export function solidExtent(grid: VoxelGrid): Box {
   const [nx, ny] = grid.blocks;
   grid.slots.forEach((slot, b) => {
     if (slot < 0) return;
-    const corner = [b % nx, floor(b / nx) % ny, floor(b / (nx * ny))].map((i) => i * blockSide) as [number, number, number];
+    const corner = [b % nx, floor(b / nx) % ny, floor(b / (nx * ny))].map((i) => i * blockSide) as [
+      number,
+      number,
+      number,
+    ];
     for (let c = 0; c < cellsPerBlock; c++) {
-      if ((grid.distances[slot * cellsPerBlock + c] as number) > 0) continue;
+      if (grid.distances[slot * cellsPerBlock + c]! > 0) continue;
       const cell = [c % blockSide, floor(c / blockSide) % blockSide, floor(c / blockSide ** 2)];
       for (let k = 0; k < 3; k++) {
-        const at = grid.origin[k as 0 | 1 | 2] + ((corner[k] as number) + (cell[k] as number)) * grid.step;
-        if (at < (low[k] as number)) low[k] = at;
-        if (at + grid.step > (high[k] as number)) high[k] = at + grid.step;
+        const at = grid.origin[k as 0 | 1 | 2] + (corner[k]! + cell[k]!) * grid.step;
+        if (at < low[k]!) low[k] = at;
+        if (at + grid.step > high[k]!) high[k] = at + grid.step;
       }
     }
   });
@@ -236,26 +285,34 @@ export function solidExtent(grid: VoxelGrid): Box {
 }
 
 /** The grid laid out cell by cell, x fastest: distances, with markers of eight cells where a block is all outside or deep inside, and owners. */
-export function denseGrid(grid: VoxelGrid): { readonly size: [number, number, number]; readonly distances: Float32Array; readonly owners: Uint16Array } {
+export function denseGrid(grid: VoxelGrid): {
+  readonly size: [number, number, number];
+  readonly distances: Float32Array;
+  readonly owners: Uint16Array;
+} {
   const size = grid.blocks.map((b) => b * blockSide) as [number, number, number];
   const distances = new Float32Array(size[0] * size[1] * size[2]).fill(grid.step * blockSide);
   const owners = new Uint16Array(distances.length);
-  const row = new Float32Array(blockSide), deepRow = new Float32Array(blockSide).fill(-grid.step * blockSide);
+  const row = new Float32Array(blockSide),
+    deepRow = new Float32Array(blockSide).fill(-grid.step * blockSide);
   grid.slots.forEach((slot, b) => {
     if (slot === outside) return;
-    const bx = b % grid.blocks[0], by = floor(b / grid.blocks[0]) % grid.blocks[1], bz = floor(b / (grid.blocks[0] * grid.blocks[1]));
-    for (let z = 0; z < blockSide; z++) for (let y = 0; y < blockSide; y++) {
-      const to = bx * blockSide + size[0] * (by * blockSide + y + size[1] * (bz * blockSide + z));
-      if (slot <= deepInside) {
-        distances.set(deepRow, to);
-        owners.fill(deepInside - slot, to, to + blockSide);
-        continue;
+    const bx = b % grid.blocks[0],
+      by = floor(b / grid.blocks[0]) % grid.blocks[1],
+      bz = floor(b / (grid.blocks[0] * grid.blocks[1]));
+    for (let z = 0; z < blockSide; z++)
+      for (let y = 0; y < blockSide; y++) {
+        const to = bx * blockSide + size[0] * (by * blockSide + y + size[1] * (bz * blockSide + z));
+        if (slot <= deepInside) {
+          distances.set(deepRow, to);
+          owners.fill(deepInside - slot, to, to + blockSide);
+          continue;
+        }
+        const from = slot * cellsPerBlock + cellInBlock(0, y, z);
+        row.set(grid.distances.subarray(from, from + blockSide));
+        distances.set(row, to);
+        owners.set(grid.owners.subarray(from, from + blockSide), to);
       }
-      const from = slot * cellsPerBlock + cellInBlock(0, y, z);
-      row.set(grid.distances.subarray(from, from + blockSide));
-      distances.set(row, to);
-      owners.set(grid.owners.subarray(from, from + blockSide), to);
-    }
   });
   return { size, distances, owners };
 }

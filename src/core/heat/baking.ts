@@ -31,15 +31,26 @@ export function minutesFor(thickest: number): number {
 
 /** `coats` metres, each baked before the next goes on over it: every bake counts all that is there by then. */
 export function bakingPlan(
-  coats: readonly number[], temperature: number, inside: readonly { readonly name: string; readonly standsTo: number }[], holdsInOven: number,
+  coats: readonly number[],
+  temperature: number,
+  inside: readonly { readonly name: string; readonly standsTo: number }[],
+  holdsInOven: number,
 ): BakingPlan {
   let there = 0;
   const bakes = coats.map((t, k): Bake => {
     there += t;
-    return { name: coats.length > 1 ? `after coat ${k + 1}` : 'when it is shaped', thickest: there, minutes: minutesFor(there) };
+    return {
+      name: coats.length > 1 ? `after coat ${k + 1}` : 'when it is shaped',
+      thickest: there,
+      minutes: minutesFor(there),
+    };
   });
   return {
-    temperature, bakes, minutes: bakes.reduce((sum, b) => sum + b.minutes, 0), cannot: inside.filter((p) => p.standsTo < temperature),
-    holdsInOven, thickestCoat: Math.max(0, ...coats),
+    temperature,
+    bakes,
+    minutes: bakes.reduce((sum, b) => sum + b.minutes, 0),
+    cannot: inside.filter((p) => p.standsTo < temperature),
+    holdsInOven,
+    thickestCoat: Math.max(0, ...coats),
   };
 }

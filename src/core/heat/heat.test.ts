@@ -28,12 +28,20 @@ test('a weak heater decides; nothing to warm takes no time; over fifty it burns'
 test('a quarter of an hour for each quarter inch, at every bake, of all that is there by then', () => {
   expect([0.003, 0.00635, 0.0064, 0.0127, 0.02].map(minutesFor)).toEqual([15, 15, 30, 30, 60]);
   const plan = bakingPlan([0.006, 0.004, 0.005], 135, [], 0.02);
-  expect(plan.bakes.map((b) => [b.thickest, b.minutes])).toEqual([[0.006, 15], [0.01, 30], [0.015, 45]]);
+  expect(plan.bakes.map((b) => [b.thickest, b.minutes])).toEqual([
+    [0.006, 15],
+    [0.01, 30],
+    [0.015, 45],
+  ]);
   expect(plan.minutes).toBe(90);
 });
 
 test('what cannot stand the oven is named', () => {
-  const inside = [{ name: 'foam', standsTo: 75 }, { name: 'foil', standsTo: 600 }, { name: 'tape', standsTo: 120 }];
+  const inside = [
+    { name: 'foam', standsTo: 75 },
+    { name: 'foil', standsTo: 600 },
+    { name: 'tape', standsTo: 120 },
+  ];
   expect(bakingPlan([0.005], 135, inside, 0.02).cannot.map((c) => c.name)).toEqual(['foam', 'tape']);
   expect(bakingPlan([0.005], 110, inside, 0.02).cannot.map((c) => c.name)).toEqual(['foam']);
 });

@@ -26,12 +26,25 @@ export interface WarmingPlan {
 }
 
 /** `lump` is a lump's thickness, metres; `watts` the heater's rating. */
-export function warmingPlan(mass: number, density: number, from: number, to: number, watts: number, lump: number): WarmingPlan {
+export function warmingPlan(
+  mass: number,
+  density: number,
+  from: number,
+  to: number,
+  watts: number,
+  lump: number,
+): WarmingPlan {
   const energy = mass * heatCapacity * Math.max(0, to - from);
   const heating = energy / (usefulShare * watts);
   const soaking = to > from ? (0.8 * (lump / 2) ** 2) / diffusivity : 0;
   return {
-    energy, heating, soaking, time: Math.max(heating, soaking), governs: heating > soaking ? 'heater' : 'lump',
-    lumps: Math.max(1, Math.ceil(mass / density / lump ** 3 - 1e-9)), usefulLump: 2 * Math.sqrt((heating * diffusivity) / 0.8), burns: to > burnsFrom,
+    energy,
+    heating,
+    soaking,
+    time: Math.max(heating, soaking),
+    governs: heating > soaking ? 'heater' : 'lump',
+    lumps: Math.max(1, Math.ceil(mass / density / lump ** 3 - 1e-9)),
+    usefulLump: 2 * Math.sqrt((heating * diffusivity) / 0.8),
+    burns: to > burnsFrom,
   };
 }

@@ -1,5 +1,12 @@
-import { bucklingNear, bucklingOf, type Bone, type FactoredFrame, type FrameSolution, type SectionForces } from '../armature';
-import { distance, type Vec3 } from '../quantity';
+import {
+  bucklingNear,
+  bucklingOf,
+  type Bone,
+  type FactoredFrame,
+  type FrameSolution,
+  type SectionForces,
+} from '../armature';
+import { distance } from '../quantity';
 
 /**
  * Whether a loaded armature bows out sideways. Working that out takes far longer than a solve, so a cautious measure
@@ -29,13 +36,18 @@ export function pushedAt(stations: readonly SectionForces[]): number {
  * Largest push over a cautious Euler load: as though the whole way from what holds a bone (`outward`, metres by joint)
  * were one free-standing column of its section. Bones are the frame's members, in order.
  */
-export function slenderness(frame: FactoredFrame, bones: readonly Bone[], solution: FrameSolution, outward: ReadonlyMap<string, number>): number {
+export function slenderness(
+  frame: FactoredFrame,
+  bones: readonly Bone[],
+  solution: FrameSolution,
+  outward: ReadonlyMap<string, number>,
+): number {
   const { nodes, members } = frame.model;
   const place = new Map(nodes.map((n) => [n.id, n.at]));
   return bones.reduce((most, b, i) => {
     const beam = members[i];
     if (b.tie || !beam) return most;
-    const length = distance(place.get(b.from) as Vec3, place.get(b.to) as Vec3);
+    const length = distance(place.get(b.from)!, place.get(b.to)!);
     const away = Math.max(outward.get(b.to) ?? 0, outward.get(b.from) ?? 0, length);
     return Math.max(most, (pushedAt(solution.forces[i] ?? []) * (2 * away) ** 2) / (Math.PI ** 2 * beam.E * beam.Iy));
   }, 0);

@@ -1,6 +1,21 @@
 import {
-  capacityAt, compositeSection, factorFrame, freedoms, joinSpring, setShare,
-  type Armature, type Bone, type CompositeSection, type FactoredFrame, type FrameLoad, type FrameMember, type FramePlan, type FrameSolution, type Freedom, type MetalPart, type SectionForces,
+  capacityAt,
+  compositeSection,
+  factorFrame,
+  freedoms,
+  joinSpring,
+  setShare,
+  type Armature,
+  type Bone,
+  type CompositeSection,
+  type FactoredFrame,
+  type FrameLoad,
+  type FrameMember,
+  type FramePlan,
+  type FrameSolution,
+  type Freedom,
+  type MetalPart,
+  type SectionForces,
 } from '../armature';
 import { joinEfficiency, type BulkKind, type Stock, type Wrap } from '../catalogue';
 import { cross, distance, failure, success, type Result, type Vec3 } from '../quantity';
@@ -82,8 +97,12 @@ function metalByBone(armature: Armature, stockOf: CheckInputs['stockOf']): Map<s
     if (!stock || !size) continue;
     for (const id of new Set(member.bones)) {
       byBone.get(id)?.push({
-        section: size.section, youngs: stock.youngs, strength: stock.strength.nominal * stock.allowed, brittle: stock.brittle,
-        strands: member.strands * member.bones.filter((b) => b === id).length, bonded: member.bonded,
+        section: size.section,
+        youngs: stock.youngs,
+        strength: stock.strength.nominal * stock.allowed,
+        brittle: stock.brittle,
+        strands: member.strands * member.bones.filter((b) => b === id).length,
+        bonded: member.bonded,
       });
     }
   }
@@ -119,14 +138,17 @@ function stationMasses(load: HungLoad, density: Float64Array): StationMass[] {
   const out: StationMass[] = [];
   for (let b = 0; b < load.bones.length; b++) {
     for (let s = 0; s < stationsPerBone; s++) {
-      let mass = 0, x = 0, y = 0, z = 0;
+      let mass = 0,
+        x = 0,
+        y = 0,
+        z = 0;
       for (let c = 0; c < load.components; c++) {
         const i = amountIndex(load, b, s, c);
-        const d = density[c] as number;
-        mass += d * (load.amounts[i] as number);
-        x += d * (load.amounts[i + 1] as number);
-        y += d * (load.amounts[i + 2] as number);
-        z += d * (load.amounts[i + 3] as number);
+        const d = density[c]!;
+        mass += d * load.amounts[i]!;
+        x += d * load.amounts[i + 1]!;
+        y += d * load.amounts[i + 2]!;
+        z += d * load.amounts[i + 3]!;
       }
       if (mass > 0) out.push({ bone: b, station: s, mass, first: [x, y, z] });
     }
@@ -135,10 +157,18 @@ function stationMasses(load: HungLoad, density: Float64Array): StationMass[] {
 }
 
 /** What hangs on the frame at a moment, with its centre of gravity: for standing and for tests of conservation. */
-export function hungCentre(load: HungLoad, moment: Moment, bulkDensity: number, wrapPerArea = 0): { mass: number; at: Vec3 } {
-  let mass = 0, x = 0, y = 0, z = 0;
+export function hungCentre(
+  load: HungLoad,
+  moment: Moment,
+  bulkDensity: number,
+  wrapPerArea = 0,
+): { mass: number; at: Vec3 } {
+  let mass = 0,
+    x = 0,
+    y = 0,
+    z = 0;
   for (const s of stationMasses(load, densities(load, moment, bulkDensity, wrapPerArea))) {
-    const at = stationAt(load.ends[s.bone] as readonly [Vec3, Vec3], s.station);
+    const at = stationAt(load.ends[s.bone]!, s.station);
     mass += s.mass;
     x += s.mass * at[0] + s.first[0];
     y += s.mass * at[1] + s.first[1];
@@ -149,8 +179,10 @@ export function hungCentre(load: HungLoad, moment: Moment, bulkDensity: number, 
 
 function loadsOf(input: CheckInputs, masses: readonly StationMass[], a: Vec3): FrameLoad[] {
   return masses.map((s) => ({
-    member: (input.armature.bones[s.bone] as Bone).id, at: (s.station + 0.5) / stationsPerBone,
-    force: [s.mass * a[0], s.mass * a[1], s.mass * a[2]], moment: cross(s.first, a),
+    member: input.armature.bones[s.bone]!.id,
+    at: (s.station + 0.5) / stationsPerBone,
+    force: [s.mass * a[0], s.mass * a[1], s.mass * a[2]],
+    moment: cross(s.first, a),
   }));
 }
 
@@ -167,7 +199,11 @@ export class LoadCheck {
    * `plan` may come from another check of the same joints; `alike` is a check that differs in strength only, whose
    * factored frames serve this one too: strength does not change stiffness.
    */
-  constructor(private readonly input: CheckInputs, private plan?: FramePlan, private readonly alike?: LoadCheck) {
+  constructor(
+    private readonly input: CheckInputs,
+    private plan?: FramePlan,
+    private readonly alike?: LoadCheck,
+  ) {
     this.metal = metalByBone(input.armature, input.stockOf);
     this.outward = pathFromHeld(input.armature);
     this.joined = new Set(input.armature.bones.flatMap((b) => [b.from, b.to]));
@@ -180,17 +216,32 @@ export class LoadCheck {
   private sectionsAt(moment: Moment): CompositeSection[] {
     const { armature, load, bulk, clayYield: yieldStress, grip, skin } = this.input;
     const hard = (i: number): MetalPart[] => {
-      const across = load.coreDiameter[i] as number;
+      const across = load.coreDiameter[i]!;
       if (!skin || !moment.bulkOn || across < 4 * skin.thickness) return [];
-      return [{ section: { shape: 'tube', diameter: across, wall: skin.thickness }, youngs: skin.youngs, strength: skin.strength, brittle: true, strands: 1, bonded: false }];
+      return [
+        {
+          section: { shape: 'tube', diameter: across, wall: skin.thickness },
+          youngs: skin.youngs,
+          strength: skin.strength,
+          brittle: true,
+          strands: 1,
+          bonded: false,
+        },
+      ];
     };
-    return armature.bones.map((bone, i) => compositeSection({
-      metal: [...(this.metal.get(bone.id) ?? []), ...hard(i)],
-      bulk: moment.bulkOn && bulk.crushing > 0
-        ? { diameter: load.coreDiameter[i] as number, stiffness: bulk.stiffness, crushing: bulk.crushing } : null,
-      clay: moment.clayDensity.length > 0
-        ? { outer: load.outerDiameter[i] as number, core: load.coreDiameter[i] as number, yieldStress, grip } : null,
-    }));
+    return armature.bones.map((bone, i) =>
+      compositeSection({
+        metal: [...(this.metal.get(bone.id) ?? []), ...hard(i)],
+        bulk:
+          moment.bulkOn && bulk.crushing > 0
+            ? { diameter: load.coreDiameter[i]!, stiffness: bulk.stiffness, crushing: bulk.crushing }
+            : null,
+        clay:
+          moment.clayDensity.length > 0
+            ? { outer: load.outerDiameter[i]!, core: load.coreDiameter[i]!, yieldStress, grip }
+            : null,
+      }),
+    );
   }
 
   private build(moment: Moment, props: ReadonlySet<string>, slack: ReadonlySet<string>): Result<Built> {
@@ -206,27 +257,38 @@ export class LoadCheck {
       this.built.set(key, built);
       return success(built);
     }
-    const perLength = sections.map((s, i) => (s.EI + floor.EI) / distance(...(load.ends[i] as readonly [Vec3, Vec3])));
+    const perLength = sections.map((s, i) => (s.EI + floor.EI) / distance(...load.ends[i]!));
     const weakest = new Map<string, number>();
     armature.bones.forEach((b, i) => {
-      for (const n of [b.from, b.to]) weakest.set(n, Math.min(weakest.get(n) ?? Infinity, perLength[i] as number));
+      for (const n of [b.from, b.to]) weakest.set(n, Math.min(weakest.get(n) ?? Infinity, perLength[i]!));
     });
-    const frame = factorFrame({
-      nodes: armature.nodes.filter((n) => this.joined.has(n.id)).map((n) => (
-        { id: n.id, at: n.at, fixed: n.held ? freedoms : props.has(n.id) ? heldUp : undefined }
-      )),
-      members: armature.bones.map((b, i) => {
-        const s = sections[i] as CompositeSection;
-        if (b.tie) return tieBeam(b, slack.has(b.id) ? 0 : s.EA, s.EI);
-        const EI = s.EI + floor.EI;
-        // Unit moduli: the composite's EA, EI and GJ stand for areas and inertias.
-        return {
-          id: b.id, from: b.from, to: b.to, E: 1, G: 1, A: s.EA + floor.EA, Iy: EI, Iz: EI, J: s.GJ + floor.GJ,
-          springFrom: joinSpring(joinEfficiency(b.joinFrom), weakest.get(b.from) as number),
-          springTo: joinSpring(joinEfficiency(b.joinTo), weakest.get(b.to) as number),
-        };
-      }),
-    }, this.plan);
+    const frame = factorFrame(
+      {
+        nodes: armature.nodes
+          .filter((n) => this.joined.has(n.id))
+          .map((n) => ({ id: n.id, at: n.at, fixed: n.held ? freedoms : props.has(n.id) ? heldUp : undefined })),
+        members: armature.bones.map((b, i) => {
+          const s = sections[i]!;
+          if (b.tie) return tieBeam(b, slack.has(b.id) ? 0 : s.EA, s.EI);
+          const EI = s.EI + floor.EI;
+          // Unit moduli: the composite's EA, EI and GJ stand for areas and inertias.
+          return {
+            id: b.id,
+            from: b.from,
+            to: b.to,
+            E: 1,
+            G: 1,
+            A: s.EA + floor.EA,
+            Iy: EI,
+            Iz: EI,
+            J: s.GJ + floor.GJ,
+            springFrom: joinSpring(joinEfficiency(b.joinFrom), weakest.get(b.from)!),
+            springTo: joinSpring(joinEfficiency(b.joinTo), weakest.get(b.to)!),
+          };
+        }),
+      },
+      this.plan,
+    );
     if (!frame.ok) return frame;
     this.plan = frame.value.plan;
     const built = { sections, frame: frame.value };
@@ -239,24 +301,34 @@ export class LoadCheck {
    * bones get their push over the push at which it does.
    */
   withBowing(checks: readonly MomentCheck[]): MomentCheck[] {
-    const most = checks.reduce<{ at: number; ratio: number }>((w, c, i) => {
-      const ratio = this.pushed.get(c.moment)?.ratio ?? 0;
-      return ratio > w.ratio ? { at: i, ratio } : w;
-    }, { at: -1, ratio: 0 });
+    const most = checks.reduce<{ at: number; ratio: number }>(
+      (w, c, i) => {
+        const ratio = this.pushed.get(c.moment)?.ratio ?? 0;
+        return ratio > w.ratio ? { at: i, ratio } : w;
+      },
+      { at: -1, ratio: 0 },
+    );
     const pushed = this.pushed.get(checks[most.at]?.moment ?? '');
     const bowing = pushed && bowingOf(pushed, this.input.armature.bones);
     if (!bowing) return [...checks];
-    return checks.map((c, i) => (i !== most.at ? c : { ...c, bones: c.bones.map((b, k) => ({ ...b, buckling: Math.min(steepest, bowing[k] as number) })) }));
+    return checks.map((c, i) =>
+      i !== most.at ? c : { ...c, bones: c.bones.map((b, k) => ({ ...b, buckling: Math.min(steepest, bowing[k]!) })) },
+    );
   }
 
   /** Solves one moment. Props only push: one that would pull is let go and the frame solved again. */
   at(moment: Moment): Result<MomentCheck> {
     const { input } = this;
     for (const node of input.armature.nodes) {
-      if (!node.at.every(Number.isFinite)) return failure('not-finite', `nodes.${node.id}`, `joint "${node.id}" has no place`);
+      if (!node.at.every(Number.isFinite))
+        return failure('not-finite', `nodes.${node.id}`, `joint "${node.id}" has no place`);
     }
     const masses = stationMasses(input.load, densities(input.load, moment, input.bulkDensity, input.wrapPerArea));
-    const standing = new Set(input.props.filter((p) => moment.propped === 'all' || (moment.propped === 'lasting' && p.lasting)).map((p) => p.node));
+    const standing = new Set(
+      input.props
+        .filter((p) => moment.propped === 'all' || (moment.propped === 'lasting' && p.lasting))
+        .map((p) => p.node),
+    );
     for (;;) {
       let worst: MomentCheck | null = null;
       let pulled: string | undefined;
@@ -268,21 +340,32 @@ export class LoadCheck {
         const pushes = propPushes(built.frame, solution, standing);
         pulled ??= Object.entries(pushes).find(([, push]) => push < -1e-9)?.[0];
         const check = readCase(input, moment, built, masses, solution, pushes, this.outward, moment.causes[i] ?? '');
-        const ratio = input.bowing === false ? 0 : slenderness(built.frame, input.armature.bones, solution, this.outward);
+        const ratio =
+          input.bowing === false ? 0 : slenderness(built.frame, input.armature.bones, solution, this.outward);
         if (ratio > slender.ratio) slender = { ratio, pushed: { solution, frame: built.frame } };
         worst = worst === null ? check : worseOf(worst, check);
       }
       if (pulled !== undefined) standing.delete(pulled);
       else if (!worst) return failure('no-case', 'moment', 'nothing to check');
       else {
-        if (slender.pushed) this.pushed.set(moment.id, { ratio: slender.ratio * moment.safety, safety: moment.safety, ...slender.pushed });
+        if (slender.pushed)
+          this.pushed.set(moment.id, {
+            ratio: slender.ratio * moment.safety,
+            safety: moment.safety,
+            ...slender.pushed,
+          });
         return success(worst);
       }
     }
   }
 
   /** One way of being shaken. Ties only pull: one that would be pushed is slack in this case, and it is solved again. */
-  private solveCase(moment: Moment, standing: ReadonlySet<string>, masses: readonly StationMass[], a: Vec3): Result<{ built: Built; solution: FrameSolution }> {
+  private solveCase(
+    moment: Moment,
+    standing: ReadonlySet<string>,
+    masses: readonly StationMass[],
+    a: Vec3,
+  ): Result<{ built: Built; solution: FrameSolution }> {
     const { armature } = this.input;
     const slack = new Set<string>();
     for (;;) {
@@ -290,7 +373,9 @@ export class LoadCheck {
       if (!built.ok) return built;
       const solved = built.value.frame.solve(loadsOf(this.input, masses, a));
       if (!solved.ok) return solved;
-      const pushed = armature.bones.find((b, i) => b.tie && !slack.has(b.id) && pushedAt(solved.value.forces[i] ?? []) > 1e-6);
+      const pushed = armature.bones.find(
+        (b, i) => b.tie && !slack.has(b.id) && pushedAt(solved.value.forces[i] ?? []) > 1e-6,
+      );
       if (!pushed) return success({ built: built.value, solution: solved.value });
       slack.add(pushed.id);
     }
@@ -300,13 +385,25 @@ export class LoadCheck {
 /** Hinged at both ends; loose, it is there only so that the numbering stays. */
 function tieBeam(b: Bone, EA: number, EI: number): FrameMember {
   const bend = Math.max(EI, floor.EI);
-  return { id: b.id, from: b.from, to: b.to, E: 1, G: 1, A: EA > 0 ? EA : floor.EA * 1e-6, Iy: bend, Iz: bend, J: floor.GJ * 1e-3, springFrom: 0, springTo: 0 };
+  return {
+    id: b.id,
+    from: b.from,
+    to: b.to,
+    E: 1,
+    G: 1,
+    A: EA > 0 ? EA : floor.EA * 1e-6,
+    Iy: bend,
+    Iz: bend,
+    J: floor.GJ * 1e-3,
+    springFrom: 0,
+    springTo: 0,
+  };
 }
 
 function propPushes(frame: FactoredFrame, solution: FrameSolution, props: ReadonlySet<string>): Record<string, number> {
   const out: Record<string, number> = {};
   frame.model.nodes.forEach((n, i) => {
-    if (props.has(n.id)) out[n.id] = solution.reactions[i * 6 + 2] as number;
+    if (props.has(n.id)) out[n.id] = solution.reactions[i * 6 + 2]!;
   });
   return out;
 }
@@ -316,41 +413,73 @@ function worseOf(a: MomentCheck, b: MomentCheck): MomentCheck {
   const keep = most(b) > most(a) ? b : a;
   return {
     ...keep,
-    bones: a.bones.map((x, i) => ((b.bones[i] as BoneCheck).utilisation > x.utilisation ? (b.bones[i] as BoneCheck) : x)),
-    footMoment: Math.max(a.footMoment, b.footMoment), footForce: Math.max(a.footForce, b.footForce),
+    bones: a.bones.map((x, i) => (b.bones[i]!.utilisation > x.utilisation ? b.bones[i]! : x)),
+    footMoment: Math.max(a.footMoment, b.footMoment),
+    footForce: Math.max(a.footForce, b.footForce),
   };
 }
 
 function readCase(
-  input: CheckInputs, moment: Moment, { sections, frame }: Built, masses: readonly StationMass[],
-  solution: FrameSolution, props: Record<string, number>, outward: ReadonlyMap<string, number>, cause: string,
+  input: CheckInputs,
+  moment: Moment,
+  { sections, frame }: Built,
+  masses: readonly StationMass[],
+  solution: FrameSolution,
+  props: Record<string, number>,
+  outward: ReadonlyMap<string, number>,
+  cause: string,
 ): MomentCheck {
   const { armature, load } = input;
   const moves: Record<string, Vec3> = {};
-  let footMoment = 0, footForce = 0;
+  let footMoment = 0,
+    footForce = 0;
   frame.model.nodes.forEach((n, i) => {
     const d = i * 6;
-    moves[n.id] = [solution.displacements[d] as number, solution.displacements[d + 1] as number, solution.displacements[d + 2] as number];
+    moves[n.id] = [solution.displacements[d]!, solution.displacements[d + 1]!, solution.displacements[d + 2]!];
     if (n.fixed !== freedoms) return;
     const r = solution.reactions;
-    footMoment = Math.max(footMoment, Math.hypot(r[d + 3] as number, r[d + 4] as number));
-    footForce += r[d + 2] as number;
+    footMoment = Math.max(footMoment, Math.hypot(r[d + 3]!, r[d + 4]!));
+    footForce += r[d + 2]!;
   });
   const carries = new Float64Array(armature.bones.length);
-  for (const m of masses) (carries[m.bone] as number) += m.mass;
-  const bones = armature.bones.map((bone, i) => checkBone(
-    bone, sections[i] as CompositeSection, solution.forces[i] ?? [], moment, distance(...(load.ends[i] as readonly [Vec3, Vec3])),
-    load.outerDiameter[i] as number, carries[i] as number, moves, outward, cause,
-  ));
+  for (const m of masses) carries[m.bone]! += m.mass;
+  const bones = armature.bones.map((bone, i) =>
+    checkBone(
+      bone,
+      sections[i]!,
+      solution.forces[i] ?? [],
+      moment,
+      distance(...load.ends[i]!),
+      load.outerDiameter[i]!,
+      carries[i]!,
+      moves,
+      outward,
+      cause,
+    ),
+  );
   return { moment: moment.id, name: moment.name, bones, moves, footMoment, footForce, props };
 }
 
 function checkBone(
-  bone: Bone, section: CompositeSection, stations: readonly SectionForces[], moment: Moment, length: number,
-  diameter: number, carries: number, moves: Readonly<Record<string, Vec3>>, outward: ReadonlyMap<string, number>, cause: string,
+  bone: Bone,
+  section: CompositeSection,
+  stations: readonly SectionForces[],
+  moment: Moment,
+  length: number,
+  diameter: number,
+  carries: number,
+  moves: Readonly<Record<string, Vec3>>,
+  outward: ReadonlyMap<string, number>,
+  cause: string,
 ): BoneCheck {
   const efficiencies = { from: joinEfficiency(bone.joinFrom), to: joinEfficiency(bone.joinTo) };
-  let utilisation = 0, demand = 0, capacity = Infinity, over = 0, curvature = 0, efficiency = 1, axial = 0;
+  let utilisation = 0,
+    demand = 0,
+    capacity = Infinity,
+    over = 0,
+    curvature = 0,
+    efficiency = 1,
+    axial = 0;
   for (const s of stations) {
     axial = Math.max(axial, Math.abs(s.axial));
     const e = s.at <= 1e-9 ? efficiencies.from : s.at >= length - 1e-9 ? efficiencies.to : 1;
@@ -369,14 +498,23 @@ function checkBone(
   const to = moves[bone.to] ?? [0, 0, 0];
   const sag = Math.hypot(to[0], to[1], to[2]);
   return {
-    bone: bone.id, utilisation: Math.min(steepest, utilisation * moment.safety), demand,
+    bone: bone.id,
+    utilisation: Math.min(steepest, utilisation * moment.safety),
+    demand,
     capacity: Number.isFinite(capacity) ? capacity : 0,
-    metalShare: Number.isFinite(section.brittleMoment) ? Math.max(section.brittleMoment, section.metalMoment) * efficiency : section.metalMoment * efficiency,
-    bulkShare: section.bulkMoment, clayShare: section.clayMoment, axial, carries,
-    sag, sagShare: sag / Math.max(outward.get(bone.to) ?? length, 1e-6),
+    metalShare: Number.isFinite(section.brittleMoment)
+      ? Math.max(section.brittleMoment, section.metalMoment) * efficiency
+      : section.metalMoment * efficiency,
+    bulkShare: section.bulkMoment,
+    clayShare: section.clayMoment,
+    axial,
+    carries,
+    sag,
+    sagShare: sag / Math.max(outward.get(bone.to) ?? length, 1e-6),
     skinStrain: moment.clayDensity.length > 0 ? curvature * (diameter / 2) : 0,
     set: section.metalMoment > 0 ? Math.min(steepest, setShare(over)) : 0,
-    buckling: 0, cause,
+    buckling: 0,
+    cause,
   };
 }
 
@@ -390,8 +528,12 @@ function pathFromHeld(armature: Armature): Map<string, number> {
   const place = new Map(armature.nodes.map((n) => [n.id, n.at]));
   const ways = new Map<string, { to: string; length: number }[]>();
   for (const b of armature.bones) {
-    const length = distance(place.get(b.from) as Vec3, place.get(b.to) as Vec3);
-    for (const [near, to] of [[b.from, b.to], [b.to, b.from]] as const) ways.set(near, [...(ways.get(near) ?? []), { to, length }]);
+    const length = distance(place.get(b.from)!, place.get(b.to)!);
+    for (const [near, to] of [
+      [b.from, b.to],
+      [b.to, b.from],
+    ] as const)
+      ways.set(near, [...(ways.get(near) ?? []), { to, length }]);
   }
   const reached = new Map<string, number>();
   const queue = armature.nodes.filter((n) => n.held).map((n) => ({ id: n.id, way: 0 }));

@@ -18,10 +18,14 @@ const clampTo = (v: number, low: number, high: number) => Math.min(high, Math.ma
 
 /** kg one person should lift: 23 x HM x VM x DM x AM x FM x CM, lengths in cm. 0 beyond the equation's reach. */
 export function recommendedWeight(lift: Lift): number {
-  const h = Math.max(25, lift.hold * 100), v = lift.from * 100, d = clampTo(lift.rise * 100, 25, 175);
+  const h = Math.max(25, lift.hold * 100),
+    v = lift.from * 100,
+    d = clampTo(lift.rise * 100, 25, 175);
   if (h > 63 || v > 175 || v < 0) return 0;
   const { asymmetry = 0, frequency = 1, coupling = 0.95 } = lift;
-  return 23 * (25 / h) * (1 - 0.003 * Math.abs(v - 75)) * (0.82 + 4.5 / d) * (1 - 0.0032 * asymmetry) * frequency * coupling;
+  return (
+    23 * (25 / h) * (1 - 0.003 * Math.abs(v - 75)) * (0.82 + 4.5 / d) * (1 - 0.0032 * asymmetry) * frequency * coupling
+  );
 }
 
 export interface Carry {
@@ -51,14 +55,22 @@ export function liftOf(piece: Carry): LiftVerdict {
 }
 
 /** The two smaller sides of a box go through a door when one is narrower and the other lower. */
-export function throughDoor(piece: Carry, door: { readonly width: number; readonly height: number }, clearance = 0.03): boolean {
+export function throughDoor(
+  piece: Carry,
+  door: { readonly width: number; readonly height: number },
+  clearance = 0.03,
+): boolean {
   const sides = [piece.width, piece.depth, piece.height].sort((a, b) => a - b);
   const [a, b] = sides as [number, number];
   return a + clearance <= Math.min(door.width, door.height) && b + clearance <= Math.max(door.width, door.height);
 }
 
 /** Kept upright: only turned about its own height. */
-export function uprightThroughDoor(piece: Carry, door: { readonly width: number; readonly height: number }, clearance = 0.03): boolean {
+export function uprightThroughDoor(
+  piece: Carry,
+  door: { readonly width: number; readonly height: number },
+  clearance = 0.03,
+): boolean {
   return Math.min(piece.width, piece.depth) + clearance <= door.width && piece.height + clearance <= door.height;
 }
 
@@ -84,7 +96,8 @@ export const vehicles: readonly Hold[] = [
 export function fitsIn(piece: Carry, hold: Hold, clearance = 0.04): boolean {
   const [length, width, height] = hold.inside;
   if (piece.height + clearance > Math.min(height, hold.opening[1])) return false;
-  const across = (a: number, b: number) => a + clearance <= length && b + clearance <= width && b + clearance <= hold.opening[0];
+  const across = (a: number, b: number) =>
+    a + clearance <= length && b + clearance <= width && b + clearance <= hold.opening[0];
   return across(piece.width, piece.depth) || across(piece.depth, piece.width);
 }
 

@@ -23,7 +23,12 @@ export interface HungLoad {
   readonly coreDiameter: Float64Array;
 }
 
-export function amountIndex(load: Pick<HungLoad, 'components'>, bone: number, station: number, component: number): number {
+export function amountIndex(
+  load: Pick<HungLoad, 'components'>,
+  bone: number,
+  station: number,
+  component: number,
+): number {
   return ((bone * stationsPerBone + station) * load.components + component) * 4;
 }
 
@@ -55,8 +60,9 @@ class NearestBone {
       this.ends.set([a[0], a[1], a[2], d[0], d[1], d[2], l2 > 0 ? 1 / l2 : 0], i * 7);
     });
     const all = ends.flat();
-    const low = [0, 1, 2].map((k) => all.reduce((m, p) => min(m, p[k] as number), Infinity)), high = [0, 1, 2].map((k) => all.reduce((m, p) => max(m, p[k] as number), -Infinity));
-    this.side = max(1e-6, ...low.map((l, k) => (high[k] as number) - l)) / 20;
+    const low = [0, 1, 2].map((k) => all.reduce((m, p) => min(m, p[k]!), Infinity)),
+      high = [0, 1, 2].map((k) => all.reduce((m, p) => max(m, p[k]!), -Infinity));
+    this.side = max(1e-6, ...low.map((l, k) => high[k]! - l)) / 20;
     this.low = low.map((l) => l - 100 * this.side) as unknown as Vec3;
   }
 
@@ -67,7 +73,9 @@ class NearestBone {
       return;
     }
     const { side, low } = this;
-    const x = floor((px - low[0]) / side), y = floor((py - low[1]) / side), z = floor((pz - low[2]) / side);
+    const x = floor((px - low[0]) / side),
+      y = floor((py - low[1]) / side),
+      z = floor((pz - low[2]) / side);
     const key = ((group * 512 + (x & 511)) * 512 + (y & 511)) * 512 + (z & 511);
     let list = this.kept.get(key);
     if (!list) {
@@ -87,28 +95,42 @@ class NearestBone {
   private away(px: number, py: number, pz: number, bone: number): number {
     const { ends } = this;
     const o = bone * 7;
-    const rx = px - (ends[o] as number), ry = py - (ends[o + 1] as number), rz = pz - (ends[o + 2] as number);
-    const dx = ends[o + 3] as number, dy = ends[o + 4] as number, dz = ends[o + 5] as number;
-    const t = min(1, max(0, (rx * dx + ry * dy + rz * dz) * (ends[o + 6] as number)));
-    const ex = rx - t * dx, ey = ry - t * dy, ez = rz - t * dz;
+    const rx = px - ends[o]!,
+      ry = py - ends[o + 1]!,
+      rz = pz - ends[o + 2]!;
+    const dx = ends[o + 3]!,
+      dy = ends[o + 4]!,
+      dz = ends[o + 5]!;
+    const t = min(1, max(0, (rx * dx + ry * dy + rz * dz) * ends[o + 6]!));
+    const ex = rx - t * dx,
+      ey = ry - t * dy,
+      ez = rz - t * dz;
     return ex * ex + ey * ey + ez * ez;
   }
 
   private among(px: number, py: number, pz: number, candidates: Int32Array): void {
     const { ends } = this;
-    let best = Infinity, bone = candidates[0] as number, at = 0;
+    let best = Infinity,
+      bone = candidates[0]!,
+      at = 0;
     for (let c = 0; c < candidates.length; c++) {
-      const o = (candidates[c] as number) * 7;
-      const rx = px - (ends[o] as number), ry = py - (ends[o + 1] as number), rz = pz - (ends[o + 2] as number);
-      const dx = ends[o + 3] as number, dy = ends[o + 4] as number, dz = ends[o + 5] as number;
-      let t = (rx * dx + ry * dy + rz * dz) * (ends[o + 6] as number);
+      const o = candidates[c]! * 7;
+      const rx = px - ends[o]!,
+        ry = py - ends[o + 1]!,
+        rz = pz - ends[o + 2]!;
+      const dx = ends[o + 3]!,
+        dy = ends[o + 4]!,
+        dz = ends[o + 5]!;
+      let t = (rx * dx + ry * dy + rz * dz) * ends[o + 6]!;
       if (t < 0) t = 0;
       else if (t > 1) t = 1;
-      const ex = rx - t * dx, ey = ry - t * dy, ez = rz - t * dz;
+      const ex = rx - t * dx,
+        ey = ry - t * dy,
+        ez = rz - t * dz;
       const away = ex * ex + ey * ey + ez * ez;
       if (away < best) {
         best = away;
-        bone = candidates[c] as number;
+        bone = candidates[c]!;
         at = t;
       }
     }
@@ -120,19 +142,27 @@ class NearestBone {
   shareOn(bone: number, px: number, py: number, pz: number): number {
     const { ends } = this;
     const o = bone * 7;
-    const t = ((px - (ends[o] as number)) * (ends[o + 3] as number) + (py - (ends[o + 1] as number)) * (ends[o + 4] as number) + (pz - (ends[o + 2] as number)) * (ends[o + 5] as number)) * (ends[o + 6] as number);
+    const t =
+      ((px - ends[o]!) * ends[o + 3]! + (py - ends[o + 1]!) * ends[o + 4]! + (pz - ends[o + 2]!) * ends[o + 5]!) *
+      ends[o + 6]!;
     return t < 0 ? 0 : t > 1 ? 1 : t;
   }
 }
 
 export function hangLoad(
-  parcels: Parcels, regionOfMass: readonly number[], regionCount: number, massIds: readonly string[],
-  nodes: readonly ArmatureNode[], bones: readonly Bone[], members: readonly Member[], massOf: (m: Member) => number,
+  parcels: Parcels,
+  regionOfMass: readonly number[],
+  regionCount: number,
+  massIds: readonly string[],
+  nodes: readonly ArmatureNode[],
+  bones: readonly Bone[],
+  members: readonly Member[],
+  massOf: (m: Member) => number,
   /** m2 of each mass that is wrapped. */
   wrapped: readonly number[] = [],
 ): HungLoad {
   const place = new Map(nodes.map((n) => [n.id, n.at]));
-  const ends = bones.map((b): readonly [Vec3, Vec3] => [place.get(b.from) as Vec3, place.get(b.to) as Vec3]);
+  const ends = bones.map((b): readonly [Vec3, Vec3] => [place.get(b.from)!, place.get(b.to)!]);
   const components = regionCount + 3;
   const amounts = new Float64Array(bones.length * stationsPerBone * components * 4);
   const load = { components, ends };
@@ -143,7 +173,7 @@ export function hangLoad(
   });
   const nearest = new NearestBone(ends);
   const clayOf = new Float64Array(massIds.length);
-  for (let p = 0; p < parcels.count; p++) (clayOf[parcels.mass[p] as number] as number) += parcels.clayVolume[p] as number;
+  for (let p = 0; p < parcels.count; p++) clayOf[parcels.mass[p]!]! += parcels.clayVolume[p]!;
   const spread = new RoundBones(ends);
   // Where each station stands, three numbers each.
   const stationPlaces = new Float64Array(bones.length * stationsPerBone * 3);
@@ -154,51 +184,63 @@ export function hangLoad(
     const station = min(stationsPerBone - 1, floor(share * stationsPerBone));
     const from = (bone * stationsPerBone + station) * 3;
     const i = amountIndex(load, bone, station, component);
-    amounts[i] = (amounts[i] as number) + amount;
-    amounts[i + 1] = (amounts[i + 1] as number) + amount * (x - (stationPlaces[from] as number));
-    amounts[i + 2] = (amounts[i + 2] as number) + amount * (y - (stationPlaces[from + 1] as number));
-    amounts[i + 3] = (amounts[i + 3] as number) + amount * (z - (stationPlaces[from + 2] as number));
+    amounts[i] = amounts[i]! + amount;
+    amounts[i + 1] = amounts[i + 1]! + amount * (x - stationPlaces[from]!);
+    amounts[i + 2] = amounts[i + 2]! + amount * (y - stationPlaces[from + 1]!);
+    amounts[i + 3] = amounts[i + 3]! + amount * (z - stationPlaces[from + 2]!);
   };
   const { clayCentre, bulkCentre } = parcels;
   for (let p = 0; p < parcels.count; p++) {
-    const mass = parcels.mass[p] as number;
-    const clay = parcels.clayVolume[p] as number;
-    const bulk = parcels.bulkVolume[p] as number;
-    const cx = clayCentre[p * 3] as number, cy = clayCentre[p * 3 + 1] as number, cz = clayCentre[p * 3 + 2] as number;
-    const bx = bulkCentre[p * 3] as number, by = bulkCentre[p * 3 + 1] as number, bz = bulkCentre[p * 3 + 2] as number;
+    const mass = parcels.mass[p]!;
+    const clay = parcels.clayVolume[p]!;
+    const bulk = parcels.bulkVolume[p]!;
+    const cx = clayCentre[p * 3]!,
+      cy = clayCentre[p * 3 + 1]!,
+      cz = clayCentre[p * 3 + 2]!;
+    const bx = bulkCentre[p * 3]!,
+      by = bulkCentre[p * 3 + 1]!,
+      bz = bulkCentre[p * 3 + 2]!;
     const t = bulk / (clay + bulk);
-    const mx = cx + (bx - cx) * t, my = cy + (by - cy) * t, mz = cz + (bz - cz) * t;
+    const mx = cx + (bx - cx) * t,
+      my = cy + (by - cy) * t,
+      mz = cz + (bz - cz) * t;
     nearest.find(mx, my, mz, forMass[mass] as Int32Array, mass);
     const { bone } = nearest;
     const clayShare = nearest.shareOn(bone, cx, cy, cz);
-    if (clay > 0) put(bone, clayShare, regionOfMass[mass] as number, clay, cx, cy, cz);
+    if (clay > 0) put(bone, clayShare, regionOfMass[mass]!, clay, cx, cy, cz);
     if (bulk > 0) put(bone, nearest.shareOn(bone, bx, by, bz), regionCount, bulk, bx, by, bz);
-    const wrap = clay > 0 ? ((wrapped[mass] ?? 0) * clay) / (clayOf[mass] as number) : 0;
+    const wrap = clay > 0 ? ((wrapped[mass] ?? 0) * clay) / clayOf[mass]! : 0;
     if (wrap > 0) put(bone, clayShare, regionCount + 1, wrap, cx, cy, cz);
     spread.add(bone, clay + bulk, bulk, mx, my, mz);
   }
-  hangMembers(members, bones, nearest, Int32Array.from(everyBone), massOf, (bone, share, amount, at) => put(bone, share, regionCount + 2, amount, at[0], at[1], at[2]));
+  hangMembers(members, bones, nearest, Int32Array.from(everyBone), massOf, (bone, share, amount, at) =>
+    put(bone, share, regionCount + 2, amount, at[0], at[1], at[2]),
+  );
   const { outer, core } = spread.diameters();
   return { bones, ends, components, amounts, outerDiameter: outer, coreDiameter: core };
 }
 
 /** A member's weight, piece by piece along its path, on the bones it runs along (or the nearest). */
 function hangMembers(
-  members: readonly Member[], bones: readonly Bone[], nearest: NearestBone, everyBone: Int32Array,
-  massOf: (m: Member) => number, put: (bone: number, share: number, amount: number, at: Vec3) => void,
+  members: readonly Member[],
+  bones: readonly Bone[],
+  nearest: NearestBone,
+  everyBone: Int32Array,
+  massOf: (m: Member) => number,
+  put: (bone: number, share: number, amount: number, at: Vec3) => void,
 ): void {
   const indexOf = new Map(bones.map((b, i) => [b.id, i]));
   for (const [m, member] of members.entries()) {
     const own = [...new Set(member.bones)].map((id) => indexOf.get(id)).filter((i): i is number => i !== undefined);
     const candidates = own.length > 0 ? Int32Array.from(own) : everyBone;
-    const lengths = member.path.slice(1).map((b, i) => distance(member.path[i] as Vec3, b));
+    const lengths = member.path.slice(1).map((b, i) => distance(member.path[i]!, b));
     const total = lengths.reduce((sum, l) => sum + l, 0);
     const mass = massOf(member);
     lengths.forEach((length, i) => {
       if (total <= 0) return;
       const pieces = max(1, ceil(length / 0.03));
       for (let k = 0; k < pieces; k++) {
-        const at = mix(member.path[i] as Vec3, member.path[i + 1] as Vec3, (k + 0.5) / pieces);
+        const at = mix(member.path[i]!, member.path[i + 1]!, (k + 0.5) / pieces);
         nearest.find(at[0], at[1], at[2], candidates, -1 - m);
         put(nearest.bone, nearest.share, (mass * length) / total / pieces, at);
       }
@@ -226,20 +268,27 @@ class RoundBones {
   }
 
   add(bone: number, volume: number, core: number, x: number, y: number, z: number): void {
-    const l = this.lines, from = bone * 7;
-    const rx = x - (l[from] as number), ry = y - (l[from + 1] as number), rz = z - (l[from + 2] as number);
-    const ux = l[from + 3] as number, uy = l[from + 4] as number, uz = l[from + 5] as number;
+    const l = this.lines,
+      from = bone * 7;
+    const rx = x - l[from]!,
+      ry = y - l[from + 1]!,
+      rz = z - l[from + 2]!;
+    const ux = l[from + 3]!,
+      uy = l[from + 4]!,
+      uz = l[from + 5]!;
     const t = rx * ux + ry * uy + rz * uz;
-    const px = rx - ux * t, py = ry - uy * t, pz = rz - uz * t;
+    const px = rx - ux * t,
+      py = ry - uy * t,
+      pz = rz - uz * t;
     const o = bone * 9;
     const s = this.sums;
-    (s[o] as number) += volume;
-    (s[o + 1] as number) += core;
-    (s[o + 2] as number) += volume * px;
-    (s[o + 3] as number) += volume * py;
-    (s[o + 4] as number) += volume * pz;
-    (s[o + 5] as number) += volume * (px * px + py * py + pz * pz);
-    (s[o + 6] as number) += volume * cbrt(volume) * cbrt(volume);
+    s[o]! += volume;
+    s[o + 1]! += core;
+    s[o + 2]! += volume * px;
+    s[o + 3]! += volume * py;
+    s[o + 4]! += volume * pz;
+    s[o + 5]! += volume * (px * px + py * py + pz * pz);
+    s[o + 6]! += volume * cbrt(volume) * cbrt(volume);
   }
 
   diameters(): { outer: Float64Array; core: Float64Array } {
@@ -248,16 +297,24 @@ class RoundBones {
     const core = new Float64Array(count);
     for (let i = 0; i < count; i++) {
       const o = i * 9;
-      const [volume, coreVolume, mx, my, mz, square, own] = this.sums.subarray(o, o + 7) as unknown as [number, number, number, number, number, number, number];
+      const [volume, coreVolume, mx, my, mz, square, own] = this.sums.subarray(o, o + 7) as unknown as [
+        number,
+        number,
+        number,
+        number,
+        number,
+        number,
+        number,
+      ];
       if (!(volume > 0)) continue;
-      const length = this.lines[i * 7 + 6] as number;
+      const length = this.lines[i * 7 + 6]!;
       const byVolume = sqrt((4 * volume) / (Math.PI * length));
       const mean2 = (mx * mx + my * my + mz * mz) / (volume * volume);
       // A parcel is a cube, whose own spread across a line is a sixth of its side squared.
       const variance = max(0, square / volume - mean2 + own / volume / 6);
       const bySpread = sqrt(8 * variance);
       outer[i] = min(byVolume, bySpread);
-      core[i] = (outer[i] as number) * sqrt(min(1, coreVolume / volume));
+      core[i] = outer[i]! * sqrt(min(1, coreVolume / volume));
     }
     return { outer, core };
   }

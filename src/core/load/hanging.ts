@@ -19,16 +19,22 @@ export interface HungShare {
  */
 export function hangFrom(points: readonly Vec3[], mass: number, centre: Vec3): HungShare {
   const weight = mass * 9.81;
-  const middle = scale(points.reduce<Vec3>((s, p) => add(s, p), [0, 0, 0]), 1 / points.length);
+  const middle = scale(
+    points.reduce<Vec3>((s, p) => add(s, p), [0, 0, 0]),
+    1 / points.length,
+  );
   const first = points[0] ?? centre;
   if (points.length === 1) {
     const down = subtract(centre, first);
     return { pulls: [weight], tilt: angleFromDown(down), slack: false };
   }
-  const shares = upwardShares(points.map((p): Vec3 => [p[0], p[1], 0]), centre);
+  const shares = upwardShares(
+    points.map((p): Vec3 => [p[0], p[1], 0]),
+    centre,
+  );
   let tilt = 0;
   if (points.length === 2) {
-    const along = unit(subtract(points[1] as Vec3, first));
+    const along = unit(subtract(points[1]!, first));
     const out = subtract(centre, middle);
     tilt = angleFromDown(subtract(out, scale(along, dot(out, along))));
   }
@@ -46,20 +52,21 @@ export function upwardShares(supports: readonly Vec3[], centre: Vec3): number[] 
   if (n === 0) return [];
   // s = A^T (A A^T)^+ b with rows 1, x, y about the centre of gravity and b = (1, 0, 0).
   const rows = [supports.map(() => 1), supports.map((p) => p[0] - centre[0]), supports.map((p) => p[1] - centre[1])];
-  const gram = rows.map((a) => rows.map((b) => a.reduce((s, v, i) => s + v * (b[i] as number), 0)));
+  const gram = rows.map((a) => rows.map((b) => a.reduce((s, v, i) => s + v * b[i]!, 0)));
   const solved = solveLeast(gram, [1, 0, 0]);
-  const raw = supports.map((_, i) => rows.reduce((s, r, k) => s + (solved[k] as number) * (r[i] as number), 0));
+  const raw = supports.map((_, i) => rows.reduce((s, r, k) => s + solved[k]! * r[i]!, 0));
   const sum = raw.reduce((s, v) => s + v, 0);
   return sum > 1e-9 ? raw.map((v) => v / sum) : supports.map(() => 1 / n);
 }
 
 /** Three by three, with a little added on the diagonal so that points in a row still share out. */
 function solveLeast(m: readonly (readonly number[])[], b: readonly number[]): number[] {
-  const size = Math.max(...m.map((r, i) => r[i] as number), 1e-12);
+  const size = Math.max(...m.map((r, i) => r[i]!), 1e-12);
   const a = m.map((r, i) => r.map((v, j) => v + (i === j ? 1e-12 * size : 0)));
   const [p, q, r] = a as unknown as [Vec3, Vec3, Vec3];
   const det = dot(p, cross(q, r));
-  const col = (k: number): Vec3[] => [p, q, r].map((row, i) => row.map((v, j) => (j === k ? (b[i] as number) : v)) as unknown as Vec3);
+  const col = (k: number): Vec3[] =>
+    [p, q, r].map((row, i) => row.map((v, j) => (j === k ? b[i]! : v)) as unknown as Vec3);
   return [0, 1, 2].map((k) => {
     const [x, y, z] = col(k) as [Vec3, Vec3, Vec3];
     return dot(x, cross(y, z)) / det;
@@ -67,7 +74,15 @@ function solveLeast(m: readonly (readonly number[])[], b: readonly number[]): nu
 }
 
 /** N in each of the upper half of a wall plate's screws: weight times how far it stands out, over the plate's height. */
-export function wallPull(mass: number, standsOut: number, plateHeight: number, screws: number): { readonly tension: number; readonly shear: number } {
+export function wallPull(
+  mass: number,
+  standsOut: number,
+  plateHeight: number,
+  screws: number,
+): { readonly tension: number; readonly shear: number } {
   const upper = Math.max(1, Math.ceil(screws / 2));
-  return { tension: (mass * 9.81 * Math.max(0, standsOut)) / Math.max(1e-6, plateHeight) / upper, shear: (mass * 9.81) / Math.max(1, screws) };
+  return {
+    tension: (mass * 9.81 * Math.max(0, standsOut)) / Math.max(1e-6, plateHeight) / upper,
+    shear: (mass * 9.81) / Math.max(1, screws),
+  };
 }

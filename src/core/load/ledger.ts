@@ -26,8 +26,11 @@ export function sumLedger(items: readonly LedgerItem[]): Ledger {
   const total = (pick: (i: LedgerItem) => number, only?: LedgerItem['kind']) =>
     items.reduce((sum, i) => (only === undefined || i.kind === only ? sum + pick(i) : sum), 0);
   return {
-    items, wet: total((i) => i.wet), dry: total((i) => i.dry),
-    clayWet: total((i) => i.wet, 'clay'), clayDry: total((i) => i.dry, 'clay'),
+    items,
+    wet: total((i) => i.wet),
+    dry: total((i) => i.dry),
+    clayWet: total((i) => i.wet, 'clay'),
+    clayDry: total((i) => i.dry, 'clay'),
   };
 }
 
@@ -46,11 +49,12 @@ export function centreOf(parts: readonly { readonly mass: number; readonly at: V
 export function pathCentre(path: readonly Vec3[]): Vec3 {
   const parts: { mass: number; at: Vec3 }[] = [];
   for (let i = 1; i < path.length; i++) {
-    const a = path[i - 1] as Vec3, b = path[i] as Vec3;
+    const a = path[i - 1]!,
+      b = path[i]!;
     parts.push({ mass: distance(a, b), at: mix(a, b, 0.5) });
   }
   const centre = centreOf(parts);
-  return centre.mass > 0 ? centre.at : (path[0] as Vec3);
+  return centre.mass > 0 ? centre.at : path[0]!;
 }
 
 /** The armature's own items: members, hardware, the board and its ballast. */
@@ -70,6 +74,14 @@ export function armatureItems(armature: Armature, stockOf: (id: string) => Stock
   const under: Vec3 = [base.at[0], base.at[1], -base.thickness / 2];
   if (base.standing === 'own') return items;
   items.push({ id: 'base/board', name: 'base board', kind: 'base', wet: board, dry: board, at: under });
-  if (base.ballast > 0) items.push({ id: 'base/ballast', name: 'ballast', kind: 'ballast', wet: base.ballast, dry: base.ballast, at: [base.ballastAt[0], base.ballastAt[1], -base.thickness / 2] });
+  if (base.ballast > 0)
+    items.push({
+      id: 'base/ballast',
+      name: 'ballast',
+      kind: 'ballast',
+      wet: base.ballast,
+      dry: base.ballast,
+      at: [base.ballastAt[0], base.ballastAt[1], -base.thickness / 2],
+    });
   return items;
 }

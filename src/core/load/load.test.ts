@@ -1,4 +1,30 @@
-import { centreOf, checkBase, contactsOf, counterweightAt, counterweightPlace, convexHull, lifeMoments, pathCentre, screwAllowedShare, screwWithdrawal, stanceOn, edgeOfTable, fitsIn, groundUnder, hangFrom, liftOf, rampPush, recommendedWeight, throughDoor, upwardShares, uprightThroughDoor, usualWornLimits, vehicles, wallPull, wearOn } from '.';
+import {
+  centreOf,
+  checkBase,
+  contactsOf,
+  counterweightAt,
+  counterweightPlace,
+  convexHull,
+  lifeMoments,
+  pathCentre,
+  screwAllowedShare,
+  screwWithdrawal,
+  stanceOn,
+  edgeOfTable,
+  fitsIn,
+  groundUnder,
+  hangFrom,
+  liftOf,
+  rampPush,
+  recommendedWeight,
+  throughDoor,
+  upwardShares,
+  uprightThroughDoor,
+  usualWornLimits,
+  vehicles,
+  wallPull,
+  wearOn,
+} from '.';
 
 describe('standing up', () => {
   const board = contactsOf({ width: 0.4, depth: 0.3, at: [0, 0], standing: 'flat' } as never);
@@ -8,12 +34,16 @@ describe('standing up', () => {
     expect(s.push).toBeCloseTo((10 * 9.81 * 0.15) / 0.6, 9);
     expect(['front', 'back']).toContain(s.towards);
   });
-  test('forward of the edge it falls by itself', () => expect(stanceOn(board, 5, [0, -0.2, 0.3], 0, 0.5)).toMatchObject({ towards: 'front', push: 0 }));
+  test('forward of the edge it falls by itself', () =>
+    expect(stanceOn(board, 5, [0, -0.2, 0.3], 0, 0.5)).toMatchObject({ towards: 'front', push: 0 }));
   test('to the sculpture’s own left', () => expect(stanceOn(board, 5, [0.17, 0, 0.3], 0, 0.5).towards).toBe('left'));
   test('ballast brings the lean to what was asked', () => {
     const s = stanceOn(board, 8, [0, -0.11, 0.5], 0, 0.6);
     const m = counterweightAt(s, 0, [0, 0, 0], 20);
-    const together = centreOf([{ mass: 8, at: [0, -0.11, 0.5] }, { mass: m, at: [0, 0, 0] }]);
+    const together = centreOf([
+      { mass: 8, at: [0, -0.11, 0.5] },
+      { mass: m, at: [0, 0, 0] },
+    ]);
     expect(stanceOn(board, together.mass, together.at, 0, 0.6).tipAngle).toBeCloseTo(20, 6);
     expect(counterweightAt(stanceOn(board, 8, [0, 0, 0.1], 0, 0.6), 0, [0, 0, 0], 20)).toBe(0);
   });
@@ -21,7 +51,10 @@ describe('standing up', () => {
     const s = stanceOn(board, 8, [0, -0.12, 0.5], 0, 0.6);
     const at = [0, 0.14, 0.02] as const;
     const kg = counterweightAt(s, 0, at, 12);
-    const together = centreOf([{ mass: 8, at: [0, -0.12, 0.5] }, { mass: kg, at }]);
+    const together = centreOf([
+      { mass: 8, at: [0, -0.12, 0.5] },
+      { mass: kg, at },
+    ]);
     expect(stanceOn(board, together.mass, together.at, 0, 0.6).tipAngle).toBeCloseTo(12, 6);
     // The front edge lies at y = -0.15: the weight is 0.29 m in from it.
     expect(counterweightPlace(s, 0, kg, 0.02, 12)).toBeCloseTo(0.29, 9);
@@ -32,19 +65,40 @@ describe('standing up', () => {
     expect(contactsOf(base)[0]?.map((v) => Math.round(v * 1e6) / 1e6)).toEqual([-0.15, 0]);
     expect(groundUnder(base)).toBeCloseTo(-0.108, 9);
     expect(stanceOn([[0, 0]], 1, [0.01, 0, 0.2], 0, 0.3).tipAngle).toBeLessThan(0);
-    expect(edgeOfTable(base, stanceOn(contactsOf(base), 10, [0, 0.1, 0.2], groundUnder(base), 0.4), 10).slidesAt).toBeCloseTo(0.03 * 10 * 9.81, 9);
+    expect(
+      edgeOfTable(base, stanceOn(contactsOf(base), 10, [0, 0.1, 0.2], groundUnder(base), 0.4), 10).slidesAt,
+    ).toBeCloseTo(0.03 * 10 * 9.81, 9);
   });
   test('hull of scattered feet', () => {
-    expect(convexHull([[0, 0], [1, 0], [1, 1], [0, 1], [0.5, 0.5], [0.2, 0.9]])).toHaveLength(4);
-    expect(convexHull([[0, 0], [1, 1]])).toHaveLength(2);
+    expect(
+      convexHull([
+        [0, 0],
+        [1, 0],
+        [1, 1],
+        [0, 1],
+        [0.5, 0.5],
+        [0.2, 0.9],
+      ]),
+    ).toHaveLength(4);
+    expect(
+      convexHull([
+        [0, 0],
+        [1, 1],
+      ]),
+    ).toHaveLength(2);
   });
 });
 
 test('flange screws by hand: M = 20 Nm, screws in a square on a 70 mm circle, flange 90 mm', () => {
   // Rows at 45 - 24.7 = 20.3 mm and 45 + 24.7 = 69.7 mm from the edge it turns about; two screws a row.
-  const near = 0.045 - 0.035 / Math.SQRT2, far = 0.045 + 0.035 / Math.SQRT2;
+  const near = 0.045 - 0.035 / Math.SQRT2,
+    far = 0.045 + 0.035 / Math.SQRT2;
   const pull = (20 * far) / (2 * (near ** 2 + far ** 2));
-  const base = { thickness: 0.018, flangeDiameter: 0.09, screws: { count: 4, diameter: 0.004, threadLength: 0.016, circle: 0.07 } } as never;
+  const base = {
+    thickness: 0.018,
+    flangeDiameter: 0.09,
+    screws: { count: 4, diameter: 0.004, threadLength: 0.016, circle: 0.07 },
+  } as never;
   const check = checkBase(base, 20, 1.5, 640, 40e6 / 3);
   expect(check.screwPull).toBeCloseTo(pull, 6);
   expect(screwWithdrawal(0.64, 0.004, 0.016)).toBeCloseTo(108.25 * 0.4096 * 4 * 16, 6);
@@ -54,21 +108,42 @@ test('flange screws by hand: M = 20 Nm, screws in a square on a 70 mm circle, fl
 });
 
 test('moments: each coat over dry ones, the road only for what travels', () => {
-  const input = { situation: 'moved', hasBulk: true, coats: [[0.006, 0.004], [0.01]], wetDensity: 1000, dryDensity: 600, dries: true } as const;
+  const input = {
+    situation: 'moved',
+    hasBulk: true,
+    coats: [[0.006, 0.004], [0.01]],
+    wetDensity: 1000,
+    dryDensity: 600,
+    dries: true,
+  } as const;
   const all = lifeMoments(input);
   expect(all.map((m) => m.id)).toEqual(['bare', 'bulk', 'clay-1', 'clay-2', 'dry', 'moved']);
   expect(all[2]?.clayDensity).toEqual([600, 1000]);
   expect(all[3]?.clayDensity[0]).toBeCloseTo((0.006 * 600 + 0.004 * 1000) / 0.01, 9);
   expect(all[3]?.clayDensity[1]).toBe(600);
-  expect(lifeMoments({ ...input, situation: 'bench', hasBulk: false }).map((m) => m.id)).toEqual(['bare', 'clay-1', 'clay-2', 'dry']);
+  expect(lifeMoments({ ...input, situation: 'bench', hasBulk: false }).map((m) => m.id)).toEqual([
+    'bare',
+    'clay-1',
+    'clay-2',
+    'dry',
+  ]);
 });
 
 test('the middle of a bent wire is by length, not by corner', () => {
   // 2 m centred at (1, 0) and 1 m centred at (2, 1/2).
-  const [x, y] = pathCentre([[0, 0, 0], [2, 0, 0], [2, 1, 0]]);
+  const [x, y] = pathCentre([
+    [0, 0, 0],
+    [2, 0, 0],
+    [2, 1, 0],
+  ]);
   expect(x).toBeCloseTo(4 / 3, 12);
   expect(y).toBeCloseTo(1 / 6, 12);
-  expect(pathCentre([[1, 1, 1], [1, 1, 1]])).toEqual([1, 1, 1]);
+  expect(
+    pathCentre([
+      [1, 1, 1],
+      [1, 1, 1],
+    ]),
+  ).toEqual([1, 1, 1]);
 });
 
 describe('hanging, wall and worn, by statics', () => {
@@ -78,20 +153,49 @@ describe('hanging, wall and worn, by statics', () => {
     expect(h.tilt).toBeCloseTo(45, 9);
   });
   test('two points share as a lever does, and it swings about the line through them', () => {
-    const h = hangFrom([[0.3, 0, 1], [-0.1, 0, 1]], 10, [0, 0.05, 0.95]);
+    const h = hangFrom(
+      [
+        [0.3, 0, 1],
+        [-0.1, 0, 1],
+      ],
+      10,
+      [0, 0.05, 0.95],
+    );
     expect(h.pulls[0]).toBeCloseTo(98.1 * 0.25, 3);
     expect(h.pulls[1]).toBeCloseTo(98.1 * 0.75, 3);
     expect(h.tilt).toBeCloseTo(45, 6);
     expect(h.slack).toBe(false);
-    expect(hangFrom([[0.3, 0, 1], [0.1, 0, 1]], 10, [0, 0, 0.9]).slack).toBe(true);
+    expect(
+      hangFrom(
+        [
+          [0.3, 0, 1],
+          [0.1, 0, 1],
+        ],
+        10,
+        [0, 0, 0.9],
+      ).slack,
+    ).toBe(true);
   });
   test('three points balance force and both moments; points in a row still share out', () => {
-    const points = [[0.2, 0.1, 0], [-0.25, 0.05, 0], [0.03, -0.3, 0]] as const;
+    const points = [
+      [0.2, 0.1, 0],
+      [-0.25, 0.05, 0],
+      [0.03, -0.3, 0],
+    ] as const;
     const centre = [0.01, -0.02, 0.4] as const;
     const s = upwardShares(points, centre);
     expect(s.reduce((a, b) => a + b, 0)).toBeCloseTo(1, 9);
-    for (const k of [0, 1] as const) expect(s.reduce((sum, v, i) => sum + v * ((points[i] as readonly number[])[k] as number), 0)).toBeCloseTo(centre[k], 6);
-    expect(upwardShares([[0, 0, 0], [0, 0, 0]], [0, 0, 1])).toEqual([0.5, 0.5]);
+    for (const k of [0, 1] as const)
+      expect(s.reduce((sum, v, i) => sum + v * (points[i] as readonly number[])[k]!, 0)).toBeCloseTo(centre[k], 6);
+    expect(
+      upwardShares(
+        [
+          [0, 0, 0],
+          [0, 0, 0],
+        ],
+        [0, 0, 1],
+      ),
+    ).toEqual([0.5, 0.5]);
   });
   test('a wall plate: weight times how far it stands out, over its height, in the upper screws', () => {
     const w = wallPull(6, 0.2, 0.3, 4);
@@ -99,8 +203,16 @@ describe('hanging, wall and worn, by statics', () => {
     expect(w.shear).toBeCloseTo((6 * 9.81) / 4, 9);
   });
   test('worn: the user’s own limits go before the usual ones; leverage is weight times arm', () => {
-    const straps = [{ id: 'a', name: 'a', at: [0.1, 0, 0.2] as [number, number, number] }, { id: 'b', name: 'b', at: [-0.1, 0, 0.2] as [number, number, number] }];
-    const own = wearOn({ kind: 'worn', where: 'shoulder', hours: 3, watchFrom: null, failsFrom: 2.5, straps }, 1.2, [0.05, 0, 0.2], [0, 0, 0]);
+    const straps = [
+      { id: 'a', name: 'a', at: [0.1, 0, 0.2] as [number, number, number] },
+      { id: 'b', name: 'b', at: [-0.1, 0, 0.2] as [number, number, number] },
+    ];
+    const own = wearOn(
+      { kind: 'worn', where: 'shoulder', hours: 3, watchFrom: null, failsFrom: 2.5, straps },
+      1.2,
+      [0.05, 0, 0.2],
+      [0, 0, 0],
+    );
     expect(own).toMatchObject({ watchFrom: usualWornLimits.shoulder.watchFrom, failsFrom: 2.5, towards: 'left' });
     expect(own.leverage).toBeCloseTo(1.2 * 9.81 * 0.05, 9);
     expect(own.straps.map((x) => x.share)).toEqual([expect.closeTo(0.75, 9), expect.closeTo(0.25, 9)]);
@@ -111,7 +223,10 @@ describe('lifting and moving', () => {
   test('the equation as NIOSH works it: 23 kg at its best, less as the hands go out', () => {
     expect(recommendedWeight({ hold: 0.25, from: 0.75, rise: 0.25, coupling: 1 })).toBeCloseTo(23, 9);
     // HM 25/40, VM 1 - 0.003 x 35, DM 0.82 + 4.5/70, CM 0.95, by hand.
-    expect(recommendedWeight({ hold: 0.4, from: 0.4, rise: 0.7 })).toBeCloseTo(23 * 0.625 * 0.895 * (0.82 + 4.5 / 70) * 0.95, 9);
+    expect(recommendedWeight({ hold: 0.4, from: 0.4, rise: 0.7 })).toBeCloseTo(
+      23 * 0.625 * 0.895 * (0.82 + 4.5 / 70) * 0.95,
+      9,
+    );
     expect(recommendedWeight({ hold: 0.7, from: 0.75, rise: 0.5 })).toBe(0);
   });
   test('people by share of the limit, and past four a hoist', () => {
@@ -134,5 +249,6 @@ describe('lifting and moving', () => {
       expect([...fits].sort()).toEqual(fits);
     }
   });
-  test('a ramp pushes back with its slope', () => expect(rampPush(100, 10)).toBeCloseTo(981 * (Math.sin(Math.PI / 18) + 0.03 * Math.cos(Math.PI / 18)), 6));
+  test('a ramp pushes back with its slope', () =>
+    expect(rampPush(100, 10)).toBeCloseTo(981 * (Math.sin(Math.PI / 18) + 0.03 * Math.cos(Math.PI / 18)), 6));
 });

@@ -22,7 +22,13 @@ const g = 9.81;
 const still: readonly Vec3[] = [[0, 0, -g]];
 const byWeight: readonly string[] = ['its own weight'];
 /** EN 12195-1 accelerations on the road: forward 0.8 g, sideways and back 0.5 g; a bump of 2 g. */
-const road: readonly Vec3[] = [[0, -0.8 * g, -g], [0, 0.5 * g, -g], [0.5 * g, 0, -g], [-0.5 * g, 0, -g], [0, 0, -2 * g]];
+const road: readonly Vec3[] = [
+  [0, -0.8 * g, -g],
+  [0, 0.5 * g, -g],
+  [0.5 * g, 0, -g],
+  [-0.5 * g, 0, -g],
+  [0, 0, -2 * g],
+];
 const onRoad: readonly string[] = ['braking', 'pulling away', 'a bend to the right', 'a bend to the left', 'a bump'];
 
 export interface MomentInputs {
@@ -39,25 +45,64 @@ export interface MomentInputs {
 export function lifeMoments(input: MomentInputs): Moment[] {
   const bench = safetyFactor('bench');
   const out: Moment[] = [
-    { id: 'bare', name: 'bare armature', bulkOn: false, clayDensity: [], wet: false, safety: bench, accelerations: still, causes: byWeight, propped: 'none' },
+    {
+      id: 'bare',
+      name: 'bare armature',
+      bulkOn: false,
+      clayDensity: [],
+      wet: false,
+      safety: bench,
+      accelerations: still,
+      causes: byWeight,
+      propped: 'none',
+    },
   ];
   if (input.hasBulk) {
-    out.push({ id: 'bulk', name: 'bulk on', bulkOn: true, clayDensity: [], wet: false, safety: bench, accelerations: still, causes: byWeight, propped: 'none' });
+    out.push({
+      id: 'bulk',
+      name: 'bulk on',
+      bulkOn: true,
+      clayDensity: [],
+      wet: false,
+      safety: bench,
+      accelerations: still,
+      causes: byWeight,
+      propped: 'none',
+    });
   }
   const most = Math.max(...input.coats.map((c) => c.length), 1);
   for (let k = 0; k < most; k++) {
     out.push({
-      id: `clay-${k + 1}`, name: most > 1 ? `coat ${k + 1} on, wet` : 'clay on, wet', bulkOn: true, wet: true, safety: bench,
-      accelerations: still, causes: byWeight, propped: 'all',
+      id: `clay-${k + 1}`,
+      name: most > 1 ? `coat ${k + 1} on, wet` : 'clay on, wet',
+      bulkOn: true,
+      wet: true,
+      safety: bench,
+      accelerations: still,
+      causes: byWeight,
+      propped: 'all',
       clayDensity: input.coats.map((coats) => coatDensity(coats, k, input)),
     });
   }
   const finished = { bulkOn: true, clayDensity: input.coats.map(() => input.dryDensity), wet: false } as const;
-  out.push({ id: 'dry', name: input.dries ? 'dry' : 'finished', ...finished, safety: bench, accelerations: still, causes: byWeight, propped: 'lasting' });
+  out.push({
+    id: 'dry',
+    name: input.dries ? 'dry' : 'finished',
+    ...finished,
+    safety: bench,
+    accelerations: still,
+    causes: byWeight,
+    propped: 'lasting',
+  });
   if (input.situation !== 'bench') {
     out.push({
-      id: input.situation, name: input.situation === 'moved' ? 'on the road' : 'worn or overhead', ...finished,
-      safety: safetyFactor(input.situation), accelerations: road, causes: onRoad, propped: 'none',
+      id: input.situation,
+      name: input.situation === 'moved' ? 'on the road' : 'worn or overhead',
+      ...finished,
+      safety: safetyFactor(input.situation),
+      accelerations: road,
+      causes: onRoad,
+      propped: 'none',
     });
   }
   return out;
@@ -65,9 +110,19 @@ export function lifeMoments(input: MomentInputs): Moment[] {
 
 /** The finished piece in each of the three situations, whichever it is meant for: what it would come through. */
 export function situationMoments(input: Pick<MomentInputs, 'coats' | 'dryDensity'>): Moment[] {
-  const finished = { bulkOn: true, clayDensity: input.coats.map(() => input.dryDensity), wet: false, propped: 'none' } as const;
+  const finished = {
+    bulkOn: true,
+    clayDensity: input.coats.map(() => input.dryDensity),
+    wet: false,
+    propped: 'none',
+  } as const;
   return situations.map(({ id, name, safety }) => ({
-    id, name, safety, ...finished, accelerations: id === 'bench' ? still : road, causes: id === 'bench' ? byWeight : onRoad,
+    id,
+    name,
+    safety,
+    ...finished,
+    accelerations: id === 'bench' ? still : road,
+    causes: id === 'bench' ? byWeight : onRoad,
   }));
 }
 

@@ -12,7 +12,7 @@ export function convexHull(points: readonly Point2[]): Point2[] {
   const chain = (list: readonly Point2[]): Point2[] => {
     const out: Point2[] = [];
     for (const p of list) {
-      while (out.length >= 2 && turn(out[out.length - 2] as Point2, out[out.length - 1] as Point2, p) <= 0) out.pop();
+      while (out.length >= 2 && turn(out[out.length - 2]!, out[out.length - 1]!, p) <= 0) out.pop();
       out.push(p);
     }
     return out.slice(0, -1);
@@ -46,7 +46,8 @@ export interface Stance {
 export function edgesAround(hull: readonly Point2[], centre: readonly [number, number, ...number[]]): Edge[] {
   const out: Edge[] = [];
   for (let i = 0; i < hull.length; i++) {
-    const a = hull[i] as Point2, b = hull[(i + 1) % hull.length] as Point2;
+    const a = hull[i]!,
+      b = hull[(i + 1) % hull.length]!;
     const length = Math.hypot(b[0] - a[0], b[1] - a[1]);
     if (length < 1e-9) continue;
     const normal: Point2 = [(b[1] - a[1]) / length, -(b[0] - a[0]) / length];
@@ -56,16 +57,29 @@ export function edgesAround(hull: readonly Point2[], centre: readonly [number, n
 }
 
 /** `tableZ` is the table's height; the centre of gravity is measured from it. */
-export function stanceOn(polygon: readonly Point2[], mass: number, centre: Vec3, tableZ: number, pushHeight: number): Stance {
+export function stanceOn(
+  polygon: readonly Point2[],
+  mass: number,
+  centre: Vec3,
+  tableZ: number,
+  pushHeight: number,
+): Stance {
   const hull = convexHull(polygon);
-  const weakest = edgesAround(hull, centre).reduce<Edge>((w, e) => (e.distance < w.distance ? e : w), { normal: [0, -1], distance: Infinity });
+  const weakest = edgesAround(hull, centre).reduce<Edge>((w, e) => (e.distance < w.distance ? e : w), {
+    normal: [0, -1],
+    distance: Infinity,
+  });
   const { normal } = weakest;
   // A single point of contact holds nothing up.
-  const edgeDistance = hull.length < 2 ? -Math.hypot(centre[0] - (hull[0]?.[0] ?? 0), centre[1] - (hull[0]?.[1] ?? 0)) : weakest.distance;
+  const edgeDistance =
+    hull.length < 2 ? -Math.hypot(centre[0] - (hull[0]?.[0] ?? 0), centre[1] - (hull[0]?.[1] ?? 0)) : weakest.distance;
   const height = Math.max(1e-6, centre[2] - tableZ);
   const sideways = Math.abs(normal[0]) > Math.abs(normal[1]);
   return {
-    polygon: hull, mass, centre, edgeDistance,
+    polygon: hull,
+    mass,
+    centre,
+    edgeDistance,
     tipAngle: (Math.atan2(edgeDistance, height) * 180) / Math.PI,
     towards: sideways ? (normal[0] > 0 ? 'left' : 'right') : normal[1] < 0 ? 'front' : 'back',
     push: Math.max(0, (mass * 9.81 * edgeDistance) / Math.max(1e-6, pushHeight - tableZ)),
@@ -74,7 +88,9 @@ export function stanceOn(polygon: readonly Point2[], mass: number, centre: Vec3,
 }
 
 /** How high a board's underside stands, how far in from its edge it touches the ground, and what it slides at. */
-export const standingFigures: Readonly<Record<Standing, { readonly raised: number; readonly inset: number; readonly friction: number }>> = {
+export const standingFigures: Readonly<
+  Record<Standing, { readonly raised: number; readonly inset: number; readonly friction: number }>
+> = {
   flat: { raised: 0, inset: 0, friction: 0.35 },
   slats: { raised: 0.02, inset: 0, friction: 0.35 },
   feet: { raised: 0.015, inset: 0.02, friction: 0.5 },
@@ -85,9 +101,15 @@ export const standingFigures: Readonly<Record<Standing, { readonly raised: numbe
 /** Where the board touches the ground. */
 export function contactsOf(base: BaseBoard): Point2[] {
   const { inset } = standingFigures[base.standing];
-  const x = Math.max(0.2 * base.width, base.width / 2 - inset), y = Math.max(0.2 * base.depth, base.depth / 2 - inset);
+  const x = Math.max(0.2 * base.width, base.width / 2 - inset),
+    y = Math.max(0.2 * base.depth, base.depth / 2 - inset);
   const [cx, cy] = base.at;
-  return [[cx - x, cy - y], [cx + x, cy - y], [cx + x, cy + y], [cx - x, cy + y]];
+  return [
+    [cx - x, cy - y],
+    [cx + x, cy - y],
+    [cx + x, cy + y],
+    [cx - x, cy + y],
+  ];
 }
 
 /** Height of the ground under it; the board's upper face is at zero. */
@@ -96,7 +118,11 @@ export function groundUnder(base: BaseBoard): number {
 }
 
 /** N level at the base that slides it, and how far it may stand over the edge of a table on its weakest side. */
-export function edgeOfTable(base: BaseBoard, stance: Stance, degrees: number): { readonly slidesAt: number; readonly overhang: number } {
+export function edgeOfTable(
+  base: BaseBoard,
+  stance: Stance,
+  degrees: number,
+): { readonly slidesAt: number; readonly overhang: number } {
   const height = stance.centre[2] - groundUnder(base);
   return {
     slidesAt: standingFigures[base.standing].friction * stance.mass * 9.81,
@@ -110,11 +136,13 @@ export function edgeOfTable(base: BaseBoard, stance: Stance, degrees: number): {
  */
 export function counterweightAt(stance: Stance, tableZ: number, at: Vec3, degrees: number): number {
   const slope = Math.tan((degrees * Math.PI) / 180);
-  const height = stance.centre[2] - tableZ, own = at[2] - tableZ;
+  const height = stance.centre[2] - tableZ,
+    own = at[2] - tableZ;
   let needed = 0;
   const bounds: { readonly most: number }[] = [];
   for (const edge of edgesAround(stance.polygon, stance.centre)) {
-    const away = edge.distance + edge.normal[0] * (stance.centre[0] - at[0]) + edge.normal[1] * (stance.centre[1] - at[1]);
+    const away =
+      edge.distance + edge.normal[0] * (stance.centre[0] - at[0]) + edge.normal[1] * (stance.centre[1] - at[1]);
     const short = stance.mass * (slope * height - edge.distance);
     const gain = away - slope * own;
     if (short > 0) needed = Math.max(needed, gain > 0 ? short / gain : Infinity);
@@ -150,20 +178,30 @@ export interface BaseCheck {
  * the flange turns about its edge; the board bends as a strip as wide as the flange and twice its own thickness. With
  * no screws at all the piece is glued down and its own foot decides.
  */
-export function checkBase(base: BaseBoard, moment: number, safety: number, density: number, allowedStress: number): BaseCheck {
+export function checkBase(
+  base: BaseBoard,
+  moment: number,
+  safety: number,
+  density: number,
+  allowedStress: number,
+): BaseCheck {
   const half = base.screws.circle / (2 * Math.SQRT2);
   const radius = base.flangeDiameter / 2;
-  const near = Math.max(0, radius - half), far = radius + half;
+  const near = Math.max(0, radius - half),
+    far = radius + half;
   const perSide = Math.max(1, base.screws.count / 2);
   // On its own feet nothing is screwed to anything: it tips instead.
   if (base.standing === 'own') return { screwPull: 0, screwAllowed: 0, screwUtilisation: 0, boardUtilisation: 0 };
   const glued = base.screws.count === 0;
   const screwPull = glued ? 0 : (moment * far) / (perSide * (near * near + far * far));
-  const screwAllowed = screwWithdrawal(density / 1000, base.screws.diameter, base.screws.threadLength) * screwAllowedShare;
+  const screwAllowed =
+    screwWithdrawal(density / 1000, base.screws.diameter, base.screws.threadLength) * screwAllowedShare;
   const strip = base.flangeDiameter + 2 * base.thickness;
-  const boardStress = (moment / 2) / ((strip * base.thickness ** 2) / 6);
+  const boardStress = moment / 2 / ((strip * base.thickness ** 2) / 6);
   return {
-    screwPull, screwAllowed, screwUtilisation: glued ? 0 : screwAllowed > 0 ? (safety / 1.5) * (screwPull / screwAllowed) : 99,
+    screwPull,
+    screwAllowed,
+    screwUtilisation: glued ? 0 : screwAllowed > 0 ? (safety / 1.5) * (screwPull / screwAllowed) : 99,
     boardUtilisation: (safety / 1.5) * (boardStress / allowedStress),
   };
 }

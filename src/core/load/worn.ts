@@ -9,13 +9,14 @@ import { upwardShares } from './hanging';
 export type WornPlace = Extract<Mount, { kind: 'worn' }>['where'];
 
 /** kg from which it is watched, and from which it is too much for long. */
-export const usualWornLimits: Readonly<Record<WornPlace, { readonly watchFrom: number; readonly failsFrom: number }>> = {
-  head: { watchFrom: 1, failsFrom: 1.5 },
-  shoulder: { watchFrom: 2, failsFrom: 4 },
-  chest: { watchFrom: 3, failsFrom: 6 },
-  back: { watchFrom: 4, failsFrom: 8 },
-  hand: { watchFrom: 0.8, failsFrom: 1.5 },
-};
+export const usualWornLimits: Readonly<Record<WornPlace, { readonly watchFrom: number; readonly failsFrom: number }>> =
+  {
+    head: { watchFrom: 1, failsFrom: 1.5 },
+    shoulder: { watchFrom: 2, failsFrom: 4 },
+    chest: { watchFrom: 3, failsFrom: 6 },
+    back: { watchFrom: 4, failsFrom: 8 },
+    hand: { watchFrom: 0.8, failsFrom: 1.5 },
+  };
 
 export interface WornReport {
   readonly mass: number;
@@ -27,18 +28,37 @@ export interface WornReport {
   /** Which way it pulls. */
   readonly towards: 'front' | 'back' | 'left' | 'right';
   readonly centre: Vec3;
-  readonly straps: readonly { readonly id: string; readonly name: string; readonly at: Vec3; readonly share: number; readonly pull: number }[];
+  readonly straps: readonly {
+    readonly id: string;
+    readonly name: string;
+    readonly at: Vec3;
+    readonly share: number;
+    readonly pull: number;
+  }[];
 }
 
 export function wearOn(mount: Extract<Mount, { kind: 'worn' }>, mass: number, centre: Vec3, seat: Vec3): WornReport {
   const usual = usualWornLimits[mount.where];
-  const shares = upwardShares(mount.straps.map((s): Vec3 => [s.at[0], s.at[1], 0]), centre);
-  const x = centre[0] - seat[0], y = centre[1] - seat[1];
+  const shares = upwardShares(
+    mount.straps.map((s): Vec3 => [s.at[0], s.at[1], 0]),
+    centre,
+  );
+  const x = centre[0] - seat[0],
+    y = centre[1] - seat[1];
   return {
-    mass, hours: mount.hours, centre,
-    watchFrom: mount.watchFrom ?? usual.watchFrom, failsFrom: Math.max(mount.watchFrom ?? 0, mount.failsFrom ?? usual.failsFrom),
+    mass,
+    hours: mount.hours,
+    centre,
+    watchFrom: mount.watchFrom ?? usual.watchFrom,
+    failsFrom: Math.max(mount.watchFrom ?? 0, mount.failsFrom ?? usual.failsFrom),
     leverage: mass * 9.81 * Math.hypot(x, y),
     towards: Math.abs(x) > Math.abs(y) ? (x > 0 ? 'left' : 'right') : y < 0 ? 'front' : 'back',
-    straps: mount.straps.map((s, i) => ({ id: s.id, name: s.name, at: s.at, share: shares[i] ?? 0, pull: (shares[i] ?? 0) * mass * 9.81 })),
+    straps: mount.straps.map((s, i) => ({
+      id: s.id,
+      name: s.name,
+      at: s.at,
+      share: shares[i] ?? 0,
+      pull: (shares[i] ?? 0) * mass * 9.81,
+    })),
   };
 }

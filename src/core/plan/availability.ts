@@ -9,10 +9,11 @@ export function crewHours(problem: PlanProblem): (crew: readonly string[]) => re
     const key = crew.join();
     const kept = made.get(key);
     if (kept) return kept;
-    const hours = crew.reduce<readonly Span[] | null>((all, who) => {
-      const own = problem.open[who] ?? [];
-      return all ? common(all, own) : own;
-    }, null) ?? always;
+    const hours =
+      crew.reduce<readonly Span[] | null>((all, who) => {
+        const own = problem.open[who] ?? [];
+        return all ? common(all, own) : own;
+      }, null) ?? always;
     made.set(key, hours);
     return hours;
   };

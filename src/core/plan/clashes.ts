@@ -7,7 +7,12 @@ import type { Clash, Placed, PlanProblem, PlanTask } from './task';
  */
 const slack = 1;
 
-export function clashesOf(problem: PlanProblem, placed: readonly Placed[], hoursOf: (crew: readonly string[]) => readonly Span[], now = -Infinity): Clash[] {
+export function clashesOf(
+  problem: PlanProblem,
+  placed: readonly Placed[],
+  hoursOf: (crew: readonly string[]) => readonly Span[],
+  now = -Infinity,
+): Clash[] {
   const at = new Map(placed.map((p) => [p.id, p]));
   const out: Clash[] = [];
   const past = (p: Placed) => p.until <= now;
@@ -35,7 +40,8 @@ function waits(t: PlanTask, p: Placed, at: ReadonlyMap<string, Placed>): Clash[]
     if (!before) continue;
     const gap = p.from - before.until;
     if (gap < w.least - slack) out.push({ kind: 'too-soon', task: t.id, other: w.task, by: w.least - gap });
-    if (w.most !== null && gap > w.most + slack) out.push({ kind: 'window', task: t.id, other: w.task, by: gap - w.most });
+    if (w.most !== null && gap > w.most + slack)
+      out.push({ kind: 'window', task: t.id, other: w.task, by: gap - w.most });
   }
   return out;
 }
@@ -44,12 +50,21 @@ function hours(t: PlanTask, p: Placed, hoursOf: (crew: readonly string[]) => rea
   if (t.crews.every((c) => c.length === 0) || t.work === 0) return [];
   const open = hoursOf(p.crew);
   const needed = finishOf(open, p.from, t.work);
-  if (startOn(open, p.from, 0, false) > p.from + slack || needed > p.until + slack) return [{ kind: 'hours', task: t.id, other: '', by: 0 }];
-  return t.whole && p.until - p.from > t.work + slack ? [{ kind: 'one-sitting', task: t.id, other: '', by: p.until - p.from - t.work }] : [];
+  if (startOn(open, p.from, 0, false) > p.from + slack || needed > p.until + slack)
+    return [{ kind: 'hours', task: t.id, other: '', by: 0 }];
+  return t.whole && p.until - p.from > t.work + slack
+    ? [{ kind: 'one-sitting', task: t.id, other: '', by: p.until - p.from - t.work }]
+    : [];
 }
 
 /** The task that wets `zone` while `p` is done; null when it is dry. */
-function wetWhile(tasks: readonly PlanTask[], at: ReadonlyMap<string, Placed>, zone: string, p: Placed, self: string): string | null {
+function wetWhile(
+  tasks: readonly PlanTask[],
+  at: ReadonlyMap<string, Placed>,
+  zone: string,
+  p: Placed,
+  self: string,
+): string | null {
   for (const t of tasks) {
     if (t.id === self) continue;
     for (const w of t.wets) {
@@ -63,14 +78,19 @@ function wetWhile(tasks: readonly PlanTask[], at: ReadonlyMap<string, Placed>, z
 
 function doubled(tasks: readonly PlanTask[], at: ReadonlyMap<string, Placed>, past: (p: Placed) => boolean): Clash[] {
   const out: Clash[] = [];
-  const list = tasks.map((t) => ({ t, p: at.get(t.id) })).filter((x): x is { t: PlanTask; p: Placed } => x.p !== undefined && !past(x.p)).sort((a, b) => a.p.from - b.p.from);
+  const list = tasks
+    .map((t) => ({ t, p: at.get(t.id) }))
+    .filter((x): x is { t: PlanTask; p: Placed } => x.p !== undefined && !past(x.p))
+    .sort((a, b) => a.p.from - b.p.from);
   list.forEach((a, i) => {
     for (let j = i + 1; j < list.length; j++) {
-      const b = list[j] as typeof a;
+      const b = list[j]!;
       if (b.p.from >= a.p.until - slack) break;
       if (b.p.until <= b.p.from || a.p.until <= a.p.from) continue;
-      if (a.p.crew.some((who) => b.p.crew.includes(who))) out.push({ kind: 'person', task: b.t.id, other: a.t.id, by: Math.min(a.p.until, b.p.until) - b.p.from });
-      else if (a.t.tools.some((x) => b.t.tools.includes(x))) out.push({ kind: 'tool', task: b.t.id, other: a.t.id, by: Math.min(a.p.until, b.p.until) - b.p.from });
+      if (a.p.crew.some((who) => b.p.crew.includes(who)))
+        out.push({ kind: 'person', task: b.t.id, other: a.t.id, by: Math.min(a.p.until, b.p.until) - b.p.from });
+      else if (a.t.tools.some((x) => b.t.tools.includes(x)))
+        out.push({ kind: 'tool', task: b.t.id, other: a.t.id, by: Math.min(a.p.until, b.p.until) - b.p.from });
     }
   });
   return out;

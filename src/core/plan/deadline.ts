@@ -11,14 +11,22 @@ const turned = (s: Span): Span => ({ from: -s.until, until: -s.from });
 
 export function mirrored(problem: PlanProblem, due: number): PlanProblem {
   const followers = new Map<string, PlanTask['after'][number][]>();
-  for (const t of problem.tasks) for (const w of t.after) followers.set(w.task, [...(followers.get(w.task) ?? []), { ...w, task: t.id }]);
+  for (const t of problem.tasks)
+    for (const w of t.after) followers.set(w.task, [...(followers.get(w.task) ?? []), { ...w, task: t.id }]);
   return {
     tasks: problem.tasks.map((t) => ({
-      ...t, after: followers.get(t.id) ?? [], wets: t.wets.map((w) => ({ zone: w.zone, before: w.after, after: w.before })),
-      fixed: t.fixed ? turned(t.fixed) : null, notBefore: -Infinity,
+      ...t,
+      after: followers.get(t.id) ?? [],
+      wets: t.wets.map((w) => ({ zone: w.zone, before: w.after, after: w.before })),
+      fixed: t.fixed ? turned(t.fixed) : null,
+      notBefore: -Infinity,
     })),
-    open: Object.fromEntries(Object.entries(problem.open).map(([who, spans]) => [who, [...spans].reverse().map(turned)])),
-    from: -due, until: -earliestOpen(problem), due: Object.fromEntries(Object.keys(problem.due).map((b) => [b, null])),
+    open: Object.fromEntries(
+      Object.entries(problem.open).map(([who, spans]) => [who, [...spans].reverse().map(turned)]),
+    ),
+    from: -due,
+    until: -earliestOpen(problem),
+    due: Object.fromEntries(Object.keys(problem.due).map((b) => [b, null])),
   };
 }
 

@@ -24,18 +24,29 @@ interface Edge {
 const grain = 60;
 
 export function searchExactly(
-  problem: PlanProblem, tasks: readonly PlanTask[], hoursOf: (crew: readonly string[]) => readonly Span[], wholes: ReadonlyMap<string, boolean>, bound: number, steps: number,
+  problem: PlanProblem,
+  tasks: readonly PlanTask[],
+  hoursOf: (crew: readonly string[]) => readonly Span[],
+  wholes: ReadonlyMap<string, boolean>,
+  bound: number,
+  steps: number,
 ): Placed[] | null {
   const n = tasks.length;
   const index = new Map(tasks.map((t, i) => [t.id, i]));
   const crewsOf = tasks.map((t) => (t.crews.length > 0 ? t.crews : [[]]));
   const wetters = new Map<string, { task: number; before: number; after: number }[]>();
-  tasks.forEach((t, i) => t.wets.forEach((w) => wetters.set(w.zone, [...(wetters.get(w.zone) ?? []), { task: i, before: w.before, after: w.after }])));
+  tasks.forEach((t, i) =>
+    t.wets.forEach((w) =>
+      wetters.set(w.zone, [...(wetters.get(w.zone) ?? []), { task: i, before: w.before, after: w.after }]),
+    ),
+  );
   const ends = new Float64Array(n);
-  let best: Placed[] | null = null, bestCost = bound, left = steps;
+  let best: Placed[] | null = null,
+    bestCost = bound,
+    left = steps;
 
   const span = (i: number, low: number, crew: readonly string[]): Span => {
-    const t = tasks[i] as PlanTask;
+    const t = tasks[i]!;
     if (t.fixed) return t.fixed;
     if (t.work === 0) return { from: low, until: low };
     if (crew.length === 0) return { from: low, until: low + t.work };
@@ -46,7 +57,7 @@ export function searchExactly(
 
   /** Least start from which the task does not end before `target`. */
   const lowFor = (i: number, target: number, crew: readonly string[]): number => {
-    const t = tasks[i] as PlanTask;
+    const t = tasks[i]!;
     if (wholes.get(t.id) || crew.length === 0 || t.work === 0) return target - t.work;
     const back = startToFinish(hoursOf(crew), target, t.work);
     return back === -Infinity || finishOf(hoursOf(crew), back, t.work) >= target ? back : back + grain;
@@ -59,61 +70,74 @@ export function searchExactly(
       if (rounds > 400) return false;
       changed = false;
       const raise = (i: number, to: number): boolean => {
-        if (to <= (lows[i] as number) + 1e-6) return true;
-        const t = tasks[i] as PlanTask;
+        if (to <= lows[i]! + 1e-6) return true;
+        const t = tasks[i]!;
         if (t.fixed) return t.fixed.from + 1 >= to;
         lows[i] = to;
         changed = true;
         return to < problem.until;
       };
       for (let i = 0; i < n; i++) {
-        const s = span(i, lows[i] as number, crewsOf[i]?.[crews[i] as number] ?? []);
+        const s = span(i, lows[i]!, crewsOf[i]?.[crews[i]!] ?? []);
         if (s.until === Infinity) return false;
         lows[i] = s.from;
         ends[i] = s.until;
       }
       for (let i = 0; i < n; i++) {
-        for (const w of (tasks[i] as PlanTask).after) {
+        for (const w of tasks[i]!.after) {
           const p = index.get(w.task);
           if (p === undefined) continue;
-          if (!raise(i, (ends[p] as number) + w.least)) return false;
-          const target = (lows[i] as number) - (w.most ?? Infinity);
-          if ((ends[p] as number) < target - 1e-6) {
-            if ((tasks[p] as PlanTask).fixed) return false;
-            if (!raise(p, lowFor(p, target, crewsOf[p]?.[crews[p] as number] ?? []))) return false;
+          if (!raise(i, ends[p]! + w.least)) return false;
+          const target = lows[i]! - (w.most ?? Infinity);
+          if (ends[p]! < target - 1e-6) {
+            if (tasks[p]!.fixed) return false;
+            if (!raise(p, lowFor(p, target, crewsOf[p]?.[crews[p]!] ?? []))) return false;
           }
         }
       }
-      for (const e of edges) if (!raise(e.to, (ends[e.from] as number) + e.least)) return false;
+      for (const e of edges) if (!raise(e.to, ends[e.from]! + e.least)) return false;
     }
     return true;
   };
 
   const clash = (node: Node): Node[] | null => {
     const { lows, crews } = node;
-    const ordered = (a: number, b: number, least = 0): Node => ({ ...node, lows: lows.slice(), edges: [...node.edges, { from: a, to: b, least }] });
+    const ordered = (a: number, b: number, least = 0): Node => ({
+      ...node,
+      lows: lows.slice(),
+      edges: [...node.edges, { from: a, to: b, least }],
+    });
     for (let i = 0; i < n; i++) {
-      const a = tasks[i] as PlanTask, crewA = crewsOf[i]?.[crews[i] as number] ?? [];
+      const a = tasks[i]!,
+        crewA = crewsOf[i]?.[crews[i]!] ?? [];
       if (a.work === 0) continue;
       for (let j = i + 1; j < n; j++) {
-        const b = tasks[j] as PlanTask;
+        const b = tasks[j]!;
         if (b.work === 0 || (a.fixed && b.fixed)) continue;
-        if ((lows[i] as number) >= (ends[j] as number) - 1e-6 || (lows[j] as number) >= (ends[i] as number) - 1e-6) continue;
-        const crewB = crewsOf[j]?.[crews[j] as number] ?? [];
-        if (crewA.some((w) => crewB.includes(w)) || a.tools.some((x) => b.tools.includes(x))) return (lows[i] as number) <= (lows[j] as number) ? [ordered(i, j), ordered(j, i)] : [ordered(j, i), ordered(i, j)];
+        if (lows[i]! >= ends[j]! - 1e-6 || lows[j]! >= ends[i]! - 1e-6) continue;
+        const crewB = crewsOf[j]?.[crews[j]!] ?? [];
+        if (crewA.some((w) => crewB.includes(w)) || a.tools.some((x) => b.tools.includes(x)))
+          return lows[i]! <= lows[j]! ? [ordered(i, j), ordered(j, i)] : [ordered(j, i), ordered(i, j)];
       }
     }
     for (let i = 0; i < n; i++) {
-      const t = tasks[i] as PlanTask;
+      const t = tasks[i]!;
       if (!t.holds || t.holds.length === 0 || t.fixed) continue;
       const settled = node.places.get(i);
-      const wetting = (zone: string) => (wetters.get(zone) ?? []).find((w) => w.task !== i && (lows[w.task] as number) - w.before < (ends[i] as number) - 1e-6 && (ends[w.task] as number) + w.after > (lows[i] as number) + 1e-6);
+      const wetting = (zone: string) =>
+        (wetters.get(zone) ?? []).find(
+          (w) =>
+            w.task !== i && lows[w.task]! - w.before < ends[i]! - 1e-6 && ends[w.task]! + w.after > lows[i]! + 1e-6,
+        );
       const zones = settled === undefined ? t.holds : [settled];
       if (zones.some((z) => !wetting(z))) continue;
       return zones.flatMap((zone) => {
-        const w = wetting(zone) as { task: number; before: number; after: number };
+        const w = wetting(zone)!;
         const places = new Map(node.places).set(i, zone);
-        return [{ ...ordered(i, w.task, w.before), places }, { ...ordered(w.task, i, w.after), places }];
+        return [
+          { ...ordered(i, w.task, w.before), places },
+          { ...ordered(w.task, i, w.after), places },
+        ];
       });
     }
     return null;
@@ -121,7 +145,12 @@ export function searchExactly(
 
   const search = (node: Node): void => {
     if (left-- <= 0 || !settle(node)) return;
-    const placed = tasks.map((t, i): Placed => ({ id: t.id, from: node.lows[i] as number, until: ends[i] as number, crew: crewsOf[i]?.[node.crews[i] as number] ?? [] }));
+    const placed = tasks.map((t, i): Placed => ({
+      id: t.id,
+      from: node.lows[i]!,
+      until: ends[i]!,
+      crew: crewsOf[i]?.[node.crews[i]!] ?? [],
+    }));
     const cost = costOf(problem, finishes(tasks, new Map(placed.map((p) => [p.id, p]))));
     if (cost >= bestCost - 1) return;
     const branches = clash(node);
@@ -143,7 +172,12 @@ export function searchExactly(
       rest = Math.floor(rest / c);
       return chosen;
     });
-    search({ lows: Float64Array.from(tasks, (t) => (t.fixed ? t.fixed.from : Math.max(problem.from, t.notBefore))), edges: [], crews, places: new Map() });
+    search({
+      lows: Float64Array.from(tasks, (t) => (t.fixed ? t.fixed.from : Math.max(problem.from, t.notBefore))),
+      edges: [],
+      crews,
+      places: new Map(),
+    });
   }
   return best;
 }

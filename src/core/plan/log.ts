@@ -6,7 +6,20 @@ import type { TimedStep } from './pace';
 import type { Happened } from './plan';
 
 /** The bench log as it is read: append-only, a correction a new entry that points at the old. */
-export const logKinds = ['weigh-in', 'shrink-mark', 'photo', 'note', 'crack', 'repair', 'room', 'step', 'used', 'clock', 'clock-stop', 'void'] as const;
+export const logKinds = [
+  'weigh-in',
+  'shrink-mark',
+  'photo',
+  'note',
+  'crack',
+  'repair',
+  'room',
+  'step',
+  'used',
+  'clock',
+  'clock-stop',
+  'void',
+] as const;
 export type LogKind = (typeof logKinds)[number];
 
 export interface LogEntry {
@@ -52,26 +65,49 @@ const standing = (entries: readonly ReadEntry[], kind: LogKind) => entries.filte
 export function happenedOf(entries: readonly ReadEntry[]): Happened[] {
   const out = new Map<string, Happened>();
   for (const e of standing(entries, 'step')) {
-    const until = secondsOf(e.at), hours = Number(e.data['took'] ?? e.data['usual'] ?? 0);
-    if (Number.isFinite(until)) out.set(String(e.data['step']), { step: String(e.data['step']), from: until - Math.max(0.05, hours) * 3600, until });
+    const until = secondsOf(e.at),
+      hours = Number(e.data['took'] ?? e.data['usual'] ?? 0);
+    if (Number.isFinite(until))
+      out.set(String(e.data['step']), {
+        step: String(e.data['step']),
+        from: until - Math.max(0.05, hours) * 3600,
+        until,
+      });
   }
   return [...out.values()];
 }
 
 /** What a log entry says of a step that is done. */
-export function stepData(s: Pick<Step, 'id' | 'name' | 'kind' | 'hours' | 'clay'>, took: number | null): Record<string, unknown> {
-  return { step: s.id, name: s.name, kind: s.kind, usual: Math.max(0.01, Math.round(s.hours * 1000) / 1000), ...(took ? { took } : {}), ...(s.clay > 0 ? { clay: Math.round(s.clay * 1e5) / 1e5 } : {}) };
+export function stepData(
+  s: Pick<Step, 'id' | 'name' | 'kind' | 'hours' | 'clay'>,
+  took: number | null,
+): Record<string, unknown> {
+  return {
+    step: s.id,
+    name: s.name,
+    kind: s.kind,
+    usual: Math.max(0.01, Math.round(s.hours * 1000) / 1000),
+    ...(took ? { took } : {}),
+    ...(s.clay > 0 ? { clay: Math.round(s.clay * 1e5) / 1e5 } : {}),
+  };
 }
 
 /** Steps whose hours were told, against the usual ones. */
 export function timedOf(entries: readonly ReadEntry[]): TimedStep[] {
-  return standing(entries, 'step').filter((e) => Number(e.data['took']) > 0 && Number(e.data['usual']) > 0)
-    .map((e) => ({ kind: String(e.data['kind']) as StepKind, usual: Number(e.data['usual']), took: Number(e.data['took']) }));
+  return standing(entries, 'step')
+    .filter((e) => Number(e.data['took']) > 0 && Number(e.data['usual']) > 0)
+    .map((e) => ({
+      kind: String(e.data['kind']) as StepKind,
+      usual: Number(e.data['usual']),
+      took: Number(e.data['took']),
+    }));
 }
 
 /** The moment the clay went on: the first laying that was logged, the earliest other entry of that day, or the hour it was to go on. */
 export function clayWentOn(build: Build, entries: readonly ReadEntry[]): number {
-  const laid = happenedOf(entries).filter((h) => h.step.startsWith('lay/')).reduce((m, h) => Math.min(m, h.until), Infinity);
+  const laid = happenedOf(entries)
+    .filter((h) => h.step.startsWith('lay/'))
+    .reduce((m, h) => Math.min(m, h.until), Infinity);
   if (laid < Infinity) return laid;
   const day = build.brief.startDate;
   const first = entries.find((e) => !e.struck && e.kind !== 'step' && e.at.slice(0, 10) === day);
@@ -80,9 +116,13 @@ export function clayWentOn(build: Build, entries: readonly ReadEntry[]): number 
 
 /** Weighings that stand, as net weight against seconds since the clay went on. */
 export function readingsOf(entries: readonly ReadEntry[], firstAt: number): Weighing[] {
-  return standing(entries, 'weigh-in').map((e) => ({
-    time: secondsOf(e.at) - firstAt, mass: Number(e.data['gross']) - Number(e.data['tare']),
-  })).filter((r) => Number.isFinite(r.time) && Number.isFinite(r.mass)).sort((a, b) => a.time - b.time);
+  return standing(entries, 'weigh-in')
+    .map((e) => ({
+      time: secondsOf(e.at) - firstAt,
+      mass: Number(e.data['gross']) - Number(e.data['tare']),
+    }))
+    .filter((r) => Number.isFinite(r.time) && Number.isFinite(r.mass))
+    .sort((a, b) => a.time - b.time);
 }
 
 export interface Clock {
@@ -96,9 +136,18 @@ export interface Clock {
 
 /** Clocks that were set, oldest first: when they began is kept, so that nothing they lived through moves them. */
 export function clocksOf(entries: readonly LogEntry[]): Clock[] {
-  const stopped = new Map(entries.filter((e) => e.kind === 'clock-stop').map((e) => [String(e.data['clock']), secondsOf(e.at)]));
+  const stopped = new Map(
+    entries.filter((e) => e.kind === 'clock-stop').map((e) => [String(e.data['clock']), secondsOf(e.at)]),
+  );
   const gone = new Set(entries.filter((e) => e.kind === 'void').map((e) => e.corrects));
-  return entries.filter((e) => e.kind === 'clock' && !gone.has(e.id)).map((e) => ({
-    id: e.id, name: String(e.data['name']), started: secondsOf(e.at), seconds: Number(e.data['seconds']), stopped: stopped.get(e.id) ?? null,
-  })).sort((a, b) => a.started - b.started);
+  return entries
+    .filter((e) => e.kind === 'clock' && !gone.has(e.id))
+    .map((e) => ({
+      id: e.id,
+      name: String(e.data['name']),
+      started: secondsOf(e.at),
+      seconds: Number(e.data['seconds']),
+      stopped: stopped.get(e.id) ?? null,
+    }))
+    .sort((a, b) => a.started - b.started);
 }

@@ -18,13 +18,15 @@ export interface TimedStep {
   readonly took: number;
 }
 
-const before = 0.5, each = 0.35;
+const before = 0.5,
+  each = 0.35;
 
 export const usualPace: Pace = { factor: 1, spread: before, steps: 0 };
 
 export function paceOf(timed: readonly TimedStep[]): Partial<Record<StepKind, Pace>> {
   const logs = new Map<StepKind, number[]>();
-  for (const t of timed) if (t.usual > 0 && t.took > 0) logs.set(t.kind, [...(logs.get(t.kind) ?? []), Math.log(t.took / t.usual)]);
+  for (const t of timed)
+    if (t.usual > 0 && t.took > 0) logs.set(t.kind, [...(logs.get(t.kind) ?? []), Math.log(t.took / t.usual)]);
   const out: Partial<Record<StepKind, Pace>> = {};
   for (const [kind, values] of logs) {
     const weight = 1 / before ** 2 + values.length / each ** 2;

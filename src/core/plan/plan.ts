@@ -89,10 +89,14 @@ const day = 86400;
 /** A step as short as this is not broken off. */
 const unbroken = 3600;
 /** How far back and ahead hours are looked up. */
-const behind = 200 * day, ahead = 730 * day;
+const behind = 200 * day,
+  ahead = 730 * day;
 
 /** People with their hours, a build's own where nobody is named, and a person for each group of a class. */
-export function peopleFor(inputs: PlanInputs): { readonly people: readonly Person[]; readonly crewOf: ReadonlyMap<string, readonly string[]> } {
+export function peopleFor(inputs: PlanInputs): {
+  readonly people: readonly Person[];
+  readonly crewOf: ReadonlyMap<string, readonly string[]>;
+} {
   const people: Person[] = [...inputs.workshop.people];
   const crewOf = new Map<string, readonly string[]>();
   for (const b of inputs.builds) {
@@ -102,16 +106,30 @@ export function peopleFor(inputs: PlanInputs): { readonly people: readonly Perso
     else if (first) crewOf.set(b.id, [first.id]);
     else {
       // Nobody has said when they work: one pair of hands for all builds, with the longest week any of them asks for.
-      if (!people.some((p) => p.id === 'me')) people.push({ id: 'me', name: 'you', hours: usualHours(Math.max(...inputs.builds.map((x) => x.hoursPerWeek))), away: [], other: [] });
+      if (!people.some((p) => p.id === 'me'))
+        people.push({
+          id: 'me',
+          name: 'you',
+          hours: usualHours(Math.max(...inputs.builds.map((x) => x.hoursPerWeek))),
+          away: [],
+          other: [],
+        });
       crewOf.set(b.id, ['me']);
     }
     const { classSet } = b.plan;
     if (classSet) {
       for (let g = 1; g <= classSet.groups; g++) {
         // Sessions go round the groups; with fewer sessions than groups, groups share them.
-        const own = classSet.sessions.filter((_, i) => (classSet.sessions.length < classSet.groups ? i === (g - 1) % classSet.sessions.length : i % classSet.groups === g - 1));
+        const own = classSet.sessions.filter((_, i) =>
+          classSet.sessions.length < classSet.groups
+            ? i === (g - 1) % classSet.sessions.length
+            : i % classSet.groups === g - 1,
+        );
         people.push({
-          id: groupId(b.id, g), name: `group ${g}`, away: inputs.workshop.people[0]?.away ?? [], other: [],
+          id: groupId(b.id, g),
+          name: `group ${g}`,
+          away: inputs.workshop.people[0]?.away ?? [],
+          other: [],
           hours: own.map((s) => ({ days: [s.day], from: s.from, until: Math.min(1440, s.from + classSet.minutes) })),
         });
       }
@@ -131,7 +149,7 @@ function crews(people: readonly string[], count: number): (readonly string[])[] 
   const go = (from: number, chosen: string[]) => {
     if (out.length >= 12) return;
     if (chosen.length === wanted) out.push(chosen);
-    else for (let i = from; i < people.length; i++) go(i + 1, [...chosen, people[i] as string]);
+    else for (let i = from; i < people.length; i++) go(i + 1, [...chosen, people[i]!]);
   };
   go(0, []);
   return out;
@@ -148,10 +166,19 @@ function readied(inputs: PlanInputs, b: BuildToPlan, off: ReadonlySet<string>): 
   const kept = without(changed.steps, off);
   const all = b.plan.classSet ? forGroups(kept, b.plan.classSet) : kept;
   const edited = (id: string) => b.plan.steps[id.replace(/^group-\d+\//, '')]?.hours !== undefined;
-  return { build: b, lost: changed.lost, steps: all.map((s) => ({ ...s, takes: s.hours * (edited(s.id) ? 1 : (inputs.paces[s.kind]?.factor ?? 1)) })) };
+  return {
+    build: b,
+    lost: changed.lost,
+    steps: all.map((s) => ({ ...s, takes: s.hours * (edited(s.id) ? 1 : (inputs.paces[s.kind]?.factor ?? 1)) })),
+  };
 }
 
-function tasksOf({ build, steps }: Ready, end: End, inputs: PlanInputs, crewOf: ReadonlyMap<string, readonly string[]>): PlanTask[] {
+function tasksOf(
+  { build, steps }: Ready,
+  end: End,
+  inputs: PlanInputs,
+  crewOf: ReadonlyMap<string, readonly string[]>,
+): PlanTask[] {
   const key = (id: string) => `${build.id}:${id}`;
   const done = new Map(build.happened.map((h) => [h.step, h]));
   return steps.map((s): PlanTask => {
@@ -161,24 +188,52 @@ function tasksOf({ build, steps }: Ready, end: End, inputs: PlanInputs, crewOf: 
     const people = group ? [groupId(build.id, Number(group[1]))] : (crewOf.get(build.id) ?? []);
     const work = Math.max(60, Math.round(s.takes * 60) * 60);
     return {
-      id: key(s.id), build: build.id, work, whole: s.whole || work <= unbroken, tools: s.tools, crews: crews(people, s.people),
-      after: s.after.map((w) => ({ task: key(w.task), least: w.least[end], most: w.most === null ? null : w.most[end], why: w.why })),
-      wets: s.wets.map((w) => ({ zone: key(w.zone), before: 0, after: w.after[end] })), holds: s.holds ? s.holds.map(key) : null,
-      notBefore: inputs.now, fixed: did ? { from: did.from, until: did.until } : at ? { from: Date.parse(at) / 1000, until: Date.parse(at) / 1000 + work } : null,
+      id: key(s.id),
+      build: build.id,
+      work,
+      whole: s.whole || work <= unbroken,
+      tools: s.tools,
+      crews: crews(people, s.people),
+      after: s.after.map((w) => ({
+        task: key(w.task),
+        least: w.least[end],
+        most: w.most === null ? null : w.most[end],
+        why: w.why,
+      })),
+      wets: s.wets.map((w) => ({ zone: key(w.zone), before: 0, after: w.after[end] })),
+      holds: s.holds ? s.holds.map(key) : null,
+      notBefore: inputs.now,
+      fixed: did
+        ? { from: did.from, until: did.until }
+        : at
+          ? { from: Date.parse(at) / 1000, until: Date.parse(at) / 1000 + work }
+          : null,
     };
   });
 }
 
-export function problemOf(inputs: PlanInputs, end: End = 'nominal', off: ReadonlyMap<string, ReadonlySet<string>> = new Map()): { readonly problem: PlanProblem; readonly ready: readonly Ready[]; readonly people: readonly Person[] } {
+export function problemOf(
+  inputs: PlanInputs,
+  end: End = 'nominal',
+  off: ReadonlyMap<string, ReadonlySet<string>> = new Map(),
+): { readonly problem: PlanProblem; readonly ready: readonly Ready[]; readonly people: readonly Person[] } {
   const { people, crewOf } = peopleFor(inputs);
   const zone = zoneClock(inputs.workshop.zone);
   const ready = inputs.builds.map((b) => readied(inputs, b, off.get(b.id) ?? new Set()));
-  const open = Object.fromEntries(people.map((p) => [p.id, openSpans(p, zone, inputs.now - behind, inputs.now + ahead)]));
+  const open = Object.fromEntries(
+    people.map((p) => [p.id, openSpans(p, zone, inputs.now - behind, inputs.now + ahead)]),
+  );
   return {
-    people, ready,
+    people,
+    ready,
     problem: {
-      tasks: ready.flatMap((r) => tasksOf(r, end, inputs, crewOf)), open, from: inputs.now, until: inputs.now + ahead,
-      due: Object.fromEntries(inputs.builds.map((b) => [b.id, b.deadline === null ? null : zone.epochOf(b.deadline, 1440)])),
+      tasks: ready.flatMap((r) => tasksOf(r, end, inputs, crewOf)),
+      open,
+      from: inputs.now,
+      until: inputs.now + ahead,
+      due: Object.fromEntries(
+        inputs.builds.map((b) => [b.id, b.deadline === null ? null : zone.epochOf(b.deadline, 1440)]),
+      ),
     },
   };
 }
@@ -188,18 +243,29 @@ export function planWorkshop(inputs: PlanInputs): WorkshopPlan | null {
   const nominal = problemOf(inputs);
   const made = schedule(nominal.problem);
   if (!made) return null;
-  const early = schedule(problemOf(inputs, 'low').problem, 3), late = schedule(problemOf(inputs, 'high').problem, 3);
+  const early = schedule(problemOf(inputs, 'low').problem, 3),
+    late = schedule(problemOf(inputs, 'high').problem, 3);
   const at = (s: typeof made) => new Map(s.placed.map((p) => [p.id, p]));
   const placed = at(made);
   const clashes = clashesOf(nominal.problem, made.placed, crewHours(nominal.problem), inputs.now);
   return {
-    zone: inputs.workshop.zone, now: inputs.now, people: nominal.people, open: nominal.problem.open,
-    builds: nominal.ready.map((r) => buildPlan(r, nominal.problem, placed, at(early ?? made), at(late ?? made), clashes)),
+    zone: inputs.workshop.zone,
+    now: inputs.now,
+    people: nominal.people,
+    open: nominal.problem.open,
+    builds: nominal.ready.map((r) =>
+      buildPlan(r, nominal.problem, placed, at(early ?? made), at(late ?? made), clashes),
+    ),
   };
 }
 
 function buildPlan(
-  { build, steps, lost }: Ready, problem: PlanProblem, placed: ReadonlyMap<string, Placed>, early: ReadonlyMap<string, Placed>, late: ReadonlyMap<string, Placed>, clashes: readonly Clash[],
+  { build, steps, lost }: Ready,
+  problem: PlanProblem,
+  placed: ReadonlyMap<string, Placed>,
+  early: ReadonlyMap<string, Placed>,
+  late: ReadonlyMap<string, Placed>,
+  clashes: readonly Clash[],
 ): BuildPlan {
   const due = problem.due[build.id] ?? null;
   const own: PlanProblem = { ...problem, tasks: problem.tasks.filter((t) => t.build === build.id) };
@@ -207,27 +273,51 @@ function buildPlan(
   const latestAt = new Map((latest ?? []).map((p) => [p.id, p.from]));
   const done = new Set(build.happened.map((h) => h.step));
   const hoursOf = crewHours(problem);
-  const end = (map: ReadonlyMap<string, Placed>) => steps.reduce((m, s) => Math.max(m, map.get(`${build.id}:${s.id}`)?.until ?? -Infinity), -Infinity);
+  const end = (map: ReadonlyMap<string, Placed>) =>
+    steps.reduce((m, s) => Math.max(m, map.get(`${build.id}:${s.id}`)?.until ?? -Infinity), -Infinity);
   const nominal = end(placed);
   const planned = steps.map((s): PlannedStep => {
     const id = `${build.id}:${s.id}`;
     const p = placed.get(id) ?? { id, from: Infinity, until: Infinity, crew: [] };
     return {
-      ...s, from: p.from, until: p.until, crew: p.crew, done: done.has(s.id), pinned: build.plan.steps[s.id]?.at !== undefined && !done.has(s.id),
+      ...s,
+      from: p.from,
+      until: p.until,
+      crew: p.crew,
+      done: done.has(s.id),
+      pinned: build.plan.steps[s.id]?.at !== undefined && !done.has(s.id),
       sittings: sittingsOf(p, done.has(s.id), hoursOf),
       // A plan that is in time shows itself that beginning then is early enough.
-      latest: latestOf(latestAt.get(id), p.from, due !== null && nominal <= due), clashes: clashes.filter((c) => c.task === id),
+      latest: latestOf(latestAt.get(id), p.from, due !== null && nominal <= due),
+      clashes: clashes.filter((c) => c.task === id),
     };
   });
-  const first = planned.filter((s) => !s.done).reduce<number | null>((m, s) => (s.latest === null ? m : Math.min(m ?? Infinity, s.latest)), null);
+  const first = planned
+    .filter((s) => !s.done)
+    .reduce<number | null>((m, s) => (s.latest === null ? m : Math.min(m ?? Infinity, s.latest)), null);
   return {
-    id: build.id, name: build.name, steps: planned.sort((a, b) => a.from - b.from || a.until - b.until), due, lost, beginBy: first,
+    id: build.id,
+    name: build.name,
+    steps: planned.sort((a, b) => a.from - b.from || a.until - b.until),
+    due,
+    lost,
+    beginBy: first,
     finish: { low: Math.min(nominal, end(early)), nominal, high: Math.max(nominal, end(late)) },
     deciding: decidingChain(problem, [...placed.values()], build.id),
-    wet: steps.flatMap((s) => s.wets.map((w): WetSpan => {
-      const until = placed.get(`${build.id}:${s.id}`)?.until ?? Infinity, from = placed.get(`${build.id}:${s.id}`)?.from ?? Infinity;
-      return { zone: w.zone, name: s.place, from, until: { low: until + w.after.low, nominal: until + w.after.nominal, high: until + w.after.high } };
-    })).filter((w) => w.from < Infinity),
+    wet: steps
+      .flatMap((s) =>
+        s.wets.map((w): WetSpan => {
+          const until = placed.get(`${build.id}:${s.id}`)?.until ?? Infinity,
+            from = placed.get(`${build.id}:${s.id}`)?.from ?? Infinity;
+          return {
+            zone: w.zone,
+            name: s.place,
+            from,
+            until: { low: until + w.after.low, nominal: until + w.after.nominal, high: until + w.after.high },
+          };
+        }),
+      )
+      .filter((w) => w.from < Infinity),
   };
 }
 
@@ -244,17 +334,25 @@ function latestOf(back: number | undefined, from: number, inTime: boolean): numb
 }
 
 /** Steps to leave out so that it is done in time, what is least missed first; null where leaving all of them out is not enough. */
-export function whatToLeaveOut(inputs: PlanInputs, build: string): { readonly steps: readonly Step[]; readonly finish: number } | null {
+export function whatToLeaveOut(
+  inputs: PlanInputs,
+  build: string,
+): { readonly steps: readonly Step[]; readonly finish: number } | null {
   const b = inputs.builds.find((x) => x.id === build);
   if (!b || b.deadline === null) return null;
   const done = new Set(b.happened.map((h) => h.step));
   const due = zoneClock(inputs.workshop.zone).epochOf(b.deadline, 1440);
-  const may = withChanges(b.steps, b.plan).steps.filter((s) => s.missed < 0.7 && !done.has(s.id) && s.hours > 0.1).sort((x, y) => x.missed - y.missed || y.hours - x.hours);
+  const may = withChanges(b.steps, b.plan)
+    .steps.filter((s) => s.missed < 0.7 && !done.has(s.id) && s.hours > 0.1)
+    .sort((x, y) => x.missed - y.missed || y.hours - x.hours);
   const finishWithout = (off: readonly Step[]): number => {
     const made = schedule(problemOf(inputs, 'nominal', new Map([[build, new Set(off.map((x) => x.id))]])).problem, 3);
-    return made ? made.placed.reduce((m, p) => (p.id.startsWith(`${build}:`) ? Math.max(m, p.until) : m), -Infinity) : Infinity;
+    return made
+      ? made.placed.reduce((m, p) => (p.id.startsWith(`${build}:`) ? Math.max(m, p.until) : m), -Infinity)
+      : Infinity;
   };
-  let out: Step[] = [], finish = Infinity;
+  let out: Step[] = [],
+    finish = Infinity;
   for (const s of may) {
     out.push(s);
     finish = finishWithout(out);
@@ -263,7 +361,8 @@ export function whatToLeaveOut(inputs: PlanInputs, build: string): { readonly st
   if (finish > due) return null;
   // What turned out not to matter stays in, what is missed most first.
   for (const s of [...out].reverse()) {
-    const rest = out.filter((x) => x !== s), then = finishWithout(rest);
+    const rest = out.filter((x) => x !== s),
+      then = finishWithout(rest);
     if (then <= due) {
       out = rest;
       finish = then;

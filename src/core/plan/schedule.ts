@@ -18,7 +18,8 @@ export interface Schedule {
 }
 
 const grain = 60;
-const mostRepairs = 80, mendedOneByOne = 40;
+const mostRepairs = 80,
+  mendedOneByOne = 40;
 /** Plans made in all, times tasks. */
 const mostPlans = 9000;
 const exactUpTo = 9;
@@ -30,7 +31,10 @@ interface Work {
   readonly order: readonly PlanTask[];
   readonly byId: ReadonlyMap<string, PlanTask>;
   readonly tails: ReadonlyMap<string, number>;
-  readonly wetters: ReadonlyMap<string, readonly { readonly task: PlanTask; readonly before: number; readonly after: number }[]>;
+  readonly wetters: ReadonlyMap<
+    string,
+    readonly { readonly task: PlanTask; readonly before: number; readonly after: number }[]
+  >;
   /** By zone: tasks that may be held there. */
   readonly holders: ReadonlyMap<string, readonly PlanTask[]>;
   /** By task: those that have to follow it within a longest wait. */
@@ -56,13 +60,24 @@ export function prepare(problem: PlanProblem): Work | null {
   if (!order) return null;
   const hoursOf = crewHours(problem);
   const wetters = new Map<string, { task: PlanTask; before: number; after: number }[]>();
-  for (const t of order) for (const w of t.wets) wetters.set(w.zone, [...(wetters.get(w.zone) ?? []), { task: t, before: w.before, after: w.after }]);
+  for (const t of order)
+    for (const w of t.wets)
+      wetters.set(w.zone, [...(wetters.get(w.zone) ?? []), { task: t, before: w.before, after: w.after }]);
   const holders = new Map<string, PlanTask[]>();
   for (const t of order) for (const zone of t.holds ?? []) holders.set(zone, [...(holders.get(zone) ?? []), t]);
   const windowed = new Map<string, { task: PlanTask; most: number }[]>();
-  for (const t of order) for (const w of t.after) if (w.most !== null) windowed.set(w.task, [...(windowed.get(w.task) ?? []), { task: t, most: w.most }]);
+  for (const t of order)
+    for (const w of t.after)
+      if (w.most !== null) windowed.set(w.task, [...(windowed.get(w.task) ?? []), { task: t, most: w.most }]);
   return {
-    problem, order, holders, windowed, byId: new Map(order.map((t) => [t.id, t])), tails: tailsOf(order), wetters, hoursOf,
+    problem,
+    order,
+    holders,
+    windowed,
+    byId: new Map(order.map((t) => [t.id, t])),
+    tails: tailsOf(order),
+    wetters,
+    hoursOf,
     whole: new Map(order.map((t) => [t.id, t.whole && longestSitting(t, hoursOf) >= t.work])),
   };
 }
@@ -75,7 +90,14 @@ interface Attempt {
 }
 
 /** When nothing stands in the way of `task` from `from` on, by this crew; Infinity where never. */
-function earliest(work: Work, placed: ReadonlyMap<string, Placed>, busy: Busy, task: PlanTask, crew: readonly string[], from: number): Span {
+function earliest(
+  work: Work,
+  placed: ReadonlyMap<string, Placed>,
+  busy: Busy,
+  task: PlanTask,
+  crew: readonly string[],
+  from: number,
+): Span {
   const hours = work.hoursOf(crew);
   const whole = work.whole.get(task.id) === true;
   const free = crew.length === 0 && task.work > 0;
@@ -84,7 +106,11 @@ function earliest(work: Work, placed: ReadonlyMap<string, Placed>, busy: Busy, t
     t = task.work === 0 ? t : startOn(hours, t, task.work, whole);
     const until = task.work === 0 ? t : free ? t + task.work : finishOf(hours, t, task.work);
     if (until === Infinity) return { from: Infinity, until: Infinity };
-    const next = Math.max(busy.freeFrom(crew, task.tools, t, until), wetUntil(work, placed, task, t, until), holdsUntil(work, placed, task, t, until));
+    const next = Math.max(
+      busy.freeFrom(crew, task.tools, t, until),
+      wetUntil(work, placed, task, t, until),
+      holdsUntil(work, placed, task, t, until),
+    );
     if (next <= t) return { from: t, until };
     t = next;
   }
@@ -92,7 +118,14 @@ function earliest(work: Work, placed: ReadonlyMap<string, Placed>, busy: Busy, t
 }
 
 /** The first time at which one of the places to hold is dry again, should all be wet now; `t` where one is dry. `also` counts as placed. */
-function holdsUntil(work: Work, placed: ReadonlyMap<string, Placed>, task: PlanTask, t: number, until: number, also?: Placed): number {
+function holdsUntil(
+  work: Work,
+  placed: ReadonlyMap<string, Placed>,
+  task: PlanTask,
+  t: number,
+  until: number,
+  also?: Placed,
+): number {
   if (!task.holds || task.holds.length === 0) return t;
   let first = Infinity;
   for (const zone of task.holds) {
@@ -115,7 +148,8 @@ function wetUntil(work: Work, placed: ReadonlyMap<string, Placed>, task: PlanTas
     for (const other of work.holders.get(wet.zone) ?? []) {
       const p = other.id === task.id ? undefined : placed.get(other.id);
       if (!p || t - wet.before >= p.until || until + wet.after <= p.from) continue;
-      if (holdsUntil(work, placed, other, p.from, p.until, { id: task.id, from: t, until, crew: [] }) > p.from) next = Math.max(next, p.until + wet.before);
+      if (holdsUntil(work, placed, other, p.from, p.until, { id: task.id, from: t, until, crew: [] }) > p.from)
+        next = Math.max(next, p.until + wet.before);
     }
   }
   return next;
@@ -169,9 +203,14 @@ function attempt(work: Work, priority: (t: PlanTask) => number, notBefore: Reado
   };
   for (const t of work.order) if (t.fixed) put(t, t.fixed, t.crews[0] ?? []);
   const left = new Set(work.order.filter((t) => !t.fixed));
-  const blocked = (t: PlanTask) => t.after.some((w) => { const before = work.byId.get(w.task); return before !== undefined && left.has(before); });
+  const blocked = (t: PlanTask) =>
+    t.after.some((w) => {
+      const before = work.byId.get(w.task);
+      return before !== undefined && left.has(before);
+    });
   while (left.size > 0) {
-    let chosen: PlanTask | undefined, best = -Infinity;
+    let chosen: PlanTask | undefined,
+      best = -Infinity;
     for (const t of left) {
       if (blocked(t)) continue;
       // What has a window open comes first, with all it still waits for; that which closes first before all.
@@ -189,9 +228,10 @@ function attempt(work: Work, priority: (t: PlanTask) => number, notBefore: Reado
     for (const w of chosen.after) {
       const before = placed.get(w.task);
       if (!before || w.most === null || from - before.until <= w.most + 1) continue;
-      const first = work.byId.get(w.task) as PlanTask;
+      const first = work.byId.get(w.task)!;
       if (first.fixed || from === Infinity) kept = false;
-      else broken.set(w.task, Math.max(broken.get(w.task) ?? -Infinity, laterStart(work, first, before, from - w.most)));
+      else
+        broken.set(w.task, Math.max(broken.get(w.task) ?? -Infinity, laterStart(work, first, before, from - w.most)));
     }
     // Of few tasks each broken wait is mended before the next is looked at; of many, all that one plan shows at once.
     if (broken.size > 0 && work.order.length <= mendedOneByOne) return { placed, broken, kept: false };
@@ -201,7 +241,13 @@ function attempt(work: Work, priority: (t: PlanTask) => number, notBefore: Reado
 }
 
 /** Notes until when a task has to be begun, and all that it still waits for before it. */
-function closeBy(work: Work, placed: ReadonlyMap<string, Placed>, closing: Map<string, number>, task: PlanTask, by: number): void {
+function closeBy(
+  work: Work,
+  placed: ReadonlyMap<string, Placed>,
+  closing: Map<string, number>,
+  task: PlanTask,
+  by: number,
+): void {
   if (placed.has(task.id) || by >= (closing.get(task.id) ?? Infinity)) return;
   closing.set(task.id, by);
   for (const w of task.after) {
@@ -211,7 +257,13 @@ function closeBy(work: Work, placed: ReadonlyMap<string, Placed>, closing: Map<s
 }
 
 /** The crew that is done first. */
-function soonest(work: Work, placed: ReadonlyMap<string, Placed>, busy: Busy, task: PlanTask, notBefore: ReadonlyMap<string, number>): Placed {
+function soonest(
+  work: Work,
+  placed: ReadonlyMap<string, Placed>,
+  busy: Busy,
+  task: PlanTask,
+  notBefore: ReadonlyMap<string, number>,
+): Placed {
   let from = Math.max(work.problem.from, task.notBefore, notBefore.get(task.id) ?? -Infinity);
   for (const w of task.after) {
     const before = placed.get(w.task);
@@ -228,7 +280,10 @@ function soonest(work: Work, placed: ReadonlyMap<string, Placed>, busy: Busy, ta
 /** From when a task has to begin so that it does not end before `target`. */
 function laterStart(work: Work, task: PlanTask, at: Placed, target: number): number {
   const hours = work.hoursOf(at.crew);
-  const back = work.whole.get(task.id) || at.crew.length === 0 || task.work === 0 ? target - task.work : startToFinish(hours, target, task.work);
+  const back =
+    work.whole.get(task.id) || at.crew.length === 0 || task.work === 0
+      ? target - task.work
+      : startToFinish(hours, target, task.work);
   const reaches = task.work === 0 || at.crew.length === 0 || finishOf(hours, back, task.work) >= target;
   return Math.max(at.from + grain, reaches ? back : back + grain);
 }
@@ -274,21 +329,41 @@ export function schedule(problem: PlanProblem, tries = 24): Schedule | null {
     if (best && budget.left <= 0) break;
     budget.left--;
     const made = repaired(work, priority, budget);
-    const whole = made.kept && [...made.placed.values()].every((p) => p.from < Infinity) && !breaksWindow(work, made.placed);
-    const found: Schedule = { placed: [...made.placed.values()], kept: whole, cost: costOf(problem, finishes(problem.tasks, made.placed)) };
+    const whole =
+      made.kept && [...made.placed.values()].every((p) => p.from < Infinity) && !breaksWindow(work, made.placed);
+    const found: Schedule = {
+      placed: [...made.placed.values()],
+      kept: whole,
+      cost: costOf(problem, finishes(problem.tasks, made.placed)),
+    };
     if (!best || (found.kept && !best.kept) || (found.kept === best.kept && found.cost < best.cost - 1)) best = found;
   }
   const open = work.order.filter((t) => !t.fixed).length;
   if (open > 0 && (open <= exactUpTo || best?.kept !== true) && open <= 60) {
-    const exact = searchExactly(problem, work.order, work.hoursOf, work.whole, best?.kept ? best.cost : Infinity, exactSteps(open));
-    if (exact) return { placed: exact, kept: true, cost: costOf(problem, finishes(problem.tasks, new Map(exact.map((p) => [p.id, p])))) };
+    const exact = searchExactly(
+      problem,
+      work.order,
+      work.hoursOf,
+      work.whole,
+      best?.kept ? best.cost : Infinity,
+      exactSteps(open),
+    );
+    if (exact)
+      return {
+        placed: exact,
+        kept: true,
+        cost: costOf(problem, finishes(problem.tasks, new Map(exact.map((p) => [p.id, p])))),
+      };
   }
   return best;
 }
 
 function breaksWindow(work: Work, placed: ReadonlyMap<string, Placed>): boolean {
-  return work.problem.tasks.some((t) => t.after.some((w) => {
-    const a = placed.get(w.task), b = placed.get(t.id);
-    return a !== undefined && b !== undefined && w.most !== null && b.from - a.until > w.most + 1;
-  }));
+  return work.problem.tasks.some((t) =>
+    t.after.some((w) => {
+      const a = placed.get(w.task),
+        b = placed.get(t.id);
+      return a !== undefined && b !== undefined && w.most !== null && b.from - a.until > w.most + 1;
+    }),
+  );
 }

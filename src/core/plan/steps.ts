@@ -38,26 +38,65 @@ export const stepRates: Readonly<Record<StepKind, StepRate>> = {
 
 /** Hours until what was put on may be worked over; the usual ones at 20 degrees. */
 export const groundWaits: Readonly<Record<string, number>> = {
-  tape: 0, twine: 0, cloth: 0, mesh: 0, gauze: 24, undercoat: 1, 'plastic-film': 0, 'foil-barrier': 0, 'petroleum-jelly': 0, 'sealing-primer': 24, 'glue-wash': 0.5, varnish: 12,
-  'paper-mache': 48, 'smooth-skin': 24, 'filler-skin': 12, 'epoxy-skin': 24, 'acrylic-seal': 3, shellac: 2, wax: 1, 'solvent-varnish': 12,
+  tape: 0,
+  twine: 0,
+  cloth: 0,
+  mesh: 0,
+  gauze: 24,
+  undercoat: 1,
+  'plastic-film': 0,
+  'foil-barrier': 0,
+  'petroleum-jelly': 0,
+  'sealing-primer': 24,
+  'glue-wash': 0.5,
+  varnish: 12,
+  'paper-mache': 48,
+  'smooth-skin': 24,
+  'filler-skin': 12,
+  'epoxy-skin': 24,
+  'acrylic-seal': 3,
+  shellac: 2,
+  wax: 1,
+  'solvent-varnish': 12,
 };
 
 /** What the mould, the oven or the paint asks of the maker: steps in order, each with the hours to wait after it. */
-export const processSteps: Readonly<Record<string, readonly { readonly id: string; readonly name: string; readonly kind: StepKind; readonly wait: number; readonly share: number }[]>> = {
+export const processSteps: Readonly<
+  Record<
+    string,
+    readonly {
+      readonly id: string;
+      readonly name: string;
+      readonly kind: StepKind;
+      readonly wait: number;
+      readonly share: number;
+    }[]
+  >
+> = {
   'spray-paint': [
-    { id: 'prime', name: 'Prime it', kind: 'painting', wait: 4, share: 0.4 }, { id: 'base', name: 'Paint the ground colour', kind: 'painting', wait: 4, share: 0.6 },
-    { id: 'colour', name: 'Paint it', kind: 'painting', wait: 12, share: 1.4 }, { id: 'varnish', name: 'Varnish it', kind: 'painting', wait: 24, share: 0.5 },
+    { id: 'prime', name: 'Prime it', kind: 'painting', wait: 4, share: 0.4 },
+    { id: 'base', name: 'Paint the ground colour', kind: 'painting', wait: 4, share: 0.6 },
+    { id: 'colour', name: 'Paint it', kind: 'painting', wait: 12, share: 1.4 },
+    { id: 'varnish', name: 'Varnish it', kind: 'painting', wait: 24, share: 0.5 },
   ],
   'heat-gun': [{ id: 'heat-gun', name: 'Heat gun over it', kind: 'heat', wait: 1, share: 1 }],
   solvent: [{ id: 'solvent', name: 'Smooth it with solvent', kind: 'smoothing', wait: 12, share: 1 }],
   'styrene-resin': [{ id: 'resin', name: 'Coat it in resin', kind: 'sealing', wait: 24, share: 1.5 }],
-  'silicone-addition': mould('silicone', 24), 'silicone-condensation': mould('silicone', 24), 'latex-mould': mould('latex', 48), 'plaster-mould': mould('plaster', 24),
+  'silicone-addition': mould('silicone', 24),
+  'silicone-condensation': mould('silicone', 24),
+  'latex-mould': mould('latex', 48),
+  'plaster-mould': mould('plaster', 24),
   'cement-pour': [{ id: 'cement', name: 'Pour the cement', kind: 'moulding', wait: 168, share: 1 }],
 };
 
-function mould(what: string, wait: number): { id: string; name: string; kind: StepKind; wait: number; share: number }[] {
+function mould(
+  what: string,
+  wait: number,
+): { id: string; name: string; kind: StepKind; wait: number; share: number }[] {
   return [
-    { id: 'part', name: 'Set out the parting and shims, release', kind: 'moulding', wait: 1, share: 0.8 }, { id: 'coat', name: `Lay up the ${what}`, kind: 'moulding', wait, share: 1.2 },
-    { id: 'shell', name: 'Make the shell over it', kind: 'moulding', wait: 24, share: 0.8 }, { id: 'open', name: 'Open the mould and clean it', kind: 'moulding', wait: 0, share: 0.5 },
+    { id: 'part', name: 'Set out the parting and shims, release', kind: 'moulding', wait: 1, share: 0.8 },
+    { id: 'coat', name: `Lay up the ${what}`, kind: 'moulding', wait, share: 1.2 },
+    { id: 'shell', name: 'Make the shell over it', kind: 'moulding', wait: 24, share: 0.8 },
+    { id: 'open', name: 'Open the mould and clean it', kind: 'moulding', wait: 0, share: 0.5 },
   ];
 }

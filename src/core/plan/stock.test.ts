@@ -1,10 +1,38 @@
-import { costOfBuild, effectiveLog, onShelf, stockLines, usedByLog, type LogEntry, type StockMove, type StockNeed } from '.';
+import {
+  costOfBuild,
+  effectiveLog,
+  onShelf,
+  stockLines,
+  usedByLog,
+  type LogEntry,
+  type StockMove,
+  type StockNeed,
+} from '.';
 
-const move = (kind: StockMove['kind'], amount: number, at: string, more: Partial<StockMove> = {}): StockMove => ({ item: 'clay/paper-clay', kind, amount, price: null, build: null, at: `2026-12-${at}T10:00:00.000Z`, ...more });
-const need = (build: string, amount: number, more: Partial<StockNeed> = {}): StockNeed => ({ item: 'clay/paper-clay', name: 'paper clay', unit: 'kg', build, buildName: build, amount, price: 5, ...more });
+const move = (kind: StockMove['kind'], amount: number, at: string, more: Partial<StockMove> = {}): StockMove => ({
+  item: 'clay/paper-clay',
+  kind,
+  amount,
+  price: null,
+  build: null,
+  at: `2026-12-${at}T10:00:00.000Z`,
+  ...more,
+});
+const need = (build: string, amount: number, more: Partial<StockNeed> = {}): StockNeed => ({
+  item: 'clay/paper-clay',
+  name: 'paper clay',
+  unit: 'kg',
+  build,
+  buildName: build,
+  amount,
+  price: 5,
+  ...more,
+});
 
 test('what is there follows what came and went, and a count overrules', () => {
-  expect(onShelf([move('bought', 10, '01'), move('used', 3, '02'), move('scrapped', 1, '03'), move('reclaimed', 2, '04')])).toBe(8);
+  expect(
+    onShelf([move('bought', 10, '01'), move('used', 3, '02'), move('scrapped', 1, '03'), move('reclaimed', 2, '04')]),
+  ).toBe(8);
   expect(onShelf([move('counted', 5, '03'), move('bought', 10, '01'), move('used', 1, '04')])).toBe(4);
   expect(onShelf([move('used', 4, '01'), move('bought', 3, '02')])).toBe(3);
 });
@@ -12,7 +40,16 @@ test('what is there follows what came and went, and a count overrules', () => {
 test('reserved is what is still to be used; to buy is what is not there', () => {
   const moves = [move('bought', 10, '01', { price: 40 }), move('used', 4, '02', { build: 'a' })];
   const [line] = stockLines(moves, [need('a', 6), need('b', 7)]);
-  expect(line).toMatchObject({ onShelf: 6, used: 4, toBuy: 3, price: 4, reserved: [{ build: 'a', amount: 2 }, { build: 'b', amount: 7 }] });
+  expect(line).toMatchObject({
+    onShelf: 6,
+    used: 4,
+    toBuy: 3,
+    price: 4,
+    reserved: [
+      { build: 'a', amount: 2 },
+      { build: 'b', amount: 7 },
+    ],
+  });
   const [enough] = stockLines([move('bought', 20, '01')], [need('a', 6)]);
   expect(enough).toMatchObject({ toBuy: 0, price: 5 });
 });
@@ -25,11 +62,44 @@ test('planned and real cost: what was used at what was paid, the rest as reckone
 });
 
 test('steps that are done use up what they need; what was told counts instead; struck entries do not', () => {
-  const step = (id: string, step: string, data: Record<string, unknown> = {}): LogEntry => ({ id, kind: 'step', at: '2026-12-02T10:00:00.000Z', data: { step, ...data }, corrects: null });
-  const needs = [need('a', 6), need('a', 3, { item: 'stock/wire/2mm', unit: 'm' }), need('a', 1, { item: 'bulk/foil' }), need('b', 9)];
+  const step = (id: string, step: string, data: Record<string, unknown> = {}): LogEntry => ({
+    id,
+    kind: 'step',
+    at: '2026-12-02T10:00:00.000Z',
+    data: { step, ...data },
+    corrects: null,
+  });
+  const needs = [
+    need('a', 6),
+    need('a', 3, { item: 'stock/wire/2mm', unit: 'm' }),
+    need('a', 1, { item: 'bulk/foil' }),
+    need('b', 9),
+  ];
   const log = [step('1', 'armature'), step('2', 'lay/head/1', { clay: 2.5 }), step('3', 'lay/chest/1', { clay: 1.5 })];
-  const used = (entries: readonly LogEntry[]) => usedByLog('a', effectiveLog(entries), needs).map((m) => [m.item, m.amount]);
-  expect(used(log)).toEqual([['clay/paper-clay', 2.5], ['clay/paper-clay', 1.5], ['stock/wire/2mm', 3]]);
-  expect(used([...log, { id: '4', kind: 'used', at: '2026-12-03T10:00:00.000Z', data: { item: 'clay/paper-clay', amount: 4.4 }, corrects: null }])).toEqual([['clay/paper-clay', 4.4], ['stock/wire/2mm', 3]]);
-  expect(used([...log, { id: '5', kind: 'void', at: '2026-12-03T10:00:00.000Z', data: {}, corrects: '1' }])).toEqual([['clay/paper-clay', 2.5], ['clay/paper-clay', 1.5]]);
+  const used = (entries: readonly LogEntry[]) =>
+    usedByLog('a', effectiveLog(entries), needs).map((m) => [m.item, m.amount]);
+  expect(used(log)).toEqual([
+    ['clay/paper-clay', 2.5],
+    ['clay/paper-clay', 1.5],
+    ['stock/wire/2mm', 3],
+  ]);
+  expect(
+    used([
+      ...log,
+      {
+        id: '4',
+        kind: 'used',
+        at: '2026-12-03T10:00:00.000Z',
+        data: { item: 'clay/paper-clay', amount: 4.4 },
+        corrects: null,
+      },
+    ]),
+  ).toEqual([
+    ['clay/paper-clay', 4.4],
+    ['stock/wire/2mm', 3],
+  ]);
+  expect(used([...log, { id: '5', kind: 'void', at: '2026-12-03T10:00:00.000Z', data: {}, corrects: '1' }])).toEqual([
+    ['clay/paper-clay', 2.5],
+    ['clay/paper-clay', 1.5],
+  ]);
 });

@@ -52,9 +52,20 @@ export function onShelf(moves: readonly StockMove[]): number {
   return at;
 }
 
-const unitOfKind: Readonly<Record<string, StockUnit>> = { clay: 'kg', stock: 'm', bulk: 'kg', wrap: 'm', hardware: 'pieces' };
+const unitOfKind: Readonly<Record<string, StockUnit>> = {
+  clay: 'kg',
+  stock: 'm',
+  bulk: 'kg',
+  wrap: 'm',
+  hardware: 'pieces',
+};
 /** The step that uses an item up, by the item's kind. */
-const usedIn: Readonly<Record<string, string>> = { stock: 'armature', hardware: 'armature', bulk: 'bulk', wrap: 'bulk' };
+const usedIn: Readonly<Record<string, string>> = {
+  stock: 'armature',
+  hardware: 'armature',
+  bulk: 'bulk',
+  wrap: 'bulk',
+};
 
 /**
  * What a build's log says was used: amounts that were told, and for what was not, all that its done steps need (the clay
@@ -62,7 +73,16 @@ const usedIn: Readonly<Record<string, string>> = { stock: 'armature', hardware: 
  */
 export function usedByLog(build: string, entries: readonly ReadEntry[], needs: readonly StockNeed[]): StockMove[] {
   const standing = entries.filter((e) => !e.struck);
-  const told: StockMove[] = standing.filter((e) => e.kind === 'used').map((e) => ({ item: String(e.data['item']), kind: 'used', amount: Number(e.data['amount']), price: null, build, at: e.at }));
+  const told: StockMove[] = standing
+    .filter((e) => e.kind === 'used')
+    .map((e) => ({
+      item: String(e.data['item']),
+      kind: 'used',
+      amount: Number(e.data['amount']),
+      price: null,
+      build,
+      at: e.at,
+    }));
   const done = new Map(standing.filter((e) => e.kind === 'step').map((e) => [String(e.data['step']), e]));
   const out = [...told];
   for (const n of needs) {
@@ -70,27 +90,45 @@ export function usedByLog(build: string, entries: readonly ReadEntry[], needs: r
     const kind = n.item.split('/')[0] ?? '';
     const step = done.get(usedIn[kind] ?? '');
     if (step) out.push({ item: n.item, kind: 'used', amount: n.amount, price: null, build, at: step.at });
-    if (kind === 'clay') for (const e of done.values()) if (Number(e.data['clay']) > 0) out.push({ item: n.item, kind: 'used', amount: Number(e.data['clay']), price: null, build, at: e.at });
+    if (kind === 'clay')
+      for (const e of done.values())
+        if (Number(e.data['clay']) > 0)
+          out.push({ item: n.item, kind: 'used', amount: Number(e.data['clay']), price: null, build, at: e.at });
   }
   return out;
 }
 
 export function stockLines(moves: readonly StockMove[], needs: readonly StockNeed[]): StockLine[] {
   const items = [...new Set([...needs.map((n) => n.item), ...moves.map((m) => m.item)])];
-  return items.map((item): StockLine => {
-    const own = moves.filter((m) => m.item === item), wanted = needs.filter((n) => n.item === item);
-    const usedBy = (build: string) => own.filter((m) => m.kind === 'used' && m.build === build).reduce((sum, m) => sum + m.amount, 0);
-    const reserved = wanted.map((n) => ({ build: n.build, name: n.buildName, amount: Math.max(0, n.amount - usedBy(n.build)) })).filter((r) => r.amount > 1e-9);
-    const there = onShelf(own);
-    const paid = own.filter((m) => m.kind === 'bought' && m.price !== null && m.amount > 0).sort((a, b) => (a.at < b.at ? 1 : -1))[0];
-    const first = wanted[0];
-    return {
-      item, name: first?.name ?? item.split('/').slice(1).join(' ').replaceAll('-', ' '), unit: first?.unit ?? unitOfKind[item.split('/')[0] ?? ''] ?? 'pieces',
-      onShelf: there, reserved, used: own.filter((m) => m.kind === 'used').reduce((sum, m) => sum + m.amount, 0),
-      toBuy: Math.max(0, reserved.reduce((sum, r) => sum + r.amount, 0) - there),
-      price: paid?.price !== undefined && paid.price !== null ? paid.price / paid.amount : (wanted.find((n) => n.price !== null)?.price ?? null),
-    };
-  }).sort((a, b) => (a.item < b.item ? -1 : 1));
+  return items
+    .map((item): StockLine => {
+      const own = moves.filter((m) => m.item === item),
+        wanted = needs.filter((n) => n.item === item);
+      const usedBy = (build: string) =>
+        own.filter((m) => m.kind === 'used' && m.build === build).reduce((sum, m) => sum + m.amount, 0);
+      const reserved = wanted
+        .map((n) => ({ build: n.build, name: n.buildName, amount: Math.max(0, n.amount - usedBy(n.build)) }))
+        .filter((r) => r.amount > 1e-9);
+      const there = onShelf(own);
+      const paid = own
+        .filter((m) => m.kind === 'bought' && m.price !== null && m.amount > 0)
+        .sort((a, b) => (a.at < b.at ? 1 : -1))[0];
+      const first = wanted[0];
+      return {
+        item,
+        name: first?.name ?? item.split('/').slice(1).join(' ').replaceAll('-', ' '),
+        unit: first?.unit ?? unitOfKind[item.split('/')[0] ?? ''] ?? 'pieces',
+        onShelf: there,
+        reserved,
+        used: own.filter((m) => m.kind === 'used').reduce((sum, m) => sum + m.amount, 0),
+        toBuy: Math.max(0, reserved.reduce((sum, r) => sum + r.amount, 0) - there),
+        price:
+          paid?.price !== undefined && paid.price !== null
+            ? paid.price / paid.amount
+            : (wanted.find((n) => n.price !== null)?.price ?? null),
+      };
+    })
+    .sort((a, b) => (a.item < b.item ? -1 : 1));
 }
 
 export interface BuildCost {
@@ -102,15 +140,26 @@ export interface BuildCost {
   readonly unpriced: readonly string[];
 }
 
-export function costOfBuild(build: string, needs: readonly StockNeed[], moves: readonly StockMove[], lines: readonly StockLine[]): BuildCost {
+export function costOfBuild(
+  build: string,
+  needs: readonly StockNeed[],
+  moves: readonly StockMove[],
+  lines: readonly StockLine[],
+): BuildCost {
   const priceOf = new Map(lines.map((l) => [l.item, l.price]));
   const own = needs.filter((n) => n.build === build);
   const used = moves.filter((m) => m.kind === 'used' && m.build === build);
   const at = (item: string, amount: number) => amount * (priceOf.get(item) ?? 0);
   const soFar = used.reduce((sum, m) => sum + at(m.item, m.amount), 0);
-  const rest = own.reduce((sum, n) => sum + at(n.item, Math.max(0, n.amount - used.filter((m) => m.item === n.item).reduce((s, m) => s + m.amount, 0))), 0);
+  const rest = own.reduce(
+    (sum, n) =>
+      sum + at(n.item, Math.max(0, n.amount - used.filter((m) => m.item === n.item).reduce((s, m) => s + m.amount, 0))),
+    0,
+  );
   return {
-    planned: own.reduce((sum, n) => sum + n.amount * (n.price ?? priceOf.get(n.item) ?? 0), 0), soFar, expected: soFar + rest,
+    planned: own.reduce((sum, n) => sum + n.amount * (n.price ?? priceOf.get(n.item) ?? 0), 0),
+    soFar,
+    expected: soFar + rest,
     unpriced: own.filter((n) => (n.price ?? priceOf.get(n.item) ?? null) === null).map((n) => n.name),
   };
 }

@@ -34,7 +34,14 @@ export function zoneClock(name: string): ZoneClock {
   const kept = made.get(name);
   if (kept) return kept;
   const format = new Intl.DateTimeFormat('en-GB', {
-    timeZone: name, hourCycle: 'h23', year: 'numeric', month: '2-digit', day: '2-digit', hour: '2-digit', minute: '2-digit', second: '2-digit',
+    timeZone: name,
+    hourCycle: 'h23',
+    year: 'numeric',
+    month: '2-digit',
+    day: '2-digit',
+    hour: '2-digit',
+    minute: '2-digit',
+    second: '2-digit',
   });
   /** Seconds the wall clock is ahead of UTC. Kept by the quarter of an hour: zones change on such. */
   const offsets = new Map<number, number>();
@@ -44,7 +51,15 @@ export function zoneClock(name: string): ZoneClock {
     if (known !== undefined) return known;
     const at: Record<string, string> = {};
     for (const { type, value } of format.formatToParts(quarter * 900_000)) at[type] = value;
-    const wall = Date.UTC(Number(at['year']), Number(at['month']) - 1, Number(at['day']), Number(at['hour']), Number(at['minute']), Number(at['second'])) / 1000;
+    const wall =
+      Date.UTC(
+        Number(at['year']),
+        Number(at['month']) - 1,
+        Number(at['day']),
+        Number(at['hour']),
+        Number(at['minute']),
+        Number(at['second']),
+      ) / 1000;
     const offset = wall - quarter * 900;
     offsets.set(quarter, offset);
     return offset;
@@ -53,7 +68,8 @@ export function zoneClock(name: string): ZoneClock {
     name,
     epochOf: (date, minutes) => {
       const wall = secondsOf(date) + minutes * 60;
-      const before = offsetAt(wall - 86400), after = offsetAt(wall + 86400);
+      const before = offsetAt(wall - 86400),
+        after = offsetAt(wall + 86400);
       const first = wall - before;
       return offsetAt(first) === before ? first : offsetAt(wall - after) === after ? wall - after : first;
     },

@@ -40,26 +40,68 @@ function days(n: number): string {
 
 export function planVerdict(plan: BuildPlan, zone: string, now: number): PlanVerdict {
   const left = plan.steps.filter((s) => !s.done);
-  if (plan.steps.length === 0) return { status: 'unknown', sentence: 'There is nothing to plan yet.', reason: 'Steps come from the form, the armature and the clay.' };
+  if (plan.steps.length === 0)
+    return {
+      status: 'unknown',
+      sentence: 'There is nothing to plan yet.',
+      reason: 'Steps come from the form, the armature and the clay.',
+    };
   if (left.length === 0) return { status: 'sound', sentence: 'Every step is done.', reason: '' };
   const { low, nominal, high } = plan.finish;
-  if (!Number.isFinite(nominal)) return { status: 'fails', sentence: 'There is no time for all of it within two years.', reason: 'Nobody has hours for some steps, or one of them waits for what never comes.' };
-  const range = dayWords(low, zone) === dayWords(high, zone) ? '' : ` It may be any day from ${dayWords(low, zone)} to ${dayWords(high, zone)}.`;
+  if (!Number.isFinite(nominal))
+    return {
+      status: 'fails',
+      sentence: 'There is no time for all of it within two years.',
+      reason: 'Nobody has hours for some steps, or one of them waits for what never comes.',
+    };
+  const range =
+    dayWords(low, zone) === dayWords(high, zone)
+      ? ''
+      : ` It may be any day from ${dayWords(low, zone)} to ${dayWords(high, zone)}.`;
   const closed = left.filter((s) => s.missed >= missedMuch && s.clashes.some((c) => c.kind === 'window'));
   const first = closed[0];
-  if (first) return { status: 'fails', sentence: windowSentence(first, zone, now), reason: `${clashSentence(plan, first.clashes.find((c) => c.kind === 'window') as Clash)} What comes after is planned as if it could still be done.` };
+  if (first)
+    return {
+      status: 'fails',
+      sentence: windowSentence(first, zone, now),
+      reason: `${clashSentence(
+        plan,
+        first.clashes.find((c) => c.kind === 'window')!,
+      )} What comes after is planned as if it could still be done.`,
+    };
   const clashing = left.filter((s) => s.clashes.length > 0);
-  const breaks = clashing.length === 0 ? '' : ` ${clashing.length === 1 ? 'One step breaks' : `${clashing.length} steps break`} what the plan has to keep to.`;
-  if (plan.due === null) return { status: clashing.length > 0 ? 'watch' : 'sound', sentence: `Ready on ${dayWords(nominal, zone)}.`, reason: `No deadline is set.${range}${breaks}` };
+  const breaks =
+    clashing.length === 0
+      ? ''
+      : ` ${clashing.length === 1 ? 'One step breaks' : `${clashing.length} steps break`} what the plan has to keep to.`;
+  if (plan.due === null)
+    return {
+      status: clashing.length > 0 ? 'watch' : 'sound',
+      sentence: `Ready on ${dayWords(nominal, zone)}.`,
+      reason: `No deadline is set.${range}${breaks}`,
+    };
   const due = dayWords(plan.due - 1, zone);
   if (nominal > plan.due) {
-    const begin = plan.beginBy !== null && plan.beginBy < now ? ` To be done by then it would have had to be begun on ${dayWords(plan.beginBy, zone)}.` : '';
-    return { status: 'fails', sentence: `${capital(days(Math.max(1, daysBetween(plan.due - 1, nominal, zone))))} late: ready on ${dayWords(nominal, zone)}, wanted on ${due}.`, reason: `${range.trim()}${begin}${breaks}` };
+    const begin =
+      plan.beginBy !== null && plan.beginBy < now
+        ? ` To be done by then it would have had to be begun on ${dayWords(plan.beginBy, zone)}.`
+        : '';
+    return {
+      status: 'fails',
+      sentence: `${capital(days(Math.max(1, daysBetween(plan.due - 1, nominal, zone))))} late: ready on ${dayWords(nominal, zone)}, wanted on ${due}.`,
+      reason: `${range.trim()}${begin}${breaks}`,
+    };
   }
-  if (high > plan.due) return { status: 'watch', sentence: `Ready on ${dayWords(nominal, zone)}, wanted on ${due}; if it dries slowly, not before ${dayWords(high, zone)}.`, reason: `The forecast of drying is no surer than that.${breaks} Weigh the piece and it will be.` };
+  if (high > plan.due)
+    return {
+      status: 'watch',
+      sentence: `Ready on ${dayWords(nominal, zone)}, wanted on ${due}; if it dries slowly, not before ${dayWords(high, zone)}.`,
+      reason: `The forecast of drying is no surer than that.${breaks} Weigh the piece and it will be.`,
+    };
   const spare = daysBetween(nominal, plan.due - 1, zone);
   return {
-    status: clashing.length > 0 ? 'watch' : 'sound', sentence: `In time${spare > 0 ? `, with ${days(spare)} to spare` : ''}: ready on ${dayWords(nominal, zone)}, wanted on ${due}.`,
+    status: clashing.length > 0 ? 'watch' : 'sound',
+    sentence: `In time${spare > 0 ? `, with ${days(spare)} to spare` : ''}: ready on ${dayWords(nominal, zone)}, wanted on ${due}.`,
     reason: `${range.trim()}${plan.beginBy !== null && plan.beginBy > now ? ` The next step can wait until ${whenWords(plan.beginBy, zone)}.` : ''}${breaks}`,
   };
 }
@@ -69,9 +111,11 @@ function capital(text: string): string {
 }
 
 function windowSentence(step: PlannedStep, zone: string, now: number): string {
-  const clash = step.clashes.find((c) => c.kind === 'window') as Clash;
+  const clash = step.clashes.find((c) => c.kind === 'window')!;
   const closes = step.from - clash.by;
-  return closes <= now ? `Too late: “${step.name}” had to be begun by ${whenWords(closes, zone)}.` : `Nobody is there in time: “${step.name}” has to be begun by ${whenWords(closes, zone)}.`;
+  return closes <= now
+    ? `Too late: “${step.name}” had to be begun by ${whenWords(closes, zone)}.`
+    : `Nobody is there in time: “${step.name}” has to be begun by ${whenWords(closes, zone)}.`;
 }
 
 const bare = (id: string) => id.split(':').slice(1).join(':');
@@ -82,14 +126,24 @@ export function clashSentence(plan: BuildPlan, clash: Clash): string {
   const named = other ? `“${other.name}”` : 'other work';
   const by = formatDuration(clash.by);
   switch (clash.kind) {
-    case 'too-soon': return `${by} too soon after ${named}. Move it later.`;
-    case 'window': return `It comes ${by} after the last moment for it, counted from ${named}. An hour of somebody's at that time, a cover that slows the drying, or ${named} at another hour would help.`;
-    case 'person': return `The same hands are busy with ${named}. Move one of them.`;
-    case 'tool': return `What it needs is in use for ${named}.`;
-    case 'hold': return clash.other === '' ? 'There is no place to hold it by: a stand or a skewer would help.' : `Every place to hold it by is wet, since ${named}. A stand, a skewer, or another order would help.`;
-    case 'hours': return 'It runs outside the hours there are.';
-    case 'one-sitting': return 'No sitting is long enough for it in one go. Keep the edge damp under plastic overnight and go on from it, or find a longer sitting.';
-    case 'never': return 'There is no time for it.';
+    case 'too-soon':
+      return `${by} too soon after ${named}. Move it later.`;
+    case 'window':
+      return `It comes ${by} after the last moment for it, counted from ${named}. An hour of somebody's at that time, a cover that slows the drying, or ${named} at another hour would help.`;
+    case 'person':
+      return `The same hands are busy with ${named}. Move one of them.`;
+    case 'tool':
+      return `What it needs is in use for ${named}.`;
+    case 'hold':
+      return clash.other === ''
+        ? 'There is no place to hold it by: a stand or a skewer would help.'
+        : `Every place to hold it by is wet, since ${named}. A stand, a skewer, or another order would help.`;
+    case 'hours':
+      return 'It runs outside the hours there are.';
+    case 'one-sitting':
+      return 'No sitting is long enough for it in one go. Keep the edge damp under plastic overnight and go on from it, or find a longer sitting.';
+    case 'never':
+      return 'There is no time for it.';
   }
 }
 
@@ -98,10 +152,18 @@ export function decidingSentence(plan: BuildPlan): string {
   const name = (id: string | null) => plan.steps.find((s) => s.id === bare(id ?? ''))?.name ?? '';
   const links: readonly Link[] = plan.deciding;
   if (links.length === 0) return '';
-  const waits = links.filter((l) => (l.by === 'wait' || l.by === 'hold') && l.waited > 3600).sort((a, b) => b.waited - a.waited).slice(0, 2).sort((a, b) => links.indexOf(a) - links.indexOf(b));
+  const waits = links
+    .filter((l) => (l.by === 'wait' || l.by === 'hold') && l.waited > 3600)
+    .sort((a, b) => b.waited - a.waited)
+    .slice(0, 2)
+    .sort((a, b) => links.indexOf(a) - links.indexOf(b));
   const idle = links.reduce((sum, l) => sum + l.idle, 0);
   const work = links.reduce((sum, l) => sum + (plan.steps.find((s) => s.id === bare(l.task))?.takes ?? 0), 0);
-  const parts = waits.map((l) => (l.by === 'hold' ? `no dry place to hold until “${name(l.other)}” is ${formatDuration(l.waited)} old` : `${formatDuration(l.waited)} until ${l.why || `“${name(l.task)}” may begin`}`));
+  const parts = waits.map((l) =>
+    l.by === 'hold'
+      ? `no dry place to hold until “${name(l.other)}” is ${formatDuration(l.waited)} old`
+      : `${formatDuration(l.waited)} until ${l.why || `“${name(l.task)}” may begin`}`,
+  );
   parts.push(`${formatDuration(work * 3600)} of work in ${links.length} steps one after another`);
   if (idle > 12 * 3600) parts.push(`${formatDuration(idle)} in which nobody is there`);
   return `What decides the date: ${parts.slice(0, -1).join(', ')}${parts.length > 1 ? ' and ' : ''}${parts[parts.length - 1] ?? ''}.`;
@@ -114,7 +176,11 @@ export function nextStep(plan: BuildPlan, now: number): PlannedStep | null {
 }
 
 /** Steps with a sitting on the same wall-clock day as `now`, and the first ones there are where that day has none. */
-export function cardFor(plan: BuildPlan, zone: string, now: number): { readonly date: string; readonly steps: readonly PlannedStep[] } {
+export function cardFor(
+  plan: BuildPlan,
+  zone: string,
+  now: number,
+): { readonly date: string; readonly steps: readonly PlannedStep[] } {
   const clock = zoneClock(zone);
   const left = plan.steps.filter((s) => !s.done && Number.isFinite(s.from));
   const dates = [...new Set(left.flatMap((s) => s.sittings.map((x) => clock.wallOf(x.from).date)))].sort();

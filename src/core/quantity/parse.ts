@@ -9,7 +9,15 @@ const metresPer: Record<LengthUnit, number> = { mm: 0.001, cm: 0.01, m: 1, in: 0
 const kilogramsPer: Record<MassUnit, number> = { kg: 1, g: 0.001, lb: 0.45359237, oz: 0.45359237 / 16 };
 
 const vulgar: Record<string, string> = {
-  '½': ' 1/2', '¼': ' 1/4', '¾': ' 3/4', '⅛': ' 1/8', '⅜': ' 3/8', '⅝': ' 5/8', '⅞': ' 7/8', '⅓': ' 1/3', '⅔': ' 2/3',
+  '½': ' 1/2',
+  '¼': ' 1/4',
+  '¾': ' 3/4',
+  '⅛': ' 1/8',
+  '⅜': ' 3/8',
+  '⅝': ' 5/8',
+  '⅞': ' 7/8',
+  '⅓': ' 1/3',
+  '⅔': ' 2/3',
 };
 
 /** Longest text a quantity field looks at; anything longer is not a quantity. */
@@ -36,16 +44,45 @@ export function parseNumber(text: string): number | undefined {
 }
 
 const lengthWords: Record<string, LengthUnit> = {
-  mm: 'mm', millimetre: 'mm', millimetres: 'mm', cm: 'cm', m: 'm', metre: 'm', metres: 'm',
-  in: 'in', inch: 'in', inches: 'in', '"': 'in', ft: 'ft', foot: 'ft', feet: 'ft', "'": 'ft',
+  mm: 'mm',
+  millimetre: 'mm',
+  millimetres: 'mm',
+  cm: 'cm',
+  m: 'm',
+  metre: 'm',
+  metres: 'm',
+  in: 'in',
+  inch: 'in',
+  inches: 'in',
+  '"': 'in',
+  ft: 'ft',
+  foot: 'ft',
+  feet: 'ft',
+  "'": 'ft',
 };
 const massWords: Record<string, MassUnit> = {
-  kg: 'kg', kilo: 'kg', kilos: 'kg', g: 'g', gram: 'g', grams: 'g', lb: 'lb', lbs: 'lb', pound: 'lb', pounds: 'lb', oz: 'oz', ounce: 'oz', ounces: 'oz',
+  kg: 'kg',
+  kilo: 'kg',
+  kilos: 'kg',
+  g: 'g',
+  gram: 'g',
+  grams: 'g',
+  lb: 'lb',
+  lbs: 'lb',
+  pound: 'lb',
+  pounds: 'lb',
+  oz: 'oz',
+  ounce: 'oz',
+  ounces: 'oz',
 };
 
 /** Sum of "number unit" pieces, e.g. "1 lb 4 oz" or 5' 6 1/2". A bare number takes `bare`. */
 function parseCompound<U extends string>(
-  text: string, words: Record<string, U>, scale: Record<U, number>, bare: U, what: string,
+  text: string,
+  words: Record<string, U>,
+  scale: Record<U, number>,
+  bare: U,
+  what: string,
 ): Result<number> {
   const t = tidy(text);
   const wanted = `Type a ${what} such as ${what === 'length' ? '12 mm, 3/16 in or 8 AWG' : '2.4 kg, 350 g or 1 lb 4 oz'}.`;

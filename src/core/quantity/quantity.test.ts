@@ -1,15 +1,43 @@
 import fc from 'fast-check';
 import {
-  combineDepartures, formatDate, formatDuration, formatLength, formatMass, formatTemperature, fractionOfInch, gaugeDiameter, nearestGauge, nightsOf,
-  parseLength, parseMass, parseNumber, parsePercent, parseTemperature, sensible, spanOf,
+  combineDepartures,
+  formatDate,
+  formatDuration,
+  formatLength,
+  formatMass,
+  formatTemperature,
+  fractionOfInch,
+  gaugeDiameter,
+  nearestGauge,
+  nightsOf,
+  parseLength,
+  parseMass,
+  parseNumber,
+  parsePercent,
+  parseTemperature,
+  sensible,
+  spanOf,
 } from '.';
 
 const value = (r: { ok: boolean }) => (r as { value?: number }).value;
 
 describe('lengths as people type them', () => {
   test.each([
-    ['12', 0.012], ['12 mm', 0.012], ['1.2cm', 0.012], ['1,2 cm', 0.012], ['3/16 in', 0.0047625], ['1 3/4"', 0.04445], ['1-3/4 inch', 0.04445],
-    ["5' 6 1/2\"", 1.6891], ['5 ft 6', NaN], ['8 AWG', 0.0032639], ['AWG 8', 0.0032639], ['8 swg', 0.004064], ['½ in', 0.0127], ['2 m', 2], ['-3 mm', -0.003],
+    ['12', 0.012],
+    ['12 mm', 0.012],
+    ['1.2cm', 0.012],
+    ['1,2 cm', 0.012],
+    ['3/16 in', 0.0047625],
+    ['1 3/4"', 0.04445],
+    ['1-3/4 inch', 0.04445],
+    ['5\' 6 1/2"', 1.6891],
+    ['5 ft 6', NaN],
+    ['8 AWG', 0.0032639],
+    ['AWG 8', 0.0032639],
+    ['8 swg', 0.004064],
+    ['½ in', 0.0127],
+    ['2 m', 2],
+    ['-3 mm', -0.003],
   ])('%s', (text, metres) => {
     const read = parseLength(text);
     if (Number.isNaN(metres)) expect(read.ok).toBe(false);
@@ -17,15 +45,22 @@ describe('lengths as people type them', () => {
   });
   test('a bare number takes the unit in use', () => expect(value(parseLength('3/8', 'in'))).toBeCloseTo(0.009525, 9));
   test('a gauge without its system is asked for', () => {
-    for (const text of ['8 gauge', '8 ga', 'gauge 8']) expect(parseLength(text)).toMatchObject({ ok: false, code: 'gauge-system-missing' });
+    for (const text of ['8 gauge', '8 ga', 'gauge 8'])
+      expect(parseLength(text)).toMatchObject({ ok: false, code: 'gauge-system-missing' });
     expect(parseLength('60 AWG')).toMatchObject({ ok: false, code: 'no-such-gauge' });
   });
-  test.each(['', 'thick', '12 parsecs', '1/0 in', 'NaN', '1e9', '--3', '3 mm 2', '9'.repeat(100)])('nonsense is refused: "%s"', (text) => expect(parseLength(text).ok).toBe(false));
+  test.each(['', 'thick', '12 parsecs', '1/0 in', 'NaN', '1e9', '--3', '3 mm 2', '9'.repeat(100)])(
+    'nonsense is refused: "%s"',
+    (text) => expect(parseLength(text).ok).toBe(false),
+  );
   test('any text at all gives a value or a reason, never a throw', () => {
-    fc.assert(fc.property(fc.string({ maxLength: 80 }), (text) => {
-      const read = parseLength(text);
-      expect(read.ok ? Number.isFinite(read.value) : read.message.length > 0).toBe(true);
-    }), { seed: 3, numRuns: 500 });
+    fc.assert(
+      fc.property(fc.string({ maxLength: 80 }), (text) => {
+        const read = parseLength(text);
+        expect(read.ok ? Number.isFinite(read.value) : read.message.length > 0).toBe(true);
+      }),
+      { seed: 3, numRuns: 500 },
+    );
   });
 });
 
@@ -69,10 +104,17 @@ test('figures to a sensible length', () => {
 });
 
 test('what is written can be read back', () => {
-  fc.assert(fc.property(fc.double({ min: 0.001, max: 3, noNaN: true }), fc.constantFrom('metric' as const, 'imperial' as const), (metres, system) => {
-    const back = parseLength(formatLength(metres, system));
-    expect(Math.abs((value(back) as number) - metres)).toBeLessThan(Math.max(0.006 * metres, 0.0008));
-  }), { seed: 11, numRuns: 300 });
+  fc.assert(
+    fc.property(
+      fc.double({ min: 0.001, max: 3, noNaN: true }),
+      fc.constantFrom('metric' as const, 'imperial' as const),
+      (metres, system) => {
+        const back = parseLength(formatLength(metres, system));
+        expect(Math.abs(value(back)! - metres)).toBeLessThan(Math.max(0.006 * metres, 0.0008));
+      },
+    ),
+    { seed: 11, numRuns: 300 },
+  );
 });
 
 test('ranges hold their nominal', () => {

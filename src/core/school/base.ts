@@ -21,8 +21,16 @@ export const boardParameters = {
 };
 
 export interface BoardParameters {
-  readonly boardStock: string; readonly boardSize: string; readonly boardWidth: number; readonly boardDepth: number; readonly boardBack: number;
-  readonly standing: BaseBoard['standing']; readonly ballast: number; readonly ballastBack: number; readonly screwDiameter: number; readonly screwLength: number;
+  readonly boardStock: string;
+  readonly boardSize: string;
+  readonly boardWidth: number;
+  readonly boardDepth: number;
+  readonly boardBack: number;
+  readonly standing: BaseBoard['standing'];
+  readonly ballast: number;
+  readonly ballastBack: number;
+  readonly screwDiameter: number;
+  readonly screwLength: number;
 }
 
 export const boardFields: readonly SchoolField[] = [
@@ -31,9 +39,18 @@ export const boardFields: readonly SchoolField[] = [
   { kind: 'length', key: 'boardWidth', label: 'Board, across', hint: '0: from the form' },
   { kind: 'length', key: 'boardDepth', label: 'Board, front to back', hint: '0: from the form' },
   { kind: 'length', key: 'boardBack', label: 'Board set back by', hint: 'of the upright' },
-  { kind: 'choice', key: 'standing', label: 'Stands', choices: [
-    { id: 'flat', name: 'flat' }, { id: 'slats', name: 'on two slats' }, { id: 'feet', name: 'on four feet' }, { id: 'casters', name: 'on casters' }, { id: 'own', name: 'on its own feet, no board' },
-  ] },
+  {
+    kind: 'choice',
+    key: 'standing',
+    label: 'Stands',
+    choices: [
+      { id: 'flat', name: 'flat' },
+      { id: 'slats', name: 'on two slats' },
+      { id: 'feet', name: 'on four feet' },
+      { id: 'casters', name: 'on casters' },
+      { id: 'own', name: 'on its own feet, no board' },
+    ],
+  },
   { kind: 'mass', key: 'ballast', label: 'Weight fixed to it' },
   { kind: 'length', key: 'ballastBack', label: 'Weight behind its middle' },
   { kind: 'length', key: 'screwDiameter', label: 'Screws, thick' },
@@ -46,22 +63,50 @@ export function roundUp(metres: number): number {
 }
 
 export interface Plate {
-  readonly diameter: number; readonly mass: number; readonly circle: number; readonly screws: number;
+  readonly diameter: number;
+  readonly mass: number;
+  readonly circle: number;
+  readonly screws: number;
 }
 
 /** A board as wide and deep as asked, or as `needs`; the upright or feet fixed by a plate of `plate` across. */
-export function boardUnder(context: SchoolContext, p: BoardParameters, at: Vec3, needs: { readonly width: number; readonly depth: number }, plate: Plate): BaseBoard {
+export function boardUnder(
+  context: SchoolContext,
+  p: BoardParameters,
+  at: Vec3,
+  needs: { readonly width: number; readonly depth: number },
+  plate: Plate,
+): BaseBoard {
   const thickness = context.across(p.boardStock, p.boardSize);
   return {
-    stock: p.boardStock, size: p.boardSize, width: p.boardWidth || roundUp(needs.width), depth: p.boardDepth || roundUp(needs.depth), thickness,
-    at: [0, p.boardBack], standing: p.standing, ballast: p.ballast, ballastAt: [0, p.boardBack + p.ballastBack],
-    flangeAt: at, flangeDiameter: plate.diameter, flangeMass: plate.mass,
-    screws: { count: plate.screws, diameter: p.screwDiameter, circle: plate.circle, threadLength: Math.min(p.screwLength, thickness) },
+    stock: p.boardStock,
+    size: p.boardSize,
+    width: p.boardWidth || roundUp(needs.width),
+    depth: p.boardDepth || roundUp(needs.depth),
+    thickness,
+    at: [0, p.boardBack],
+    standing: p.standing,
+    ballast: p.ballast,
+    ballastAt: [0, p.boardBack + p.ballastBack],
+    flangeAt: at,
+    flangeDiameter: plate.diameter,
+    flangeMass: plate.mass,
+    screws: {
+      count: plate.screws,
+      diameter: p.screwDiameter,
+      circle: plate.circle,
+      threadLength: Math.min(p.screwLength, thickness),
+    },
   };
 }
 
 /** A floor flange for a pipe, or a plate for a post, by what stands in it. */
 export function plateFor(across: number, screws = 4): Plate {
   const diameter = Math.max(0.03, Math.min(0.25, across * 4.2));
-  return { diameter, circle: diameter * 0.78, mass: Math.round(7850 * 0.006 * (Math.PI / 4) * diameter ** 2 * 0.8 * 100) / 100, screws };
+  return {
+    diameter,
+    circle: diameter * 0.78,
+    mass: Math.round(7850 * 0.006 * (Math.PI / 4) * diameter ** 2 * 0.8 * 100) / 100,
+    screws,
+  };
 }

@@ -31,27 +31,37 @@ function make(context: SchoolContext, p: BentPipeParameters) {
   const chain = mainChain(joints);
   const pipe = context.across(p.pipeStock, p.pipeSize);
   const at = (id: string): Vec3 => byId.get(id)?.at ?? [0, 0, 0];
-  const tip = chain[chain.length - 1] as string;
-  const end = chain[chain.length - 2] as string;
+  const tip = chain[chain.length - 1]!;
+  const end = chain[chain.length - 2]!;
   // The last length stops short of the tip: over it there is only bulk and clay.
   const places = chain.map((id) => (id === tip ? mix(at(end), at(tip), 0.55) : at(id)));
-  chain.forEach((id, i) => out.node(id, places[i] as Vec3, i === 0));
+  chain.forEach((id, i) => out.node(id, places[i]!, i === 0));
   chain.slice(1).forEach((id, i) => {
-    const from = chain[i] as string;
+    const from = chain[i]!;
     const masses = form.masses.filter((m) => m.joint === from || m.joint === id).map((m) => m.id);
-    out.bone(id, `pipe, ${byId.get(from)?.name ?? from} to ${byId.get(id)?.name ?? id}`, from, id, masses, { joinFrom: 'threaded' });
-    out.member(`length-${id}`, `pipe to the ${byId.get(id)?.name ?? id}`, {
-      stock: p.pipeStock, size: p.pipeSize, path: [places[i] as Vec3, places[i + 1] as Vec3], bones: [id], allowances: [{ what: 'threads into two fittings', length: 0.026 }],
+    out.bone(id, `pipe, ${byId.get(from)?.name ?? from} to ${byId.get(id)?.name ?? id}`, from, id, masses, {
+      joinFrom: 'threaded',
     });
-    if (i > 0) out.fitting(`elbow-${from}`, `pipe elbow at the ${byId.get(from)?.name ?? from}`, 1, fittingMass(pipe), at(from));
+    out.member(`length-${id}`, `pipe to the ${byId.get(id)?.name ?? id}`, {
+      stock: p.pipeStock,
+      size: p.pipeSize,
+      path: [places[i]!, places[i + 1]!],
+      bones: [id],
+      allowances: [{ what: 'threads into two fittings', length: 0.026 }],
+    });
+    if (i > 0)
+      out.fitting(`elbow-${from}`, `pipe elbow at the ${byId.get(from)?.name ?? from}`, 1, fittingMass(pipe), at(from));
   });
   if (p.tee && form.bust) shoulders(context, p, out, chain, at);
   out.adopt(form.masses, chain[1] ?? '');
   const span = spanOfForm(form);
   const plate = plateFor(pipe);
-  out.fitting('flange', 'floor flange', 1, plate.mass, places[0] as Vec3);
-  const needs = { width: Math.max(0.15, (span.high[0] - span.low[0]) * 0.85), depth: Math.max(0.15, (span.high[1] - span.low[1]) * 1.05) };
-  return out.finish(boardUnder(context, p, places[0] as Vec3, needs, plate), p);
+  out.fitting('flange', 'floor flange', 1, plate.mass, places[0]!);
+  const needs = {
+    width: Math.max(0.15, (span.high[0] - span.low[0]) * 0.85),
+    depth: Math.max(0.15, (span.high[1] - span.low[1]) * 1.05),
+  };
+  return out.finish(boardUnder(context, p, places[0]!, needs, plate), p);
 }
 
 function fittingMass(pipe: number): number {
@@ -59,17 +69,34 @@ function fittingMass(pipe: number): number {
 }
 
 /** A tee at the chest and a pipe towards each shoulder. */
-function shoulders(context: SchoolContext, p: BentPipeParameters, out: SettingOut, chain: readonly string[], at: (id: string) => Vec3): void {
+function shoulders(
+  context: SchoolContext,
+  p: BentPipeParameters,
+  out: SettingOut,
+  chain: readonly string[],
+  at: (id: string) => Vec3,
+): void {
   const { bust, size } = context.form;
   if (!bust || !chain.includes('chest')) return;
   const pipe = context.across(p.pipeStock, p.pipeSize);
   const reach = (bust.measures.shoulderBreadth * size) / 2 - context.clayOver('chest') - 0.035 * size - pipe / 2;
   const middle = at('chest');
-  for (const [side, sign] of [['left', 1], ['right', -1]] as const) {
+  for (const [side, sign] of [
+    ['left', 1],
+    ['right', -1],
+  ] as const) {
     const end: Vec3 = [sign * reach, middle[1], middle[2] - 0.025 * size];
     out.node(`tee-${side}`, end);
-    out.bone(`tee-${side}`, `cross pipe, ${side}`, 'chest', `tee-${side}`, ['chest', `shoulder-${side}`], { joinFrom: 'threaded' });
-    out.member(`tee-${side}`, `cross pipe, ${side}`, { stock: p.pipeStock, size: p.pipeSize, path: [middle, end], bones: [`tee-${side}`], allowances: [{ what: 'thread into the tee', length: 0.013 }] });
+    out.bone(`tee-${side}`, `cross pipe, ${side}`, 'chest', `tee-${side}`, ['chest', `shoulder-${side}`], {
+      joinFrom: 'threaded',
+    });
+    out.member(`tee-${side}`, `cross pipe, ${side}`, {
+      stock: p.pipeStock,
+      size: p.pipeSize,
+      path: [middle, end],
+      bones: [`tee-${side}`],
+      allowances: [{ what: 'thread into the tee', length: 0.013 }],
+    });
   }
 }
 
@@ -82,8 +109,13 @@ export const bentPipe: School<BentPipeParameters> = {
   traits: { posedLater: 'no', reused: 'all of it' },
   parameters,
   fields: [
-    { kind: 'heading', label: 'Core' }, { kind: 'bulk', key: 'bulk', label: 'Filled with' }, { kind: 'wrap', key: 'wrap', label: 'Wrapped in' },
-    { kind: 'heading', label: 'Pipe' }, { kind: 'stock', key: 'pipeStock', size: 'pipeSize', label: 'Pipe', from: 'upright' }, { kind: 'yes-no', key: 'tee', label: 'Cross pipe for the shoulders' }, ...boardFields,
+    { kind: 'heading', label: 'Core' },
+    { kind: 'bulk', key: 'bulk', label: 'Filled with' },
+    { kind: 'wrap', key: 'wrap', label: 'Wrapped in' },
+    { kind: 'heading', label: 'Pipe' },
+    { kind: 'stock', key: 'pipeStock', size: 'pipeSize', label: 'Pipe', from: 'upright' },
+    { kind: 'yes-no', key: 'tee', label: 'Cross pipe for the shoulders' },
+    ...boardFields,
   ],
   fits: (form) => form.head !== null || form.kind === 'long-neck',
   make,

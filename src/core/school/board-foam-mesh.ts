@@ -38,7 +38,8 @@ function make(context: SchoolContext, p: BoardFoamMeshParameters) {
   const chain = mainChain(joints);
   const [root = '', neck = '', ...rest] = chain;
   const everything = form.masses.map((m) => m.id);
-  const foot = at(root), top = at(neck);
+  const foot = at(root),
+    top = at(neck);
   const span = spanOfForm(form);
   const length = span.high[1] - span.low[1];
   // The stay comes down as far behind the upright as the frame is high, or half the piece where it stands low.
@@ -49,58 +50,123 @@ function make(context: SchoolContext, p: BoardFoamMeshParameters) {
   out.bone('upright', 'upright of the frame', 'foot', 'top', [], { joinFrom: p.beamJoin });
   out.bone('stay', 'stay of the frame', 'back', 'top', [], { joinFrom: p.beamJoin, joinTo: p.beamJoin });
   const timber = { stock: p.frameStock, size: p.frameSize, strands: p.frameStrands, bonded: true, bare: true };
-  out.member('upright', 'upright of the frame', { ...timber, path: [foot, top], bones: ['upright'], allowances: [{ what: 'lap at the board', length: 0.1 }] });
-  out.member('stay', 'stay of the frame', { ...timber, path: [back, top], bones: ['stay'], allowances: [{ what: 'cut at an angle, both ends', length: 0.15 }] });
-  const tip = rest[rest.length - 1] ?? neck, before = rest.length > 1 ? (rest[rest.length - 2] as string) : neck;
-  const beam = [{ id: 'top', at: top }, ...rest.map((id) => ({ id, at: id === tip ? mix(at(before), at(tip), 0.8) : at(id) }))];
+  out.member('upright', 'upright of the frame', {
+    ...timber,
+    path: [foot, top],
+    bones: ['upright'],
+    allowances: [{ what: 'lap at the board', length: 0.1 }],
+  });
+  out.member('stay', 'stay of the frame', {
+    ...timber,
+    path: [back, top],
+    bones: ['stay'],
+    allowances: [{ what: 'cut at an angle, both ends', length: 0.15 }],
+  });
+  const tip = rest[rest.length - 1] ?? neck,
+    before = rest.length > 1 ? rest[rest.length - 2]! : neck;
+  const beam = [
+    { id: 'top', at: top },
+    ...rest.map((id) => ({ id, at: id === tip ? mix(at(before), at(tip), 0.8) : at(id) })),
+  ];
   for (const b of beam.slice(1)) out.node(b.id, b.at);
-  const widest = Math.max(...[0, 1, 2].map((k) => (span.high[k] as number) - (span.low[k] as number)));
+  const widest = Math.max(...[0, 1, 2].map((k) => span.high[k]! - span.low[k]!));
   const clay = Math.max(...form.regions.map((r) => context.clayOver(r)));
   const hoopSize = p.hoopSize || nearestSize(context, p.hoopStock, heightOf(form) / 200);
   const hoop = context.across(p.hoopStock, hoopSize);
   const bones = setOutCage(context, out, {
-    prefix: 'cage', beam, hoops: p.hoops, around: p.around, under: clay + hoop * 1.5 + 0.01, stock: p.hoopStock, size: hoopSize,
-    spokeEvery: Math.max(1, Math.round(p.around / 4)), masses: everything, most: widest,
+    prefix: 'cage',
+    beam,
+    hoops: p.hoops,
+    around: p.around,
+    under: clay + hoop * 1.5 + 0.01,
+    stock: p.hoopStock,
+    size: hoopSize,
+    spokeEvery: Math.max(1, Math.round(p.around / 4)),
+    masses: everything,
+    most: widest,
   });
   setOutStalks(context, { stock: p.hoopStock, size: hoopSize, across: hoop }, out);
   const first = out.bones.findIndex((b) => b.id === out.id(bones[0] ?? ''));
-  if (out.bones[first]) out.bones[first] = { ...(out.bones[first] as (typeof out.bones)[number]), joinFrom: p.beamJoin };
+  if (out.bones[first])
+    out.bones[first] = { ...(out.bones[first] as (typeof out.bones)[number]), joinFrom: p.beamJoin };
   out.member('beam', 'beam through the piece', {
-    stock: p.beamStock, size: p.beamSize || nearestSize(context, p.beamStock, heightOf(form) / 28), strands: p.beamStrands, path: beam.map((b) => b.at), bones, bare: true, allowances: [{ what: 'bolted to the frame, behind its top', length: 0.3 }],
+    stock: p.beamStock,
+    size: p.beamSize || nearestSize(context, p.beamStock, heightOf(form) / 28),
+    strands: p.beamStrands,
+    path: beam.map((b) => b.at),
+    bones,
+    bare: true,
+    allowances: [{ what: 'bolted to the frame, behind its top', length: 0.3 }],
   });
   out.fitting('bolts', 'bolts through the frame, M10', 6, 0.09, top);
   const width = Math.max(0.4, (span.high[0] - span.low[0]) * 0.9);
   // The board runs from under the chin to behind the stay.
-  const front = Math.min(foot[1], span.low[1] * 0.5), behind = Math.max(back[1], span.high[1]) + 0.1;
+  const front = Math.min(foot[1], span.low[1] * 0.5),
+    behind = Math.max(back[1], span.high[1]) + 0.1;
   const depth = p.boardDepth || Math.ceil((behind - front) * 100) / 100;
   const boardBack = p.boardBack || (front + behind) / 2;
   // Upright and stay are bolted to bearers across the board, which share their pull over half a metre.
   const plate = { diameter: 0.5, mass: 2.4, circle: 0.44, screws: 12 };
-  return out.finish(boardUnder(context, { ...p, boardBack, boardDepth: depth }, add(foot, [0, 0, 0]), { width, depth }, plate), p);
+  return out.finish(
+    boardUnder(context, { ...p, boardBack, boardDepth: depth }, add(foot, [0, 0, 0]), { width, depth }, plate),
+    p,
+  );
 }
 
 /** What stands out beyond the cage, a tusk or a horn, gets a bar of its own from the nearest joint of the cage to near its tip. */
-function setOutStalks(context: SchoolContext, bar: { readonly stock: string; readonly size: string; readonly across: number }, out: SettingOut): void {
+function setOutStalks(
+  context: SchoolContext,
+  bar: { readonly stock: string; readonly size: string; readonly across: number },
+  out: SettingOut,
+): void {
   for (const mass of context.form.masses) {
     if (mass.shape.kind !== 'round-cone') continue;
-    const from: Vec3 = mass.at, to = add(mass.at, mass.shape.reach);
-    const away = (at: Vec3) => out.nodes.reduce<{ id: string; d: number }>((best, n) => {
-      const d = norm(subtract(n.at, at));
-      return d < best.d ? { id: n.id, d } : best;
-    }, { id: '', d: Infinity });
+    const from: Vec3 = mass.at,
+      to = add(mass.at, mass.shape.reach);
+    const away = (at: Vec3) =>
+      out.nodes.reduce<{ id: string; d: number }>(
+        (best, n) => {
+          const d = norm(subtract(n.at, at));
+          return d < best.d ? { id: n.id, d } : best;
+        },
+        { id: '', d: Infinity },
+      );
     const tip = mix(from, to, 0.85);
-    if (away(tip).d < 2.5 * Math.max(mass.shape.radiusFrom, mass.shape.radiusTo) || context.depthAt(tip) < bar.across) continue;
+    if (away(tip).d < 2.5 * Math.max(mass.shape.radiusFrom, mass.shape.radiusTo) || context.depthAt(tip) < bar.across)
+      continue;
     const root = away(from);
     const id = `stalk-${mass.id.replaceAll('/', '-')}`;
     const apart = root.d > 1e-3;
     out.node(`${id}-tip`, tip);
     if (apart) {
       out.node(id, from);
-      out.bones.push({ id: out.id(`${id}-root`), name: `root of the bar in the ${mass.name}`, from: root.id, to: out.id(id), masses: [mass.id], joinFrom: 'welded', joinTo: 'welded' });
+      out.bones.push({
+        id: out.id(`${id}-root`),
+        name: `root of the bar in the ${mass.name}`,
+        from: root.id,
+        to: out.id(id),
+        masses: [mass.id],
+        joinFrom: 'welded',
+        joinTo: 'welded',
+      });
     }
-    out.bones.push({ id: out.id(id), name: `bar in the ${mass.name}`, from: apart ? out.id(id) : root.id, to: out.id(`${id}-tip`), masses: [mass.id], joinFrom: 'welded', joinTo: 'welded' });
+    out.bones.push({
+      id: out.id(id),
+      name: `bar in the ${mass.name}`,
+      from: apart ? out.id(id) : root.id,
+      to: out.id(`${id}-tip`),
+      masses: [mass.id],
+      joinFrom: 'welded',
+      joinTo: 'welded',
+    });
     const start = out.nodes.find((n) => n.id === root.id)?.at ?? from;
-    out.member(id, `bar in the ${mass.name}`, { stock: bar.stock, size: bar.size, path: apart ? [start, from, tip] : [start, tip], bones: apart ? [`${id}-root`, id] : [id], allowances: [{ what: 'welded or bound to the cage', length: 0.08 }] });
+    out.member(id, `bar in the ${mass.name}`, {
+      stock: bar.stock,
+      size: bar.size,
+      path: apart ? [start, from, tip] : [start, tip],
+      bones: apart ? [`${id}-root`, id] : [id],
+      allowances: [{ what: 'welded or bound to the cage', length: 0.08 }],
+    });
   }
 }
 
@@ -113,11 +179,20 @@ export const boardFoamMesh: School<BoardFoamMeshParameters> = {
   traits: { posedLater: 'no', reused: 'the upright' },
   parameters,
   fields: [
-    { kind: 'heading', label: 'Core' }, { kind: 'bulk', key: 'bulk', label: 'Stacked from' }, { kind: 'wrap', key: 'wrap', label: 'Covered with' },
-    { kind: 'heading', label: 'Frame' }, { kind: 'stock', key: 'frameStock', size: 'frameSize', label: 'Upright and stay', from: 'bar' }, { kind: 'number', key: 'frameStrands', label: 'Timbers side by side' },
-    { kind: 'stock', key: 'beamStock', size: 'beamSize', label: 'Beam', from: 'upright' }, { kind: 'number', key: 'beamStrands', label: 'Tubes side by side' }, { kind: 'join', key: 'beamJoin', label: 'Beam and frame joined by' },
-    { kind: 'heading', label: 'Cage' }, { kind: 'stock', key: 'hoopStock', size: 'hoopSize', label: 'Hoops and stringers', from: 'bar' },
-    { kind: 'number', key: 'hoops', label: 'Hoops' }, { kind: 'number', key: 'around', label: 'Stringers round it' }, ...boardFields,
+    { kind: 'heading', label: 'Core' },
+    { kind: 'bulk', key: 'bulk', label: 'Stacked from' },
+    { kind: 'wrap', key: 'wrap', label: 'Covered with' },
+    { kind: 'heading', label: 'Frame' },
+    { kind: 'stock', key: 'frameStock', size: 'frameSize', label: 'Upright and stay', from: 'bar' },
+    { kind: 'number', key: 'frameStrands', label: 'Timbers side by side' },
+    { kind: 'stock', key: 'beamStock', size: 'beamSize', label: 'Beam', from: 'upright' },
+    { kind: 'number', key: 'beamStrands', label: 'Tubes side by side' },
+    { kind: 'join', key: 'beamJoin', label: 'Beam and frame joined by' },
+    { kind: 'heading', label: 'Cage' },
+    { kind: 'stock', key: 'hoopStock', size: 'hoopSize', label: 'Hoops and stringers', from: 'bar' },
+    { kind: 'number', key: 'hoops', label: 'Hoops' },
+    { kind: 'number', key: 'around', label: 'Stringers round it' },
+    ...boardFields,
   ],
   fits: (form) => {
     const chain = mainChain(form.skeleton.joints);

@@ -35,11 +35,14 @@ function waysToTips(context: SchoolContext): string[][] {
   const { joints } = context.form.skeleton;
   const parent = new Map(joints.map((j) => [j.id, j.parent]));
   const inner = new Set(joints.map((j) => j.parent));
-  return joints.filter((j) => !inner.has(j.id)).map((tip) => {
-    const way: string[] = [];
-    for (let at: string | null = tip.id; at !== null; at = parent.get(at) ?? null) way.unshift(at);
-    return way;
-  }).filter((w) => w.length > 1);
+  return joints
+    .filter((j) => !inner.has(j.id))
+    .map((tip) => {
+      const way: string[] = [];
+      for (let at: string | null = tip.id; at !== null; at = parent.get(at) ?? null) way.unshift(at);
+      return way;
+    })
+    .filter((w) => w.length > 1);
 }
 
 /** Half the least breadth of anything there is: what the thinnest tip leaves for its wire. */
@@ -62,32 +65,66 @@ function make(context: SchoolContext, p: BranchingParameters) {
   const size = p.wireSize || nearestSize(context, p.wireStock, Math.min(0.004, thinnest(context) * 0.3));
   const wire = context.across(p.wireStock, size);
   const bundle = wire * Math.sqrt(ways.length / 0.75);
-  const postSize = p.postSize || (context.sizesOf(p.postStock).find((s) => context.across(p.postStock, s) >= 1.6 * bundle) ?? context.sizesOf(p.postStock).at(-1) ?? '');
+  const postSize =
+    p.postSize ||
+    (context.sizesOf(p.postStock).find((s) => context.across(p.postStock, s) >= 1.6 * bundle) ??
+      context.sizesOf(p.postStock).at(-1) ??
+      '');
   const post = context.across(p.postStock, postSize);
   for (const j of joints) out.node(j.id, j.at, j.parent === null);
   for (const chain of chainsOf(joints)) {
     chain.slice(1).forEach((id, i) => {
-      const from = chain[i] as string;
-      out.bone(id, `${name(from)} to ${name(id)}`, from, id, form.masses.filter((m) => m.joint === from || m.joint === id).map((m) => m.id), i === 0 && from !== ways[0]?.[0] ? { joinFrom: p.join } : {});
+      const from = chain[i]!;
+      out.bone(
+        id,
+        `${name(from)} to ${name(id)}`,
+        from,
+        id,
+        form.masses.filter((m) => m.joint === from || m.joint === id).map((m) => m.id),
+        i === 0 && from !== ways[0]?.[0] ? { joinFrom: p.join } : {},
+      );
     });
   }
-  const root = ways[0]?.[0] ?? '', first = ways[0]?.[1] ?? '';
+  const root = ways[0]?.[0] ?? '',
+    first = ways[0]?.[1] ?? '';
   const sunk = 6 * wire;
-  const one = (id: string, what: string, way: readonly string[]) => out.member(id, what, {
-    stock: p.wireStock, size, path: way.map(place), bones: way.slice(1),
-    allowances: [{ what: 'glued into the post', length: sunk }, { what: 'end loop', length: 6 * wire }, { what: 'laid round the bundle', length: 0.04 * lengthOf(way.map(place)) }],
-  });
+  const one = (id: string, what: string, way: readonly string[]) =>
+    out.member(id, what, {
+      stock: p.wireStock,
+      size,
+      path: way.map(place),
+      bones: way.slice(1),
+      allowances: [
+        { what: 'glued into the post', length: sunk },
+        { what: 'end loop', length: 6 * wire },
+        { what: 'laid round the bundle', length: 0.04 * lengthOf(way.map(place)) },
+      ],
+    });
   ways.forEach((way) => one(`wire-${way[way.length - 1] ?? ''}`, `wire to ${name(way[way.length - 1] ?? '')}`, way));
   if (p.odd && ways.length % 2 === 0) one('wire-spare', 'spare wire that makes the bundle odd', [root, first]);
   out.member('post', 'drilled post', {
-    stock: p.postStock, size: postSize, path: [place(root), mix(place(root), place(first), 0.6)], bones: [first],
+    stock: p.postStock,
+    size: postSize,
+    path: [place(root), mix(place(root), place(first), 0.6)],
+    bones: [first],
     allowances: [{ what: 'let into the board', length: context.across(p.boardStock, p.boardSize) }],
   });
-  out.hole({ what: 'in the top of the post, one for each wire', count: ways.length + (p.odd && ways.length % 2 === 0 ? 1 : 0), diameter: wire + 0.0003, depth: sunk });
+  out.hole({
+    what: 'in the top of the post, one for each wire',
+    count: ways.length + (p.odd && ways.length % 2 === 0 ? 1 : 0),
+    diameter: wire + 0.0003,
+    depth: sunk,
+  });
   out.adopt(form.masses, first);
   const plate = { diameter: Math.max(0.03, 2 * post), mass: 0, circle: Math.max(0.024, 1.6 * post), screws: 4 };
   const base = boardUnder(context, p, place(root), footBoard(spanOfForm(form)), plate);
-  out.hole({ what: 'in the board, for the post', count: 1, diameter: post, depth: base.thickness, at: [[place(root)[0] - base.at[0], place(root)[1] - base.at[1]]] });
+  out.hole({
+    what: 'in the board, for the post',
+    count: 1,
+    diameter: post,
+    depth: base.thickness,
+    at: [[place(root)[0] - base.at[0], place(root)[1] - base.at[1]]],
+  });
   return out.finish(base, p, { sections: sectionsOf(context, p.sections) });
 }
 
@@ -108,13 +145,20 @@ function trunkOf(joints: readonly PosedJoint[]): string[] {
 
 /** The trunk, and its branches shared out among the rest. */
 function sectionsOf(context: SchoolContext, wanted: number): Section[] {
-  const { skeleton: { joints }, masses } = context.form;
+  const {
+    skeleton: { joints },
+    masses,
+  } = context.form;
   const trunk = new Set(trunkOf(joints));
   const byId = new Map(joints.map((j) => [j.id, j]));
   const branches = joints.filter((j) => !trunk.has(j.id) && j.parent !== null && trunk.has(j.parent));
   if (wanted < 2 || branches.length < 1) return [];
   const branchOf = (joint: string | undefined): number => {
-    for (let at = joint === undefined ? undefined : byId.get(joint); at; at = at.parent === null ? undefined : byId.get(at.parent)) {
+    for (
+      let at = joint === undefined ? undefined : byId.get(joint);
+      at;
+      at = at.parent === null ? undefined : byId.get(at.parent)
+    ) {
       const i = branches.indexOf(at);
       if (i >= 0) return i;
     }
@@ -123,14 +167,19 @@ function sectionsOf(context: SchoolContext, wanted: number): Section[] {
   // A branch hangs on the fork it leaves: what ends at a branch's first joint belongs to that branch.
   const endsAt = (m: Mass): number => {
     if (m.shape.kind !== 'round-cone') return -1;
-    const end = add(m.at, m.shape.reach), long = norm(m.shape.reach);
+    const end = add(m.at, m.shape.reach),
+      long = norm(m.shape.reach);
     return branches.findIndex((b) => b.parent === m.joint && distance(end, b.at) < 0.2 * long);
   };
   const own = masses.map((m) => Math.max(branchOf(m.joint), endsAt(m)));
   const groups = Math.min(wanted - 1, branches.length);
   return Array.from({ length: groups + 1 }, (_, g): Section => ({
-    id: g === 0 ? 'trunk' : `branches-${g}`, name: g === 0 ? 'trunk' : `branches, part ${g}`, heldBy: g === 0 ? 'the post' : 'wires pushed into the bundle and glued',
-    masses: masses.filter((_, i) => (g === 0 ? own[i] === -1 : (own[i] as number) >= 0 && (own[i] as number) % groups === g - 1)).map((m) => m.id),
+    id: g === 0 ? 'trunk' : `branches-${g}`,
+    name: g === 0 ? 'trunk' : `branches, part ${g}`,
+    heldBy: g === 0 ? 'the post' : 'wires pushed into the bundle and glued',
+    masses: masses
+      .filter((_, i) => (g === 0 ? own[i] === -1 : own[i]! >= 0 && own[i]! % groups === g - 1))
+      .map((m) => m.id),
   })).filter((s) => s.masses.length > 0);
 }
 
@@ -143,10 +192,16 @@ export const branching: School<BranchingParameters> = {
   traits: { posedLater: 'until the clay is on', reused: 'little' },
   parameters,
   fields: [
-    { kind: 'heading', label: 'Core' }, { kind: 'bulk', key: 'bulk', label: 'Filled with' }, { kind: 'wrap', key: 'wrap', label: 'Wrapped in' },
-    { kind: 'heading', label: 'Wires and post' }, { kind: 'stock', key: 'wireStock', size: 'wireSize', label: 'Wire', from: 'wire' },
-    { kind: 'stock', key: 'postStock', size: 'postSize', label: 'Post', from: 'bar' }, { kind: 'join', key: 'join', label: 'Branches joined by' },
-    { kind: 'yes-no', key: 'odd', label: 'An odd number of wires' }, { kind: 'number', key: 'sections', label: 'Built and dried in sections' }, ...boardFields,
+    { kind: 'heading', label: 'Core' },
+    { kind: 'bulk', key: 'bulk', label: 'Filled with' },
+    { kind: 'wrap', key: 'wrap', label: 'Wrapped in' },
+    { kind: 'heading', label: 'Wires and post' },
+    { kind: 'stock', key: 'wireStock', size: 'wireSize', label: 'Wire', from: 'wire' },
+    { kind: 'stock', key: 'postStock', size: 'postSize', label: 'Post', from: 'bar' },
+    { kind: 'join', key: 'join', label: 'Branches joined by' },
+    { kind: 'yes-no', key: 'odd', label: 'An odd number of wires' },
+    { kind: 'number', key: 'sections', label: 'Built and dried in sections' },
+    ...boardFields,
   ],
   fits: (form) => {
     const roots = form.skeleton.joints.filter((j) => j.parent === null);

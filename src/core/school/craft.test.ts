@@ -3,17 +3,32 @@ import { setOutWell } from '../../../tests/support/set-out';
 import { startBuild } from '.';
 
 /** What makes each school the school it is. */
-function made(form: string, school: string, parameters: Record<string, string | number | boolean> = {}, size = 1, measures: Record<string, string | number> = {}) {
-  const start = form === 'bust' ? { ok: true as const, value: newBust('b', '2026-12-01', size) } : startBuild('x', '2026-12-01', form, size);
+function made(
+  form: string,
+  school: string,
+  parameters: Record<string, string | number | boolean> = {},
+  size = 1,
+  measures: Record<string, string | number> = {},
+) {
+  const start =
+    form === 'bust'
+      ? { ok: true as const, value: newBust('b', '2026-12-01', size) }
+      : startBuild('x', '2026-12-01', form, size);
   if (!start.ok) throw new Error(start.message);
-  const build: Build = { ...start.value, form: { ...start.value.form, start: { ...start.value.form.start, measures } }, armature: { ...start.value.armature, school: { kind: school, parameters } } };
+  const build: Build = {
+    ...start.value,
+    form: { ...start.value.form, start: { ...start.value.form.start, measures } },
+    armature: { ...start.value.armature, school: { kind: school, parameters } },
+  };
   return setOutWell(build);
 }
-const across = (points: readonly (readonly number[])[], k: number) => Math.max(...points.map((p) => p[k] as number)) - Math.min(...points.map((p) => p[k] as number));
+const across = (points: readonly (readonly number[])[], k: number) =>
+  Math.max(...points.map((p) => p[k]!)) - Math.min(...points.map((p) => p[k]!));
 
 describe('dense', () => {
   test('no bulk, loops well inside those of a stuffed frame, crosses to hold the clay up', () => {
-    const dense = made('bust', 'dense').armature, stuffed = made('bust', 'stuffed').armature;
+    const dense = made('bust', 'dense').armature,
+      stuffed = made('bust', 'stuffed').armature;
     expect(dense.bulk).toBe('none');
     const wide = (a: typeof dense) => across(a.members.find((m) => m.id.endsWith('loop-front'))?.path ?? [], 0);
     expect(wide(dense)).toBeLessThan(0.85 * wide(stuffed));
@@ -49,7 +64,8 @@ describe('branching', () => {
       // A branch and its tips travel together, off the trunk.
       const of = (mass: string) => a.sections?.find((s) => s.masses.includes(mass))?.id;
       expect(of('trunk-1')).toBe('trunk');
-      for (const b of [1, 2, 3, 4, 5]) expect([of(`tip-${b}-1`), of(`tip-${b}-1`) === 'trunk']).toEqual([of(`branch-${b}`), false]);
+      for (const b of [1, 2, 3, 4, 5])
+        expect([of(`tip-${b}-1`), of(`tip-${b}-1`) === 'trunk']).toEqual([of(`branch-${b}`), false]);
     }
     expect(made('branching', 'branching', { sections: 1 }).armature.sections).toEqual([]);
   });
@@ -68,7 +84,9 @@ describe('jointed', () => {
     expect(armature.hardware.filter((h) => h.name.startsWith('nut'))).toHaveLength(2);
     const hole = armature.holes?.[0];
     const feet = armature.nodes.filter((n) => n.held);
-    expect(hole?.at?.map(([x, y]) => [x + armature.base.at[0], y + armature.base.at[1]])).toEqual(feet.map((n) => [expect.closeTo(n.at[0], 9), expect.closeTo(n.at[1], 9)]));
+    expect(hole?.at?.map(([x, y]) => [x + armature.base.at[0], y + armature.base.at[1]])).toEqual(
+      feet.map((n) => [expect.closeTo(n.at[0], 9), expect.closeTo(n.at[1], 9)]),
+    );
   });
 });
 
@@ -111,7 +129,8 @@ describe('cages', () => {
     expect(armature.nodes.filter((n) => n.held)).toHaveLength(2);
   });
   test('welded steel: limbs bolt to the trunk, each is a section, tube as thick as the piece is tall', () => {
-    const large = made('figure', 'steel-mesh-foam', {}, 1.5).armature, small = made('figure', 'steel-mesh-foam', {}, 0.5).armature;
+    const large = made('figure', 'steel-mesh-foam', {}, 1.5).armature,
+      small = made('figure', 'steel-mesh-foam', {}, 0.5).armature;
     expect(large.sections?.length).toBeGreaterThan(2);
     expect(new Set(large.bones.map((b) => b.joinFrom))).toContain('bolted');
     const size = (a: typeof large) => Number.parseInt(a.members.find((m) => m.id.includes('tube'))?.size ?? '0', 10);

@@ -32,15 +32,25 @@ export const dense: School<DenseParameters> = {
   cuts: headFrameCuts,
   traits: { posedLater: 'yes', reused: 'all of it' },
   parameters,
-  fields: [...headFrameFields, { kind: 'number', key: 'loopShare', label: 'Loops, of the skull' }, { kind: 'number', key: 'crosses', label: 'Wooden crosses' }, ...boardFields],
+  fields: [
+    ...headFrameFields,
+    { kind: 'number', key: 'loopShare', label: 'Loops, of the skull' },
+    { kind: 'number', key: 'crosses', label: 'Wooden crosses' },
+    ...boardFields,
+  ],
   fits: (form) => form.head !== null,
   make: (context, p) => {
     const { head } = context.form;
     if (!head) throw new Error('loops on a pipe are made for busts and heads');
     const inset = Math.min(head.breadth, head.depth) * 0.5 * (1 - p.loopShare);
-    const loops = { breadth: (head.breadth / 2) * p.loopShare, depth: (head.depth / 2) * p.loopShare, top: head.crown - inset };
+    const loops = {
+      breadth: (head.breadth / 2) * p.loopShare,
+      depth: (head.depth / 2) * p.loopShare,
+      top: head.crown - inset,
+    };
     const { out, finish } = setOutHeadFrame(context, head, p, 'dense', loops, 0.5 * inset);
-    if (p.crosses > 0) out.fitting('crosses', 'wooden crosses on wire', p.crosses, crossMass, [0, -head.forward, head.skull]);
+    if (p.crosses > 0)
+      out.fitting('crosses', 'wooden crosses on wire', p.crosses, crossMass, [0, -head.forward, head.skull]);
     return finish({ bulk: p.bulk, wrap: p.wrap });
   },
 };

@@ -27,7 +27,7 @@ function make(context: SchoolContext, p: DowelAndBallParameters) {
   const span = spanOfForm(form);
   const post = context.across(p.postStock, p.postSize);
   const { joints } = form.skeleton;
-  const chain = mainChain(joints).map((id) => joints.find((j) => j.id === id)?.at as Vec3);
+  const chain = mainChain(joints).map((id) => joints.find((j) => j.id === id)!.at!);
   const root = chain[0] ?? [0, 0, 0];
   const foot: Vec3 = [root[0], root[1], 0];
   const enters = Math.max(0.01, span.low[2]);
@@ -42,21 +42,58 @@ function make(context: SchoolContext, p: DowelAndBallParameters) {
   out.node('inside', inside);
   out.node('top', top);
   out.bone('post', 'stick below the piece', 'foot', 'rim', [], { joinFrom: 'epoxied' });
-  out.bone('lower', 'lower part of the stick', 'rim', 'inside', form.masses.map((m) => m.id));
-  out.bone('upper', 'upper part of the stick', 'inside', 'top', form.masses.map((m) => m.id));
+  out.bone(
+    'lower',
+    'lower part of the stick',
+    'rim',
+    'inside',
+    form.masses.map((m) => m.id),
+  );
+  out.bone(
+    'upper',
+    'upper part of the stick',
+    'inside',
+    'top',
+    form.masses.map((m) => m.id),
+  );
   const bones = ['post', 'lower', 'upper'];
   const tip = chain[chain.length - 1];
   if (tip && Math.hypot(tip[0] - top[0], tip[1] - top[1], tip[2] - top[2]) > post) {
     // What lies beyond the stick's end hangs on packed foil alone.
     out.node('ball', mix(top, tip, 0.8));
-    out.bone('ball', 'ball beyond the stick', 'top', 'ball', form.masses.map((m) => m.id), { joinFrom: p.join });
+    out.bone(
+      'ball',
+      'ball beyond the stick',
+      'top',
+      'ball',
+      form.masses.map((m) => m.id),
+      { joinFrom: p.join },
+    );
   }
   out.member('stick', 'stick', {
-    stock: p.postStock, size: p.postSize, path: [foot, rim, inside, top], bones,
+    stock: p.postStock,
+    size: p.postSize,
+    path: [foot, rim, inside, top],
+    bones,
     allowances: [{ what: 'let into the board', length: context.across(p.boardStock, p.boardSize) }],
   });
-  const base = boardUnder(context, p, foot, { width: Math.max(0.12, (span.high[0] - span.low[0]) * 1.1), depth: Math.max(0.12, (span.high[1] - span.low[1]) * 1.1) }, { ...plateFor(post), mass: 0 });
-  out.hole({ what: 'in the board, for the stick', count: 1, diameter: post, depth: base.thickness, at: [[foot[0] - base.at[0], foot[1] - base.at[1]]] });
+  const base = boardUnder(
+    context,
+    p,
+    foot,
+    {
+      width: Math.max(0.12, (span.high[0] - span.low[0]) * 1.1),
+      depth: Math.max(0.12, (span.high[1] - span.low[1]) * 1.1),
+    },
+    { ...plateFor(post), mass: 0 },
+  );
+  out.hole({
+    what: 'in the board, for the stick',
+    count: 1,
+    diameter: post,
+    depth: base.thickness,
+    at: [[foot[0] - base.at[0], foot[1] - base.at[1]]],
+  });
   return out.finish(base, p);
 }
 
@@ -69,8 +106,13 @@ export const dowelAndBall: School<DowelAndBallParameters> = {
   traits: { posedLater: 'no', reused: 'the upright' },
   parameters,
   fields: [
-    { kind: 'heading', label: 'Core' }, { kind: 'bulk', key: 'bulk', label: 'Ball of' }, { kind: 'wrap', key: 'wrap', label: 'Wrapped in' }, { kind: 'join', key: 'join', label: 'Ball held by' },
-    { kind: 'heading', label: 'Stick' }, { kind: 'stock', key: 'postStock', size: 'postSize', label: 'Stick', from: 'bar' }, ...boardFields,
+    { kind: 'heading', label: 'Core' },
+    { kind: 'bulk', key: 'bulk', label: 'Ball of' },
+    { kind: 'wrap', key: 'wrap', label: 'Wrapped in' },
+    { kind: 'join', key: 'join', label: 'Ball held by' },
+    { kind: 'heading', label: 'Stick' },
+    { kind: 'stock', key: 'postStock', size: 'postSize', label: 'Stick', from: 'bar' },
+    ...boardFields,
   ],
   fits: (form) => form.head !== null || form.kind === 'free',
   make,

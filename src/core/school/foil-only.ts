@@ -7,7 +7,11 @@ import { setOutLimbs } from './wire-figure';
  * Foil only: foil packed to the shape, no wire at all. For small or light pieces; under a heavy clay a limb of it sags
  * or tears off overnight.
  */
-const parameters = z.strictObject({ bulk: z.string().default('foil-packed'), wrap: z.string().default('none'), ...boardParameters });
+const parameters = z.strictObject({
+  bulk: z.string().default('foil-packed'),
+  wrap: z.string().default('none'),
+  ...boardParameters,
+});
 export type FoilOnlyParameters = z.infer<typeof parameters>;
 
 export const foilOnly: School<FoilOnlyParameters> = {
@@ -18,7 +22,18 @@ export const foilOnly: School<FoilOnlyParameters> = {
   cuts: 'nothing is cut',
   traits: { posedLater: 'until the clay is on', reused: 'little' },
   parameters,
-  fields: [{ kind: 'heading', label: 'Core' }, { kind: 'bulk', key: 'bulk', label: 'Made of' }, { kind: 'wrap', key: 'wrap', label: 'Wrapped in' }, ...boardFields],
+  fields: [
+    { kind: 'heading', label: 'Core' },
+    { kind: 'bulk', key: 'bulk', label: 'Made of' },
+    { kind: 'wrap', key: 'wrap', label: 'Wrapped in' },
+    ...boardFields,
+  ],
   fits: (form) => form.skeleton.joints.length > 1,
-  make: (context, p) => setOutLimbs(context, { ...p, wireStock: 'aluminium-annealed', wireSize: '1mm', strands: 1, bonded: false, join: 'welded' }, 'foil', false).finish(),
+  make: (context, p) =>
+    setOutLimbs(
+      context,
+      { ...p, wireStock: 'aluminium-annealed', wireSize: '1mm', strands: 1, bonded: false, join: 'welded' },
+      'foil',
+      false,
+    ).finish(),
 };

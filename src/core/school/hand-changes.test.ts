@@ -1,7 +1,18 @@
 import { applyEdit, newBust, type Build, type BuildEdit } from '../build';
 import { parseStock } from '../catalogue';
 import { setOut, setOutWell } from '../../../tests/support/set-out';
-import { branchOff, bringBack, holdJoint, joinJoints, jointName, moveJoint, putJointBack, removePart, setStock, splitBone } from '.';
+import {
+  branchOff,
+  bringBack,
+  holdJoint,
+  joinJoints,
+  jointName,
+  moveJoint,
+  putJointBack,
+  removePart,
+  setStock,
+  splitBone,
+} from '.';
 
 const bust = () => newBust('b', '2026-12-01');
 const after = (build: Build, edit: BuildEdit): Build => {
@@ -23,10 +34,16 @@ describe('joints', () => {
     const once = after(build, moveJoint(build, 'stuffed/shoulder-left', 'left', [0.01, 0, 0]));
     const twice = after(once, moveJoint(once, 'stuffed/shoulder-left', 'left', [0, 0.02, 0.005]));
     const at = nodeAt(twice, 'stuffed/shoulder-left') as readonly [number, number, number];
-    expect(at.map((v, k) => v - (before[k] as number))).toEqual([expect.closeTo(0.01, 9), expect.closeTo(0.02, 9), expect.closeTo(0.005, 9)]);
+    expect(at.map((v, k) => v - before[k]!)).toEqual([
+      expect.closeTo(0.01, 9),
+      expect.closeTo(0.02, 9),
+      expect.closeTo(0.005, 9),
+    ]);
     const wire = setOutWell(twice).armature.members.find((m) => m.id === 'stuffed/shoulder-left');
     expect(wire?.path[wire.path.length - 1]).toEqual(at);
-    expect(nodeAt(after(twice, putJointBack('stuffed/shoulder-left', 'left')), 'stuffed/shoulder-left')).toEqual(before);
+    expect(nodeAt(after(twice, putJointBack('stuffed/shoulder-left', 'left')), 'stuffed/shoulder-left')).toEqual(
+      before,
+    );
   });
   test('a change stays when the form changes', () => {
     const build = after(bust(), moveJoint(bust(), 'stuffed/crown', 'crown', [0.01, 0, 0]));
@@ -54,7 +71,9 @@ describe('bones cut in two', () => {
     const { armature } = setOutWell(twice);
     const parts = armature.bones.filter((b) => b.id.startsWith('stuffed/upright-foot'));
     expect(parts.map((p) => [p.from, p.to])).toEqual([
-      ['stuffed/foot', 'stuffed/upright-foot/cut-1'], ['stuffed/upright-foot/cut-1', 'stuffed/upright-foot/cut-2'], ['stuffed/upright-foot/cut-2', 'stuffed/shoulder'],
+      ['stuffed/foot', 'stuffed/upright-foot/cut-1'],
+      ['stuffed/upright-foot/cut-1', 'stuffed/upright-foot/cut-2'],
+      ['stuffed/upright-foot/cut-2', 'stuffed/shoulder'],
     ]);
     expect(parts[0]?.joinFrom).toBe('threaded');
     expect(armature.members.find((m) => m.id === 'stuffed/pipe')?.bones.slice(0, 3)).toEqual(parts.map((p) => p.id));
@@ -65,16 +84,35 @@ describe('members and ties of one’s own', () => {
   const first = bust();
   const { armature } = setOutWell(first);
   test('from joint to joint; a tie only pulls; ids never clash', () => {
-    const one = after(first, joinJoints(first, armature, 'stuffed/shoulder-left', 'stuffed/skull', stock('3 mm aluminium x2, splinted'), false));
+    const one = after(
+      first,
+      joinJoints(
+        first,
+        armature,
+        'stuffed/shoulder-left',
+        'stuffed/skull',
+        stock('3 mm aluminium x2, splinted'),
+        false,
+      ),
+    );
     const made = setOutWell(one).armature;
-    const two = after(one, joinJoints(one, made, 'stuffed/shoulder-right', 'stuffed/skull', stock('1 mm galvanised steel'), true));
+    const two = after(
+      one,
+      joinJoints(one, made, 'stuffed/shoulder-right', 'stuffed/skull', stock('1 mm galvanised steel'), true),
+    );
     const whole = setOutWell(two).armature;
-    expect(whole.members.slice(-2).map((m) => [m.stock, m.strands, m.bonded, m.bare ?? false])).toEqual([['aluminium-annealed', 2, true, false], ['steel-galvanised', 1, false, true]]);
+    expect(whole.members.slice(-2).map((m) => [m.stock, m.strands, m.bonded, m.bare ?? false])).toEqual([
+      ['aluminium-annealed', 2, true, false],
+      ['steel-galvanised', 1, false, true],
+    ]);
     expect(whole.bones.slice(-2).map((b) => b.tie ?? false)).toEqual([false, true]);
     expect(new Set(whole.bones.map((b) => b.id)).size).toBe(whole.bones.length);
   });
   test('branching off makes a joint; taking the joint away takes its member with it', () => {
-    const one = after(first, branchOff(first, armature, 'stuffed/skull', [0.05, 0, 0.05], stock('2 mm aluminium'), ['skull']));
+    const one = after(
+      first,
+      branchOff(first, armature, 'stuffed/skull', [0.05, 0, 0.05], stock('2 mm aluminium'), ['skull']),
+    );
     const made = setOutWell(one).armature;
     const own = made.nodes.find((n) => n.id.startsWith('own/')) as { id: string };
     const gone = after(one, removePart(one, made, own.id, 'joint'));
@@ -89,17 +127,53 @@ describe('members and ties of one’s own', () => {
   test('stock as it was written, on made and own members alike', () => {
     const member = armature.members.find((m) => m.id === 'stuffed/loop-front') as never;
     const changed = after(first, setStock(first, member, stock('3/16 in annealed aluminium x3, splinted with nails')));
-    expect(setOutWell(changed).armature.members.find((m) => m.id === 'stuffed/loop-front')).toMatchObject({ strands: 3, bonded: true });
-    const own = after(first, joinJoints(first, armature, 'stuffed/shoulder-left', 'stuffed/skull', stock('3 mm aluminium'), false));
+    expect(setOutWell(changed).armature.members.find((m) => m.id === 'stuffed/loop-front')).toMatchObject({
+      strands: 3,
+      bonded: true,
+    });
+    const own = after(
+      first,
+      joinJoints(first, armature, 'stuffed/shoulder-left', 'stuffed/skull', stock('3 mm aluminium'), false),
+    );
     const mine = setOutWell(own).armature.members.at(-1) as never;
-    expect(setOutWell(after(own, setStock(own, mine, stock('6 mm brass rod')))).armature.members.at(-1)).toMatchObject({ stock: 'brass-rod', size: '6mm' });
+    expect(setOutWell(after(own, setStock(own, mine, stock('6 mm brass rod')))).armature.members.at(-1)).toMatchObject({
+      stock: 'brass-rod',
+      size: '6mm',
+    });
   });
 });
 
 test('what names nothing is refused where it stands, or told as lost', () => {
   const build = bust();
-  const bad = { ...build, armature: { ...build.armature, added: { ...build.armature.added, bones: [{ id: 'own/b-1', name: 'b', from: 'stuffed/skull', to: 'nowhere', masses: [], joinFrom: 'welded' as const, joinTo: 'welded' as const }] } } };
+  const bad = {
+    ...build,
+    armature: {
+      ...build.armature,
+      added: {
+        ...build.armature.added,
+        bones: [
+          {
+            id: 'own/b-1',
+            name: 'b',
+            from: 'stuffed/skull',
+            to: 'nowhere',
+            masses: [],
+            joinFrom: 'welded' as const,
+            joinTo: 'welded' as const,
+          },
+        ],
+      },
+    },
+  };
   expect(setOut(bad).made).toMatchObject({ ok: false, code: 'unknown-node', path: 'armature.added.bones.[0].to' });
-  const lost = { ...build, armature: { ...build.armature, removed: ['stuffed/gone'], nodes: { 'stuffed/also-gone': { held: true } }, splits: { 'stuffed/and-this': [0.5] } } };
+  const lost = {
+    ...build,
+    armature: {
+      ...build.armature,
+      removed: ['stuffed/gone'],
+      nodes: { 'stuffed/also-gone': { held: true } },
+      splits: { 'stuffed/and-this': [0.5] },
+    },
+  };
   expect([...setOutWell(lost).lostEdits].sort()).toEqual(['stuffed/also-gone', 'stuffed/and-this', 'stuffed/gone']);
 });

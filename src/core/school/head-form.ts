@@ -3,7 +3,11 @@ import { onAPost, postCuts, postFields, postParameters } from './post';
 import type { School } from './school';
 
 /** Head form: a mask master built out over a life form that stands for the wearer's head, and is moulded on it. */
-const parameters = z.strictObject({ bulk: z.string().default('plaster-set'), wrap: z.string().default('none'), ...postParameters });
+const parameters = z.strictObject({
+  bulk: z.string().default('plaster-set'),
+  wrap: z.string().default('none'),
+  ...postParameters,
+});
 export type HeadFormParameters = z.infer<typeof parameters>;
 
 export const headForm: School<HeadFormParameters> = {
@@ -14,7 +18,12 @@ export const headForm: School<HeadFormParameters> = {
   cuts: postCuts,
   traits: { posedLater: 'no', reused: 'all of it' },
   parameters,
-  fields: [{ kind: 'heading', label: 'The head form' }, { kind: 'bulk', key: 'bulk', label: 'Made of' }, { kind: 'wrap', key: 'wrap', label: 'Covered with' }, ...postFields],
+  fields: [
+    { kind: 'heading', label: 'The head form' },
+    { kind: 'bulk', key: 'bulk', label: 'Made of' },
+    { kind: 'wrap', key: 'wrap', label: 'Covered with' },
+    ...postFields,
+  ],
   fits: (form) => form.kind === 'mask',
   make: (context, p) => onAPost(context, p),
 };

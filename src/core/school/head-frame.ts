@@ -23,8 +23,16 @@ export const headFrameParameters = {
 };
 
 export interface HeadFrameFigures extends BoardParameters {
-  readonly pipeStock: string; readonly pipeSize: string; readonly frameStock: string; readonly frameSize: string; readonly frameStrands: number;
-  readonly shoulderStock: string; readonly shoulderSize: string; readonly shoulderStrands: number; readonly neckJoin: JoinKindId; readonly shoulderJoin: JoinKindId;
+  readonly pipeStock: string;
+  readonly pipeSize: string;
+  readonly frameStock: string;
+  readonly frameSize: string;
+  readonly frameStrands: number;
+  readonly shoulderStock: string;
+  readonly shoulderSize: string;
+  readonly shoulderStrands: number;
+  readonly neckJoin: JoinKindId;
+  readonly shoulderJoin: JoinKindId;
 }
 
 export const headFrameFields: readonly SchoolField[] = [
@@ -36,29 +44,49 @@ export const headFrameFields: readonly SchoolField[] = [
   { kind: 'join', key: 'shoulderJoin', label: 'Shoulders joined by' },
 ];
 
-export const headFrameCuts = 'a tail of 85 mm under each hose clamp, a turn round the pipe (its girth), an end loop of ten diameters, a twist of eight diameters a turn, and 5 % for trim';
+export const headFrameCuts =
+  'a tail of 85 mm under each hose clamp, a turn round the pipe (its girth), an end loop of ten diameters, a twist of eight diameters a turn, and 5 % for trim';
 
 const flange = { diameter: 0.09, mass: 0.32, circle: 0.07, screws: 4 };
 const clampTail = 0.085;
 const clampMass = 0.022;
 
 /** How large the loops are: half their breadth and depth, and where their top is. */
-export interface LoopSize { readonly breadth: number; readonly depth: number; readonly top: number }
+export interface LoopSize {
+  readonly breadth: number;
+  readonly depth: number;
+  readonly top: number;
+}
 
 interface Marks {
-  readonly y: number; readonly pipeTop: Vec3; readonly skull: Vec3; readonly crown: Vec3; readonly held: Vec3; readonly shoulder: Vec3;
+  readonly y: number;
+  readonly pipeTop: Vec3;
+  readonly skull: Vec3;
+  readonly crown: Vec3;
+  readonly held: Vec3;
+  readonly shoulder: Vec3;
 }
 
 /** Sets the frame out. `drawnIn`: how deep under the finished face the loops are bent to, where they would come nearer. */
-export function setOutHeadFrame(context: SchoolContext, head: HeadSetting, p: HeadFrameFigures, prefix: string, loops: LoopSize, drawnIn: number): { readonly out: SettingOut; readonly finish: (core: { bulk: string; wrap: string }) => Armature } {
+export function setOutHeadFrame(
+  context: SchoolContext,
+  head: HeadSetting,
+  p: HeadFrameFigures,
+  prefix: string,
+  loops: LoopSize,
+  drawnIn: number,
+): { readonly out: SettingOut; readonly finish: (core: { bulk: string; wrap: string }) => Armature } {
   const { form } = context;
   const { size: s, bust } = form;
   const out = new SettingOut(prefix);
   const inHead = (at: Vec3): Vec3 => form.skeleton.carry('head', at);
   const y = 0.012 * s;
   const at: Marks = {
-    y, held: [0, y, 0], pipeTop: [0, y, head.chin + 0.03 * (head.height / s) * s],
-    skull: [0, -head.forward + head.depth * 0.02, head.skull], crown: [0, -head.forward + head.depth * 0.02, loops.top],
+    y,
+    held: [0, y, 0],
+    pipeTop: [0, y, head.chin + 0.03 * (head.height / s) * s],
+    skull: [0, -head.forward + head.depth * 0.02, head.skull],
+    crown: [0, -head.forward + head.depth * 0.02, loops.top],
     shoulder: [0, y, bust ? bust.levels.shoulder : head.bottom + 0.25 * (head.chin - head.bottom)],
   };
   out.node('foot', at.held, true);
@@ -68,60 +96,105 @@ export function setOutHeadFrame(context: SchoolContext, head: HeadSetting, p: He
   out.node('crown', inHead(at.crown));
   const trunk = bust ? ['chest', 'shoulder-left', 'shoulder-right'] : ['neck'];
   out.bone('upright-foot', 'foot of the upright', 'foot', 'shoulder', trunk, { joinFrom: 'threaded' });
-  out.bone('upright-neck', 'upright at the neck', 'shoulder', 'pipe-top', [...trunk.filter((m) => m !== 'neck'), 'neck']);
+  out.bone('upright-neck', 'upright at the neck', 'shoulder', 'pipe-top', [
+    ...trunk.filter((m) => m !== 'neck'),
+    'neck',
+  ]);
   out.bone('head-frame', 'head frame', 'pipe-top', 'skull', ['neck', 'face', 'skull'], { joinFrom: p.neckJoin });
-  out.bone('head-crown', 'crown of the head frame', 'skull', 'crown', ['face', 'skull', ...massesOn(form, ['head']).filter((m) => m !== 'face' && m !== 'skull')]);
+  out.bone('head-crown', 'crown of the head frame', 'skull', 'crown', [
+    'face',
+    'skull',
+    ...massesOn(form, ['head']).filter((m) => m !== 'face' && m !== 'skull'),
+  ]);
   loopsAndPipe(context, p, out, at, loops, drawnIn, inHead, s);
   if (bust) shouldersOf(context, p, out, at, bust, s);
   if (form.masses.some((m) => m.id === 'upper-arm-left')) armsOf(context, p, out);
   out.adopt(form.masses, 'head-crown');
   out.fitting('flange', 'floor flange', 1, flange.mass, at.held);
   out.fitting('clamps', 'hose clamps', 2, clampMass, [0, y, at.pipeTop[2] - 0.04]);
-  const needs = bust ? { width: bust.measures.shoulderBreadth * s * 0.8, depth: bust.measures.chestDepth * s * 1.25 } : { width: head.breadth * 1.4, depth: head.depth * 1.2 };
+  const needs = bust
+    ? { width: bust.measures.shoulderBreadth * s * 0.8, depth: bust.measures.chestDepth * s * 1.25 }
+    : { width: head.breadth * 1.4, depth: head.depth * 1.2 };
   return { out, finish: (core) => out.finish(boardUnder(context, p, at.held, needs, flange), core) };
 }
 
-function loopsAndPipe(context: SchoolContext, p: HeadFrameFigures, out: SettingOut, at: Marks, loops: LoopSize, drawnIn: number, inHead: (at: Vec3) => Vec3, s: number): void {
+function loopsAndPipe(
+  context: SchoolContext,
+  p: HeadFrameFigures,
+  out: SettingOut,
+  at: Marks,
+  loops: LoopSize,
+  drawnIn: number,
+  inHead: (at: Vec3) => Vec3,
+  s: number,
+): void {
   const pipe = context.across(p.pipeStock, p.pipeSize);
   const wire = context.across(p.frameStock, p.frameSize);
   const tails: Allowance[] = [{ what: 'two tails under the hose clamps', length: 2 * clampTail }];
   const rise = loops.top - at.skull[2];
   const loop = (across: Vec3): Vec3[] => {
     const side = scaleTo(across, pipe / 2 + wire / 2);
-    const foot = (sign: number): Vec3 => [at.pipeTop[0] + sign * side[0], at.pipeTop[1] + sign * side[1], at.pipeTop[2]];
+    const foot = (sign: number): Vec3 => [
+      at.pipeTop[0] + sign * side[0],
+      at.pipeTop[1] + sign * side[1],
+      at.pipeTop[2],
+    ];
     return [foot(1), ...arc(at.skull, across, [0, 0, rise], -35, 215, 24).map(inHead), foot(-1)];
   };
   const bones = ['head-frame', 'head-frame', 'head-crown', 'head-crown'];
   // Bent to follow the form: a plain ellipse would leave it at the nape and under the jaw.
   const frame = { stock: p.frameStock, size: p.frameSize, strands: p.frameStrands, drawnIn };
-  const breadth: Vec3 = [Math.max(0.01, loops.breadth), 0, 0], depth: Vec3 = [0, Math.max(0.01, loops.depth), 0];
+  const breadth: Vec3 = [Math.max(0.01, loops.breadth), 0, 0],
+    depth: Vec3 = [0, Math.max(0.01, loops.depth), 0];
   out.member('pipe', 'upright pipe', {
-    stock: p.pipeStock, size: p.pipeSize, path: [at.held, at.pipeTop], bones: ['upright-foot', 'upright-neck'],
+    stock: p.pipeStock,
+    size: p.pipeSize,
+    path: [at.held, at.pipeTop],
+    bones: ['upright-foot', 'upright-neck'],
     allowances: [{ what: 'thread into the flange', length: 0.013 }],
   });
   out.member('loop-front', 'head loop, ear to ear', { ...frame, path: loop(breadth), bones, allowances: tails });
   out.member('loop-side', 'head loop, brow to nape', { ...frame, path: loop(depth), bones, allowances: tails });
   out.member('head-band', 'band round the head', {
-    ...frame, strands: 1, bones: [], path: arc([0, at.skull[1], at.skull[2] - 0.02 * s], breadth, depth, 0, 360, 32).map(inHead),
+    ...frame,
+    strands: 1,
+    bones: [],
+    path: arc([0, at.skull[1], at.skull[2] - 0.02 * s], breadth, depth, 0, 360, 32).map(inHead),
     allowances: [{ what: 'overlap, bound', length: 0.04 }],
   });
 }
 
-function shouldersOf(context: SchoolContext, p: HeadFrameFigures, out: SettingOut, at: Marks, bust: NonNullable<SchoolContext['form']['bust']>, s: number): void {
+function shouldersOf(
+  context: SchoolContext,
+  p: HeadFrameFigures,
+  out: SettingOut,
+  at: Marks,
+  bust: NonNullable<SchoolContext['form']['bust']>,
+  s: number,
+): void {
   const reach = (bust.measures.shoulderBreadth * s) / 2 - context.clayOver('chest') - 0.035 * s;
   const drop = bust.levels.shoulder - 0.03 * s;
   const allowances: Allowance[] = [
     { what: 'one turn round the pipe', length: Math.PI * context.across(p.pipeStock, p.pipeSize) },
     { what: 'end loop', length: 10 * context.across(p.shoulderStock, p.shoulderSize) },
-    ...(p.shoulderStrands > 1 ? [{ what: 'twisting the strands, three turns', length: 24 * context.across(p.shoulderStock, p.shoulderSize) }] : []),
+    ...(p.shoulderStrands > 1
+      ? [{ what: 'twisting the strands, three turns', length: 24 * context.across(p.shoulderStock, p.shoulderSize) }]
+      : []),
   ];
-  for (const [side, sign] of [['left', 1], ['right', -1]] as const) {
+  for (const [side, sign] of [
+    ['left', 1],
+    ['right', -1],
+  ] as const) {
     const id = `shoulder-${side}`;
     const end: Vec3 = [sign * reach, at.y, drop];
     out.node(id, end);
     out.bone(id, `${side} shoulder wire`, 'shoulder', id, ['chest', id], { joinFrom: p.shoulderJoin });
     out.member(id, `${side} shoulder wire`, {
-      stock: p.shoulderStock, size: p.shoulderSize, strands: p.shoulderStrands, bones: [id], allowances,
+      stock: p.shoulderStock,
+      size: p.shoulderSize,
+      strands: p.shoulderStrands,
+      bones: [id],
+      allowances,
       path: [at.shoulder, [sign * reach * 0.55, at.y, at.shoulder[2] + 0.006 * s], end],
     });
   }
@@ -138,9 +211,11 @@ function armsOf(context: SchoolContext, p: HeadFrameFigures, out: SettingOut): v
     const masses = form.masses.filter((m) => ['shoulder', 'elbow', 'wrist'].some((j) => m.joint === `${j}-${side}`));
     // The arm ends where its last mass does.
     const last = masses[masses.length - 1];
-    const tip: Vec3 = last?.shape.kind === 'round-cone'
-      ? [last.at[0] + last.shape.reach[0], last.at[1] + last.shape.reach[1], last.at[2] + last.shape.reach[2]] : (last?.at ?? top);
-    const path = [place.get(`shoulder-${side}`) as Vec3, ...joints.map((j) => place.get(j) as Vec3), tip];
+    const tip: Vec3 =
+      last?.shape.kind === 'round-cone'
+        ? [last.at[0] + last.shape.reach[0], last.at[1] + last.shape.reach[1], last.at[2] + last.shape.reach[2]]
+        : (last?.at ?? top);
+    const path = [place.get(`shoulder-${side}`)!, ...joints.map((j) => place.get(j)!), tip];
     const names = ['upper arm', 'forearm', 'hand'];
     const bones: string[] = [];
     let below = `shoulder-${side}`;
@@ -148,15 +223,29 @@ function armsOf(context: SchoolContext, p: HeadFrameFigures, out: SettingOut): v
       const id = `arm-${side}-${i}`;
       out.node(id, at);
       const own = i === 0 ? [] : [masses[Math.min(i - 1, masses.length - 1)]?.id ?? ''];
-      out.bone(id, i === 0 ? `root of the ${side} arm` : `${names[i - 1] ?? 'arm'} wire, ${side}`, below, id, own.filter((m) => m !== ''), i === 0 ? { joinFrom: p.shoulderJoin } : {});
+      out.bone(
+        id,
+        i === 0 ? `root of the ${side} arm` : `${names[i - 1] ?? 'arm'} wire, ${side}`,
+        below,
+        id,
+        own.filter((m) => m !== ''),
+        i === 0 ? { joinFrom: p.shoulderJoin } : {},
+      );
       bones.push(id);
       below = id;
     });
     const start = out.nodes.find((n) => n.id === out.id(`shoulder-${side}`))?.at ?? top;
     const wire = context.across(p.shoulderStock, p.shoulderSize);
     out.member(`arm-${side}`, `${side} arm wire`, {
-      stock: p.shoulderStock, size: p.shoulderSize, strands: p.shoulderStrands, path: [start, ...path], bones,
-      allowances: [{ what: 'bound along the shoulder wire', length: 12 * wire }, { what: 'end loop', length: 6 * wire }],
+      stock: p.shoulderStock,
+      size: p.shoulderSize,
+      strands: p.shoulderStrands,
+      path: [start, ...path],
+      bones,
+      allowances: [
+        { what: 'bound along the shoulder wire', length: 12 * wire },
+        { what: 'end loop', length: 6 * wire },
+      ],
     });
   }
 }

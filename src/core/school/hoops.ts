@@ -23,7 +23,10 @@ export interface Cage {
   readonly most: number;
 }
 
-interface HoopPlace { readonly id: string; readonly at: Vec3 }
+interface HoopPlace {
+  readonly id: string;
+  readonly at: Vec3;
+}
 
 /** Returns the bones of the beam in order: `joints` of the beam get the hoops' stations between them. */
 export function setOutCage(context: SchoolContext, out: SettingOut, cage: Cage): readonly string[] {
@@ -36,32 +39,40 @@ export function setOutCage(context: SchoolContext, out: SettingOut, cage: Cage):
   let along = 0;
   beam.slice(1).forEach((to, i) => {
     const from = beam[i] as HoopPlace;
-    const length = lengths[i] as number;
+    const length = lengths[i]!;
     const way = unit(subtract(to.at, from.at));
     let last = from.id;
-    stations.filter((s) => s > along && s <= along + length).forEach((s) => {
-      const share = (s - along) / length;
-      const at = mix(from.at, to.at, Math.min(0.999, share));
-      const row = hoopPlaces(context, cage, rows.length, at, way);
-      if (row.every((p) => p === null)) return;
-      const id = `${prefix}-hub-${rows.length + 1}`;
-      out.node(id, at);
-      out.bone(id, `beam to hoop ${rows.length + 1}`, last, id, masses);
-      beamBones.push(id);
-      last = id;
-      rows.push(row);
-      for (const p of row) if (p) out.node(p.id, p.at);
-      row.forEach((p, k) => {
-        if (p && k % cage.spokeEvery === 0) spoke(out, cage, id, at, p, rows.length, k);
+    stations
+      .filter((s) => s > along && s <= along + length)
+      .forEach((s) => {
+        const share = (s - along) / length;
+        const at = mix(from.at, to.at, Math.min(0.999, share));
+        const row = hoopPlaces(context, cage, rows.length, at, way);
+        if (row.every((p) => p === null)) return;
+        const id = `${prefix}-hub-${rows.length + 1}`;
+        out.node(id, at);
+        out.bone(id, `beam to hoop ${rows.length + 1}`, last, id, masses);
+        beamBones.push(id);
+        last = id;
+        rows.push(row);
+        for (const p of row) if (p) out.node(p.id, p.at);
+        row.forEach((p, k) => {
+          if (p && k % cage.spokeEvery === 0) spoke(out, cage, id, at, p, rows.length, k);
+        });
       });
-    });
     const id = `${prefix}-${to.id}`;
     out.bone(id, `beam to the ${to.id.replaceAll('-', ' ')}`, last, to.id, masses);
     beamBones.push(id);
     along += length;
   });
   rows.forEach((row, r) => hoop(out, cage, row, r));
-  for (let k = 0; k < around; k++) stringer(out, cage, rows.map((row) => row[k] ?? null), k);
+  for (let k = 0; k < around; k++)
+    stringer(
+      out,
+      cage,
+      rows.map((row) => row[k] ?? null),
+      k,
+    );
   return beamBones;
 }
 
@@ -79,7 +90,13 @@ function hoopPlaces(context: SchoolContext, cage: Cage, row: number, at: Vec3, w
 function spoke(out: SettingOut, cage: Cage, hub: string, at: Vec3, p: HoopPlace, row: number, k: number): void {
   const id = `${cage.prefix}-spoke-${row}-${k + 1}`;
   out.bone(id, `spoke ${k + 1} of hoop ${row}`, hub, p.id, cage.masses, { joinFrom: 'bound-glued', joinTo: 'bound' });
-  out.member(id, `spoke ${k + 1} of hoop ${row}`, { stock: cage.stock, size: cage.size, path: [at, p.at], bones: [id], allowances: [{ what: 'turned over at both ends', length: 0.08 }] });
+  out.member(id, `spoke ${k + 1} of hoop ${row}`, {
+    stock: cage.stock,
+    size: cage.size,
+    path: [at, p.at],
+    bones: [id],
+    allowances: [{ what: 'turned over at both ends', length: 0.08 }],
+  });
 }
 
 /** A hoop is one bar bent round; where the form leaves no room it is open. */
@@ -88,7 +105,8 @@ function hoop(out: SettingOut, cage: Cage, row: readonly (HoopPlace | null)[], r
   let path: Vec3[] = [];
   const runs: { path: Vec3[]; bones: string[] }[] = [];
   for (let k = 0; k < row.length; k++) {
-    const a = row[k], b = row[(k + 1) % row.length];
+    const a = row[k],
+      b = row[(k + 1) % row.length];
     if (a && b) {
       const id = `${cage.prefix}-hoop-${r + 1}-${k + 1}`;
       out.bone(id, `hoop ${r + 1}, part ${k + 1}`, a.id, b.id, cage.masses);
@@ -100,19 +118,39 @@ function hoop(out: SettingOut, cage: Cage, row: readonly (HoopPlace | null)[], r
     }
   }
   if (path.length > 0) runs.push({ path, bones: bones.splice(0) });
-  runs.forEach((run, i) => out.member(`${cage.prefix}-hoop-${r + 1}${i > 0 ? `-${i + 1}` : ''}`, `hoop ${r + 1}${i > 0 ? `, piece ${i + 1}` : ''}`, {
-    stock: cage.stock, size: cage.size, path: run.path, bones: run.bones, allowances: [{ what: 'overlap, bound', length: 0.06 }],
-  }));
+  runs.forEach((run, i) =>
+    out.member(
+      `${cage.prefix}-hoop-${r + 1}${i > 0 ? `-${i + 1}` : ''}`,
+      `hoop ${r + 1}${i > 0 ? `, piece ${i + 1}` : ''}`,
+      {
+        stock: cage.stock,
+        size: cage.size,
+        path: run.path,
+        bones: run.bones,
+        allowances: [{ what: 'overlap, bound', length: 0.06 }],
+      },
+    ),
+  );
 }
 
 function stringer(out: SettingOut, cage: Cage, places: readonly (HoopPlace | null)[], k: number): void {
-  let run: HoopPlace[] = [], bones: string[] = [], piece = 0;
+  let run: HoopPlace[] = [],
+    bones: string[] = [],
+    piece = 0;
   const close = () => {
     if (run.length > 1) {
       piece += 1;
-      out.member(`${cage.prefix}-stringer-${k + 1}${piece > 1 ? `-${piece}` : ''}`, `stringer ${k + 1}${piece > 1 ? `, piece ${piece}` : ''}`, {
-        stock: cage.stock, size: cage.size, path: run.map((p) => p.at), bones, allowances: [{ what: 'turned over at both ends', length: 0.08 }],
-      });
+      out.member(
+        `${cage.prefix}-stringer-${k + 1}${piece > 1 ? `-${piece}` : ''}`,
+        `stringer ${k + 1}${piece > 1 ? `, piece ${piece}` : ''}`,
+        {
+          stock: cage.stock,
+          size: cage.size,
+          path: run.map((p) => p.at),
+          bones,
+          allowances: [{ what: 'turned over at both ends', length: 0.08 }],
+        },
+      );
     }
     run = [];
     bones = [];
@@ -125,7 +163,10 @@ function stringer(out: SettingOut, cage: Cage, places: readonly (HoopPlace | nul
     const before = run[run.length - 1];
     if (before) {
       const id = `${cage.prefix}-stringer-${k + 1}-${r}`;
-      out.bone(id, `stringer ${k + 1}, part ${r}`, before.id, p.id, cage.masses, { joinFrom: 'bound', joinTo: 'bound' });
+      out.bone(id, `stringer ${k + 1}, part ${r}`, before.id, p.id, cage.masses, {
+        joinFrom: 'bound',
+        joinTo: 'bound',
+      });
       bones.push(id);
     }
     run.push(p);

@@ -26,7 +26,20 @@ export { chainsOf, mainChain, standingJoints } from './limbs';
 
 /** Every school there is; a new one is a file and a line here. */
 export const schools: readonly School<never>[] = [
-  stuffed, dense, bentPipe, dowelAndBall, wireFigure, jointed, branching, foilOnly, undercoat, objectCore, shell, headForm, boardFoamMesh, steelMeshFoam,
+  stuffed,
+  dense,
+  bentPipe,
+  dowelAndBall,
+  wireFigure,
+  jointed,
+  branching,
+  foilOnly,
+  undercoat,
+  objectCore,
+  shell,
+  headForm,
+  boardFoamMesh,
+  steelMeshFoam,
 ] as unknown as readonly School<never>[];
 
 export interface ResolvedArmature {
@@ -39,8 +52,14 @@ export interface ResolvedArmature {
 function schoolOf(build: Build, form: ResolvedForm): Result<{ school: School<unknown>; parameters: unknown }> {
   const { kind, parameters: given } = build.armature.school;
   const school = schools.find((s) => s.kind === kind) as School<unknown> | undefined;
-  if (!school) return failure('unknown-school', 'armature.school.kind', `there is no school "${kind}"; there are: ${schools.map((s) => s.kind).join(', ')}`);
-  if (!school.fits(form)) return failure('school-does-not-fit', 'armature.school.kind', `"${school.name}" does not suit this form`);
+  if (!school)
+    return failure(
+      'unknown-school',
+      'armature.school.kind',
+      `there is no school "${kind}"; there are: ${schools.map((s) => s.kind).join(', ')}`,
+    );
+  if (!school.fits(form))
+    return failure('school-does-not-fit', 'armature.school.kind', `"${school.name}" does not suit this form`);
   const parameters = school.parameters.safeParse(given);
   if (parameters.success) return success({ school, parameters: parameters.data });
   const { path, message } = describeIssue(parameters.error, 'armature.school.parameters');
@@ -56,7 +75,11 @@ export function checkParts(build: Build): Result<null> {
 }
 
 /** The armature of a build: its school's, with the user's edits and additions laid over. */
-export function resolveArmature(build: Build, form: ResolvedForm, context: Omit<SchoolContext, 'form'>): Result<ResolvedArmature> {
+export function resolveArmature(
+  build: Build,
+  form: ResolvedForm,
+  context: Omit<SchoolContext, 'form'>,
+): Result<ResolvedArmature> {
   const chosen = schoolOf(build, form);
   if (!chosen.ok) return chosen;
   const { school, parameters } = chosen.value;

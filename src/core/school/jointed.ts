@@ -45,27 +45,54 @@ function make(context: SchoolContext, p: JointedParameters) {
   for (const { joints: chain, first } of limbs) {
     const along: string[] = [];
     chain.slice(1).forEach((to, i) => {
-      const from = chain[i] as string;
+      const from = chain[i]!;
       const masses = form.masses.filter((m) => m.joint === from || m.joint === to).map((m) => m.id);
-      const a = place(from), b = place(to);
+      const a = place(from),
+        b = place(to);
       out.node(`${to}/near`, mix(a, b, p.soft));
       out.node(`${to}/far`, mix(a, b, 1 - p.soft));
-      out.bone(`${to}/soft-near`, `soft joint at the ${name(from)}`, from, `${to}/near`, masses, i === 0 && !first ? { joinFrom: p.join } : {});
+      out.bone(
+        `${to}/soft-near`,
+        `soft joint at the ${name(from)}`,
+        from,
+        `${to}/near`,
+        masses,
+        i === 0 && !first ? { joinFrom: p.join } : {},
+      );
       out.bone(to, `${name(from)} to ${name(to)}, splinted`, `${to}/near`, `${to}/far`, masses);
       out.bone(`${to}/soft-far`, `soft joint at the ${name(to)}`, `${to}/far`, to, masses);
       along.push(`${to}/soft-near`, to, `${to}/soft-far`);
       out.member(`splint-${to}`, `splint, ${name(from)} to ${name(to)}`, {
-        stock: p.splintStock, size: splintSize, bonded: true, path: [mix(a, b, p.soft), mix(a, b, 1 - p.soft)], bones: [to], allowances: [],
+        stock: p.splintStock,
+        size: splintSize,
+        bonded: true,
+        path: [mix(a, b, p.soft), mix(a, b, 1 - p.soft)],
+        bones: [to],
+        allowances: [],
       });
     });
-    const last = chain[chain.length - 1] as string, second = chain[1] as string;
+    const last = chain[chain.length - 1]!,
+      second = chain[1]!;
     const path = chain.map(place);
     const ends: Allowance[] = [
-      { what: first ? 'turned over at the start' : 'set in putty with the other wire', length: (first ? 4 : 10) * wire },
-      { what: standing.has(last) ? 'round the nut in the foot' : 'end loop', length: (standing.has(last) ? 16 : 6) * wire },
+      {
+        what: first ? 'turned over at the start' : 'set in putty with the other wire',
+        length: (first ? 4 : 10) * wire,
+      },
+      {
+        what: standing.has(last) ? 'round the nut in the foot' : 'end loop',
+        length: (standing.has(last) ? 16 : 6) * wire,
+      },
       { what: 'twisting the strands', length: 0.03 * lengthOf(path) },
     ];
-    out.member(`wire-${second}`, `wire, ${name(second)} to ${name(last)}`, { stock: p.wireStock, size, strands: p.strands, path, bones: along, allowances: ends });
+    out.member(`wire-${second}`, `wire, ${name(second)} to ${name(last)}`, {
+      stock: p.wireStock,
+      size,
+      strands: p.strands,
+      path,
+      bones: along,
+      allowances: ends,
+    });
   }
   out.adopt(form.masses, limbs[0]?.joints[1] ?? '');
   const feet = joints.filter((j) => standing.has(j.id));
@@ -74,9 +101,20 @@ function make(context: SchoolContext, p: JointedParameters) {
     out.fitting(`nut-${j.id}`, `nut in the ${j.name}, with its bolt from below`, 1, 0.004 + 60 * bolt ** 2, j.at);
   }
   const middle = (k: 0 | 1) => feet.reduce((sum, j) => sum + j.at[k], 0) / Math.max(1, feet.length);
-  const plate = { diameter: Math.max(0.02, 4 * bolt), mass: 0, circle: Math.max(0.015, 3 * bolt), screws: 2 * Math.max(1, feet.length) };
+  const plate = {
+    diameter: Math.max(0.02, 4 * bolt),
+    mass: 0,
+    circle: Math.max(0.015, 3 * bolt),
+    screws: 2 * Math.max(1, feet.length),
+  };
   const base = boardUnder(context, p, [middle(0), middle(1), 0], footBoard(spanOfForm(form)), plate);
-  out.hole({ what: 'in the board, for the tie-down bolts', count: feet.length, diameter: bolt + 0.0005, depth: base.thickness, at: feet.map((j) => [j.at[0] - base.at[0], j.at[1] - base.at[1]]) });
+  out.hole({
+    what: 'in the board, for the tie-down bolts',
+    count: feet.length,
+    diameter: bolt + 0.0005,
+    depth: base.thickness,
+    at: feet.map((j) => [j.at[0] - base.at[0], j.at[1] - base.at[1]]),
+  });
   return out.finish(base, p);
 }
 
@@ -89,11 +127,22 @@ export const jointed: School<JointedParameters> = {
   traits: { posedLater: 'yes', reused: 'all of it' },
   parameters,
   fields: [
-    { kind: 'heading', label: 'Core' }, { kind: 'bulk', key: 'bulk', label: 'Filled with' }, { kind: 'wrap', key: 'wrap', label: 'Wrapped in' },
-    { kind: 'heading', label: 'Wire and splints' }, { kind: 'stock', key: 'wireStock', size: 'wireSize', label: 'Wire', from: 'wire' }, { kind: 'number', key: 'strands', label: 'Strands' },
-    { kind: 'stock', key: 'splintStock', size: 'splintSize', label: 'Splints', from: 'bar' }, { kind: 'number', key: 'soft', label: 'Left soft at each end, of the bone' },
+    { kind: 'heading', label: 'Core' },
+    { kind: 'bulk', key: 'bulk', label: 'Filled with' },
+    { kind: 'wrap', key: 'wrap', label: 'Wrapped in' },
+    { kind: 'heading', label: 'Wire and splints' },
+    { kind: 'stock', key: 'wireStock', size: 'wireSize', label: 'Wire', from: 'wire' },
+    { kind: 'number', key: 'strands', label: 'Strands' },
+    { kind: 'stock', key: 'splintStock', size: 'splintSize', label: 'Splints', from: 'bar' },
+    { kind: 'number', key: 'soft', label: 'Left soft at each end, of the bone' },
     { kind: 'join', key: 'join', label: 'Limbs joined by' },
-    { kind: 'choice', key: 'tieDown', label: 'Tie-down bolts', choices: ['m4', 'm5', 'm6', 'm8', 'm10', 'm12'].map((id) => ({ id, name: id.toUpperCase() })) }, ...boardFields,
+    {
+      kind: 'choice',
+      key: 'tieDown',
+      label: 'Tie-down bolts',
+      choices: ['m4', 'm5', 'm6', 'm8', 'm10', 'm12'].map((id) => ({ id, name: id.toUpperCase() })),
+    },
+    ...boardFields,
   ],
   fits: (form) => form.skeleton.joints.length >= 6 && form.head === null,
   make,

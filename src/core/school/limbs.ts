@@ -39,46 +39,63 @@ export function mainChain(joints: readonly PosedJoint[]): string[] {
   const children = childrenOf(joints);
   const head = byId.get('head');
   const tips = joints.filter((j) => (children.get(j.id) ?? []).length === 0);
-  const longest = (among: readonly PosedJoint[]) => among.map((j) => upTo(j.id)).sort((a, b) => b.length - a.length)[0] ?? [];
+  const longest = (among: readonly PosedJoint[]) =>
+    among.map((j) => upTo(j.id)).sort((a, b) => b.length - a.length)[0] ?? [];
   return head ? longest(tips.filter((t) => upTo(t.id).includes('head'))) : longest(tips);
 }
 
 /** The joints that meet the base: those made to, as far as the pose leaves them low; else whatever is lowest. */
 export function standingJoints(joints: readonly PosedJoint[]): ReadonlySet<string> {
-  const low = Math.min(...joints.map((j) => j.at[2])), high = Math.max(...joints.map((j) => j.at[2]));
+  const low = Math.min(...joints.map((j) => j.at[2])),
+    high = Math.max(...joints.map((j) => j.at[2]));
   const near = (j: PosedJoint) => j.at[2] <= low + 0.06 * (high - low) + 1e-9;
   const meant = joints.filter((j) => j.ground && near(j));
   return new Set((meant.length > 0 ? meant : joints.filter(near)).map((j) => j.id));
 }
 
 /** Chains as an armature takes them: joints in one place are one; a foot off the ground has no board to be fixed to. */
-export function limbsOf(joints: readonly PosedJoint[]): { readonly joints: readonly string[]; readonly first: boolean }[] {
+export function limbsOf(
+  joints: readonly PosedJoint[],
+): { readonly joints: readonly string[]; readonly first: boolean }[] {
   const standing = standingJoints(joints);
   const byId = new Map(joints.map((j) => [j.id, j]));
   return chainsOf(joints).flatMap((chain, c) => {
-    const end = byId.get(chain[chain.length - 1] as string);
+    const end = byId.get(chain[chain.length - 1]!);
     const reached = end?.ground && !standing.has(end.id) ? chain.slice(0, -1) : chain;
-    const kept = reached.filter((id, i) => i === 0 || distance(byId.get(id)?.at as Vec3, byId.get(reached[i - 1] as string)?.at as Vec3) > 1e-4);
+    const kept = reached.filter(
+      (id, i) => i === 0 || distance(byId.get(id)!.at!, byId.get(reached[i - 1]!)!.at!) > 1e-4,
+    );
     return kept.length < 2 ? [] : [{ joints: kept, first: c === 0 }];
   });
 }
 
 /** A round wire of about a hundredth of the height, the nearest there is: two of them go into the thinnest limbs. */
-export function wireForHeight(context: Pick<SchoolContext, 'sizesOf' | 'across'>, stock: string, height: number): string {
+export function wireForHeight(
+  context: Pick<SchoolContext, 'sizesOf' | 'across'>,
+  stock: string,
+  height: number,
+): string {
   return nearestSize(context, stock, height / 100);
 }
 
 export function nearestSize(context: Pick<SchoolContext, 'sizesOf' | 'across'>, stock: string, wanted: number): string {
   const sizes = context.sizesOf(stock);
-  return sizes.reduce((best, s) => (Math.abs(context.across(stock, s) - wanted) < Math.abs(context.across(stock, best) - wanted) ? s : best), sizes[0] ?? '');
+  return sizes.reduce(
+    (best, s) =>
+      Math.abs(context.across(stock, s) - wanted) < Math.abs(context.across(stock, best) - wanted) ? s : best,
+    sizes[0] ?? '',
+  );
 }
 
 export function lengthOf(path: readonly Vec3[]): number {
-  return path.slice(1).reduce((sum, b, i) => sum + distance(path[i] as Vec3, b), 0);
+  return path.slice(1).reduce((sum, b, i) => sum + distance(path[i]!, b), 0);
 }
 
 /** A board for a piece on its own feet: from how far it spreads either way. */
-export function footBoard(span: { readonly low: Vec3; readonly high: Vec3 }): { readonly width: number; readonly depth: number } {
+export function footBoard(span: { readonly low: Vec3; readonly high: Vec3 }): {
+  readonly width: number;
+  readonly depth: number;
+} {
   const reach = (low: number, high: number) => Math.max(Math.abs(low), Math.abs(high), 0.03);
   return { width: 2 * reach(span.low[0], span.high[0]) * 0.8, depth: 2 * reach(span.low[1], span.high[1]) * 0.9 };
 }

@@ -3,7 +3,11 @@ import { onAPost, postCuts, postFields, postParameters } from './post';
 import type { School } from './school';
 
 /** Object core: a bottle, jar, shoe, ball or carved foam stays inside and carries the clay; a post holds it to the board. */
-const parameters = z.strictObject({ bulk: z.string().default('polystyrene-extruded'), wrap: z.string().default('none'), ...postParameters });
+const parameters = z.strictObject({
+  bulk: z.string().default('polystyrene-extruded'),
+  wrap: z.string().default('none'),
+  ...postParameters,
+});
 export type ObjectCoreParameters = z.infer<typeof parameters>;
 
 export const objectCore: School<ObjectCoreParameters> = {
@@ -14,7 +18,12 @@ export const objectCore: School<ObjectCoreParameters> = {
   cuts: postCuts,
   traits: { posedLater: 'no', reused: 'nothing' },
   parameters,
-  fields: [{ kind: 'heading', label: 'The object' }, { kind: 'bulk', key: 'bulk', label: 'Made of' }, { kind: 'wrap', key: 'wrap', label: 'Wrapped in' }, ...postFields],
+  fields: [
+    { kind: 'heading', label: 'The object' },
+    { kind: 'bulk', key: 'bulk', label: 'Made of' },
+    { kind: 'wrap', key: 'wrap', label: 'Wrapped in' },
+    ...postFields,
+  ],
   fits: () => true,
   make: (context, p) => onAPost(context, p),
 };

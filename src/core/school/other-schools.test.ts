@@ -8,12 +8,24 @@ function made(kind: string, measures: Record<string, string | number> = {}, size
   return setOutWell({ ...build.value, form: { ...build.value.form, start: { ...build.value.form.start, measures } } });
 }
 
-describe.each(['figure', 'four-legged', 'bird-like', 'branching', 'long-neck', 'head', 'free', 'mask', 'worn-shell', 'found-object'])('%s', (kind) => {
+describe.each([
+  'figure',
+  'four-legged',
+  'bird-like',
+  'branching',
+  'long-neck',
+  'head',
+  'free',
+  'mask',
+  'worn-shell',
+  'found-object',
+])('%s', (kind) => {
   const { armature, form } = made(kind);
   test('every bone joins two joints, carries a member, and leads to what is held', () => {
     const reached = new Set(armature.nodes.filter((n) => n.held).map((n) => n.id));
     expect(reached.size).toBeGreaterThan(0);
-    for (let i = 0; i < armature.bones.length; i++) for (const b of armature.bones) if (reached.has(b.from) || reached.has(b.to)) reached.add(b.from).add(b.to);
+    for (let i = 0; i < armature.bones.length; i++)
+      for (const b of armature.bones) if (reached.has(b.from) || reached.has(b.to)) reached.add(b.from).add(b.to);
     const carried = new Set(armature.members.flatMap((m) => m.bones));
     for (const b of armature.bones) {
       expect(reached.has(b.from) && reached.has(b.to)).toBe(true);
@@ -53,7 +65,14 @@ test('a stuffed frame does not suit a figure, and says so', () => {
   if (!form.ok) throw new Error(form.message);
   const wrong = { ...build.value, armature: { ...build.value.armature, school: { kind: 'stuffed', parameters: {} } } };
   expect(setOut(wrong).made).toMatchObject({ ok: false, code: 'school-does-not-fit' });
-  expect(schools.filter((s) => s.fits(form.value)).map((s) => s.kind)).toEqual(['wire-figure', 'jointed', 'foil-only', 'undercoat', 'object-core', 'steel-mesh-foam']);
+  expect(schools.filter((s) => s.fits(form.value)).map((s) => s.kind)).toEqual([
+    'wire-figure',
+    'jointed',
+    'foil-only',
+    'undercoat',
+    'object-core',
+    'steel-mesh-foam',
+  ]);
 });
 
 test('a form or a size there is not is refused', () => {

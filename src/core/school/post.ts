@@ -14,11 +14,17 @@ export const postParameters = {
   ...boardParameters,
 };
 export interface PostFigures extends BoardParameters {
-  readonly bulk: string; readonly wrap: string; readonly postStock: string; readonly postSize: string; readonly join: JoinKindId;
+  readonly bulk: string;
+  readonly wrap: string;
+  readonly postStock: string;
+  readonly postSize: string;
+  readonly join: JoinKindId;
 }
 export const postFields: readonly SchoolField[] = [
-  { kind: 'heading', label: 'Post' }, { kind: 'stock', key: 'postStock', size: 'postSize', label: 'Post', from: 'bar' },
-  { kind: 'join', key: 'join', label: 'Post fixed to the board by' }, ...boardFields,
+  { kind: 'heading', label: 'Post' },
+  { kind: 'stock', key: 'postStock', size: 'postSize', label: 'Post', from: 'bar' },
+  { kind: 'join', key: 'join', label: 'Post fixed to the board by' },
+  ...boardFields,
 ];
 export const postCuts = 'the depth let into the board, and 5 % for trim';
 
@@ -36,14 +42,39 @@ export function onAPost(context: SchoolContext, p: PostFigures, more: Pick<Armat
   out.node('rim', rim);
   out.node('top', top);
   out.bone('post', 'post under the form', 'foot', 'rim', [], { joinFrom: p.join });
-  out.bone('inside', 'post inside the form', 'rim', 'top', form.masses.map((m) => m.id));
+  out.bone(
+    'inside',
+    'post inside the form',
+    'rim',
+    'top',
+    form.masses.map((m) => m.id),
+  );
   const post = context.across(p.postStock, p.postSize);
   out.member('post', 'post', {
-    stock: p.postStock, size: p.postSize, path: [foot, rim, top], bones: ['post', 'inside'], bare: true,
+    stock: p.postStock,
+    size: p.postSize,
+    path: [foot, rim, top],
+    bones: ['post', 'inside'],
+    bare: true,
     allowances: [{ what: 'let into the board', length: context.across(p.boardStock, p.boardSize) }],
   });
   const plate = Math.max(0.03, 2 * post);
-  const base = boardUnder(context, p, foot, { width: Math.max(0.12, (span.high[0] - span.low[0]) * 1.1), depth: Math.max(0.12, (span.high[1] - span.low[1]) * 1.1) }, { diameter: plate, mass: 0, circle: plate * 0.8, screws: 4 });
-  out.hole({ what: 'in the board, for the post', count: 1, diameter: post, depth: base.thickness, at: [[foot[0] - base.at[0], foot[1] - base.at[1]]] });
+  const base = boardUnder(
+    context,
+    p,
+    foot,
+    {
+      width: Math.max(0.12, (span.high[0] - span.low[0]) * 1.1),
+      depth: Math.max(0.12, (span.high[1] - span.low[1]) * 1.1),
+    },
+    { diameter: plate, mass: 0, circle: plate * 0.8, screws: 4 },
+  );
+  out.hole({
+    what: 'in the board, for the post',
+    count: 1,
+    diameter: post,
+    depth: base.thickness,
+    at: [[foot[0] - base.at[0], foot[1] - base.at[1]]],
+  });
   return out.finish(base, p, more);
 }

@@ -7,7 +7,13 @@ import { stuffed } from './stuffed';
 
 const withParameters = (parameters: Record<string, string | number>, size = 1): Build => {
   const b = newBust('b', '2026-12-01', size);
-  return { ...b, armature: { ...b.armature, school: { kind: 'stuffed', parameters: { ...b.armature.school.parameters, ...parameters } } } };
+  return {
+    ...b,
+    armature: {
+      ...b.armature,
+      school: { kind: 'stuffed', parameters: { ...b.armature.school.parameters, ...parameters } },
+    },
+  };
 };
 
 describe('stuffed', () => {
@@ -21,12 +27,15 @@ describe('stuffed', () => {
       for (const p of m.path) {
         expect(p.every(Number.isFinite)).toBe(true);
         // Below the bust the upright stands bare; everywhere else wires stay under the surface.
-        if (p[2] > (form.bust?.levels.bottom ?? 0) + 0.02 * size) expect(field.at(p[0], p[1], p[2], field.all())).toBeLessThan(0);
+        if (p[2] > (form.bust?.levels.bottom ?? 0) + 0.02 * size)
+          expect(field.at(p[0], p[1], p[2], field.all())).toBeLessThan(0);
       }
     }
   });
 
-  test.each(bulkList.map((b) => [b.id]))('filled with %s', (bulk) => expect(made(withParameters({ bulk })).armature.bulk).toBe(bulk));
+  test.each(bulkList.map((b) => [b.id]))('filled with %s', (bulk) =>
+    expect(made(withParameters({ bulk })).armature.bulk).toBe(bulk),
+  );
 });
 
 test('the cut list adds up: bend, allowances, trim', () => {
@@ -44,10 +53,14 @@ test('the cut list adds up: bend, allowances, trim', () => {
 
 test('edits by hand survive another form and another school parameter', () => {
   const b = withParameters({ bulk: 'foil-firm' });
-  const edited: Build = { ...b, armature: { ...b.armature, edits: { 'stuffed/loop-front': { strands: 2 }, gone: { strands: 2 } } } };
+  const edited: Build = {
+    ...b,
+    armature: { ...b.armature, edits: { 'stuffed/loop-front': { strands: 2 }, gone: { strands: 2 } } },
+  };
   const { armature, lostEdits } = made(edited);
   expect(armature.members.find((m) => m.id === 'stuffed/loop-front')?.strands).toBe(2);
   expect(lostEdits).toEqual(['gone']);
 });
 
-test('parameters outside their bounds are refused', () => expect(stuffed.parameters.safeParse({ frameStrands: 99 }).success).toBe(false));
+test('parameters outside their bounds are refused', () =>
+  expect(stuffed.parameters.safeParse({ frameStrands: 99 }).success).toBe(false));

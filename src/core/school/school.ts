@@ -31,10 +31,26 @@ export interface SchoolTraits {
 export type SchoolField =
   | { readonly kind: 'heading'; readonly label: string }
   | { readonly kind: 'bulk' | 'wrap' | 'join'; readonly key: string; readonly label: string }
-  | { readonly kind: 'stock'; readonly key: string; readonly size: string; readonly label: string; readonly from: 'wire' | 'bar' | 'upright' | 'board' }
-  | { readonly kind: 'number' | 'length' | 'mass' | 'angle'; readonly key: string; readonly label: string; readonly hint?: string }
+  | {
+      readonly kind: 'stock';
+      readonly key: string;
+      readonly size: string;
+      readonly label: string;
+      readonly from: 'wire' | 'bar' | 'upright' | 'board';
+    }
+  | {
+      readonly kind: 'number' | 'length' | 'mass' | 'angle';
+      readonly key: string;
+      readonly label: string;
+      readonly hint?: string;
+    }
   | { readonly kind: 'yes-no'; readonly key: string; readonly label: string }
-  | { readonly kind: 'choice'; readonly key: string; readonly label: string; readonly choices: readonly { readonly id: string; readonly name: string }[] };
+  | {
+      readonly kind: 'choice';
+      readonly key: string;
+      readonly label: string;
+      readonly choices: readonly { readonly id: string; readonly name: string }[];
+    };
 
 export interface SchoolContext {
   readonly form: ResolvedForm;
@@ -51,7 +67,8 @@ export interface SchoolContext {
 /** Box of the form from its masses, blends left out; metres. */
 export function spanOfForm(form: ResolvedForm): { readonly low: Vec3; readonly high: Vec3 } {
   const boxes = form.masses.map((m) => massBox(m));
-  const side = (pick: 'low' | 'high', of: (...v: number[]) => number) => [0, 1, 2].map((k) => of(...boxes.map((b) => b[pick][k as 0 | 1 | 2]))) as unknown as Vec3;
+  const side = (pick: 'low' | 'high', of: (...v: number[]) => number) =>
+    [0, 1, 2].map((k) => of(...boxes.map((b) => b[pick][k as 0 | 1 | 2]))) as unknown as Vec3;
   return { low: side('low', Math.min), high: side('high', Math.max) };
 }
 
@@ -69,7 +86,8 @@ export function massesOn(form: ResolvedForm, joints: readonly string[]): string[
 export function arc(centre: Vec3, u: Vec3, v: Vec3, from: number, to: number, steps: number): Vec3[] {
   return Array.from({ length: steps + 1 }, (_, i) => {
     const a = ((from + ((to - from) * i) / steps) * Math.PI) / 180;
-    const c = Math.cos(a), s = Math.sin(a);
+    const c = Math.cos(a),
+      s = Math.sin(a);
     return [centre[0] + u[0] * c + v[0] * s, centre[1] + u[1] * c + v[1] * s, centre[2] + u[2] * c + v[2] * s] as Vec3;
   });
 }
@@ -84,7 +102,8 @@ export function reachInside(context: SchoolContext, from: Vec3, way: Vec3, leave
     // Depth changes no faster than one goes on, so this step cannot overshoot.
     far += Math.max(room, most * 0.002);
   }
-  let low = Math.max(0, far - most * 0.004), high = Math.min(far, most);
+  let low = Math.max(0, far - most * 0.004),
+    high = Math.min(far, most);
   if (context.depthAt(add(from, scale(way, low))) < leave) low = 0;
   for (let i = 0; i < 24; i++) {
     const middle = (low + high) / 2;

@@ -2,9 +2,16 @@ import type { Allowance, Armature, ArmatureNode, BaseBoard, Bone, Hardware, Hole
 import type { JoinKindId } from '../catalogue';
 import type { Vec3 } from '../quantity';
 
-interface BoneOptions { readonly joinFrom?: JoinKindId; readonly joinTo?: JoinKindId; readonly tie?: boolean }
+interface BoneOptions {
+  readonly joinFrom?: JoinKindId;
+  readonly joinTo?: JoinKindId;
+  readonly tie?: boolean;
+}
 interface MemberOptions {
-  readonly stock: string; readonly size: string; readonly strands?: number; readonly bonded?: boolean;
+  readonly stock: string;
+  readonly size: string;
+  readonly strands?: number;
+  readonly bonded?: boolean;
   /** Bones it runs along, by their short ids. */
   readonly bones: readonly string[];
   readonly path: readonly Vec3[];
@@ -35,16 +42,40 @@ export class SettingOut {
     this.nodes.push({ id: this.id(short), at, held });
   }
 
-  bone(short: string, name: string, from: string, to: string, masses: readonly string[], options: BoneOptions = {}): void {
+  bone(
+    short: string,
+    name: string,
+    from: string,
+    to: string,
+    masses: readonly string[],
+    options: BoneOptions = {},
+  ): void {
     const { joinFrom = 'welded', joinTo = 'welded', tie } = options;
-    this.bones.push({ id: this.id(short), name, from: this.id(from), to: this.id(to), masses, joinFrom, joinTo, ...(tie ? { tie } : {}) });
+    this.bones.push({
+      id: this.id(short),
+      name,
+      from: this.id(from),
+      to: this.id(to),
+      masses,
+      joinFrom,
+      joinTo,
+      ...(tie ? { tie } : {}),
+    });
   }
 
   member(short: string, name: string, m: MemberOptions): void {
     this.members.push({
-      id: this.id(short), name, stock: m.stock, size: m.size, strands: m.strands ?? 1, bonded: m.bonded ?? false,
-      path: m.path, bones: m.bones.map((b) => this.id(b)), allowances: m.allowances ?? [],
-      ...(m.drawnIn ? { drawnIn: m.drawnIn } : {}), ...(m.bare ? { bare: true } : {}),
+      id: this.id(short),
+      name,
+      stock: m.stock,
+      size: m.size,
+      strands: m.strands ?? 1,
+      bonded: m.bonded ?? false,
+      path: m.path,
+      bones: m.bones.map((b) => this.id(b)),
+      allowances: m.allowances ?? [],
+      ...(m.drawnIn ? { drawnIn: m.drawnIn } : {}),
+      ...(m.bare ? { bare: true } : {}),
     });
   }
 
@@ -65,8 +96,22 @@ export class SettingOut {
     if (bone && left.length > 0) this.bones[i] = { ...bone, masses: [...bone.masses, ...left] };
   }
 
-  finish(base: BaseBoard, core: { readonly bulk: string; readonly wrap: string }, more: Partial<Pick<Armature, 'comesOut' | 'sections'>> = {}): Armature {
+  finish(
+    base: BaseBoard,
+    core: { readonly bulk: string; readonly wrap: string },
+    more: Partial<Pick<Armature, 'comesOut' | 'sections'>> = {},
+  ): Armature {
     const { nodes, bones, members, hardware, holes } = this;
-    return { nodes, bones, members, hardware, base, bulk: core.bulk, wrap: core.wrap, ...(holes.length > 0 ? { holes } : {}), ...more };
+    return {
+      nodes,
+      bones,
+      members,
+      hardware,
+      base,
+      bulk: core.bulk,
+      wrap: core.wrap,
+      ...(holes.length > 0 ? { holes } : {}),
+      ...more,
+    };
   }
 }

@@ -6,7 +6,11 @@ import type { School } from './school';
  * Shell: clay over a form that it leaves again. Clay that dries is lifted off when leathery and dries on from both
  * faces; foil under epoxy clay is pulled out after the cure so that the piece sits on a body.
  */
-const parameters = z.strictObject({ bulk: z.string().default('foil-loose'), wrap: z.string().default('none'), ...postParameters });
+const parameters = z.strictObject({
+  bulk: z.string().default('foil-loose'),
+  wrap: z.string().default('none'),
+  ...postParameters,
+});
 export type ShellParameters = z.infer<typeof parameters>;
 
 export const shell: School<ShellParameters> = {
@@ -17,7 +21,12 @@ export const shell: School<ShellParameters> = {
   cuts: postCuts,
   traits: { posedLater: 'no', reused: 'all of it' },
   parameters,
-  fields: [{ kind: 'heading', label: 'The form under the clay' }, { kind: 'bulk', key: 'bulk', label: 'Made of' }, { kind: 'wrap', key: 'wrap', label: 'Wrapped in' }, ...postFields],
+  fields: [
+    { kind: 'heading', label: 'The form under the clay' },
+    { kind: 'bulk', key: 'bulk', label: 'Made of' },
+    { kind: 'wrap', key: 'wrap', label: 'Wrapped in' },
+    ...postFields,
+  ],
   fits: (form) => form.head !== null || ['mask', 'worn-shell', 'free', 'long-neck'].includes(form.kind),
   make: (context, p) => onAPost(context, p, { comesOut: 'all' }),
 };

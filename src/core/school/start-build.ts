@@ -34,13 +34,16 @@ export function startBuild(name: string, startDate: string, kind: string, size: 
     const u = usual[kind];
     if (!u) throw new Error(`no usual way to make a ${kind}`);
     const thickness = Math.max(0.001, Math.round(u.coat * (size / form.usualSize) ** 0.5 * 2e4) / 2e4);
-    return success(buildSchema.parse({
-      schemaVersion, name,
-      brief: { startDate, clay: u.clay, ...(u.situation ? { situation: u.situation } : {}) },
-      form: { start: { kind, size, measures: {} } },
-      armature: { school: { kind: u.school, parameters: u.parameters ?? {} } },
-      regions: { painted: [], seams: [], everywhere: { coats: [thickness] } },
-    }));
+    return success(
+      buildSchema.parse({
+        schemaVersion,
+        name,
+        brief: { startDate, clay: u.clay, ...(u.situation ? { situation: u.situation } : {}) },
+        form: { start: { kind, size, measures: {} } },
+        armature: { school: { kind: u.school, parameters: u.parameters ?? {} } },
+        regions: { painted: [], seams: [], everywhere: { coats: [thickness] } },
+      }),
+    );
   } catch (error) {
     return failure('bad-start', 'the new build', (error as Error).message);
   }

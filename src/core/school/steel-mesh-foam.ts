@@ -48,17 +48,30 @@ function make(context: SchoolContext, p: SteelMeshFoamParameters) {
   limbs.forEach(({ joints: chain, first }, c) => {
     const bones: string[] = [];
     chain.slice(1).forEach((id, i) => {
-      const from = chain[i] as string;
+      const from = chain[i]!;
       const masses = form.masses.filter((m) => m.joint === from || m.joint === id).map((m) => m.id);
       const middle = mix(at(from), at(id), 0.5);
       // A cage only where there is room between tube and face.
       const roomy = context.depthAt(middle) > clay + 0.06 && distance(at(from), at(id)) > 0.12;
       const before = out.bones.length;
       if (roomy) {
-        bones.push(...setOutCage(context, out, {
-          prefix: `c${c + 1}-${i + 1}`, beam: [{ id: from, at: at(from) }, { id, at: at(id) }], hoops: Math.max(2, Math.round(distance(at(from), at(id)) / 0.25)), around: p.around,
-          under: clay + hoop * 1.5 + 0.008, stock: p.hoopStock, size: hoopSize, spokeEvery: Math.max(1, Math.round(p.around / 4)), masses, most: height * 0.4,
-        }));
+        bones.push(
+          ...setOutCage(context, out, {
+            prefix: `c${c + 1}-${i + 1}`,
+            beam: [
+              { id: from, at: at(from) },
+              { id, at: at(id) },
+            ],
+            hoops: Math.max(2, Math.round(distance(at(from), at(id)) / 0.25)),
+            around: p.around,
+            under: clay + hoop * 1.5 + 0.008,
+            stock: p.hoopStock,
+            size: hoopSize,
+            spokeEvery: Math.max(1, Math.round(p.around / 4)),
+            masses,
+            most: height * 0.4,
+          }),
+        );
       } else {
         out.bone(id, `tube, ${name(from)} to ${name(id)}`, from, id, masses);
         bones.push(id);
@@ -66,14 +79,28 @@ function make(context: SchoolContext, p: SteelMeshFoamParameters) {
       const start = out.bones[before];
       if (i === 0 && !first && start) out.bones[before] = { ...start, joinFrom: p.sectionJoin };
     });
-    const last = chain[chain.length - 1] as string, second = chain[1] as string;
+    const last = chain[chain.length - 1]!,
+      second = chain[1]!;
     out.member(`tube-${second}`, `tube, ${name(second)} to ${name(last)}`, {
-      stock: p.tubeStock, size: tubeSize, path: chain.map(at), bones,
-      allowances: [{ what: first || standing.has(last) ? 'foot plate, welded' : 'plate, welded', length: 0.02 * (chain.length - 1) }],
+      stock: p.tubeStock,
+      size: tubeSize,
+      path: chain.map(at),
+      bones,
+      allowances: [
+        {
+          what: first || standing.has(last) ? 'foot plate, welded' : 'plate, welded',
+          length: 0.02 * (chain.length - 1),
+        },
+      ],
     });
     const own = massesOn(form, first ? chain : chain.slice(1));
-    sections.push({ id: second, name: first ? 'trunk' : `from the ${name(chain[0] as string)} to the ${name(last)}`, masses: own, heldBy: first ? 'the foot plates' : 'two plates and four bolts' });
-    if (!first) out.fitting(`plates-${second}`, `bolted plates at the ${name(chain[0] as string)}`, 1, 0.9, at(second));
+    sections.push({
+      id: second,
+      name: first ? 'trunk' : `from the ${name(chain[0]!)} to the ${name(last)}`,
+      masses: own,
+      heldBy: first ? 'the foot plates' : 'two plates and four bolts',
+    });
+    if (!first) out.fitting(`plates-${second}`, `bolted plates at the ${name(chain[0]!)}`, 1, 0.9, at(second));
   });
   out.adopt(form.masses, limbs[0]?.joints[1] ?? '');
   const feet = joints.filter((j) => standing.has(j.id));
@@ -81,17 +108,21 @@ function make(context: SchoolContext, p: SteelMeshFoamParameters) {
   const middle: Vec3 = [centre[0] / Math.max(1, feet.length), centre[1] / Math.max(1, feet.length), 0];
   const span = spanOfForm(form);
   const plate = { diameter: 0.16, mass: 1.2, circle: 0.13, screws: 4 * Math.max(1, feet.length) };
-  return out.finish(boardUnder(context, p, subtract(middle, [0, 0, 0]), footBoard(span), plate), p, { sections: unshared(sections) });
+  return out.finish(boardUnder(context, p, subtract(middle, [0, 0, 0]), footBoard(span), plate), p, {
+    sections: unshared(sections),
+  });
 }
 
 /** A mass two sections would have goes with the first. */
 function unshared(sections: readonly Section[]): Section[] {
   const taken = new Set<string>();
-  return sections.map((s) => {
-    const masses = s.masses.filter((m) => !taken.has(m));
-    for (const m of masses) taken.add(m);
-    return { ...s, masses };
-  }).filter((s) => s.masses.length > 0);
+  return sections
+    .map((s) => {
+      const masses = s.masses.filter((m) => !taken.has(m));
+      for (const m of masses) taken.add(m);
+      return { ...s, masses };
+    })
+    .filter((s) => s.masses.length > 0);
 }
 
 export const steelMeshFoam: School<SteelMeshFoamParameters> = {
@@ -103,10 +134,19 @@ export const steelMeshFoam: School<SteelMeshFoamParameters> = {
   traits: { posedLater: 'no', reused: 'the upright' },
   parameters,
   fields: [
-    { kind: 'heading', label: 'Core' }, { kind: 'bulk', key: 'bulk', label: 'Filled with' }, { kind: 'wrap', key: 'wrap', label: 'Covered with' },
-    { kind: 'heading', label: 'Steel' }, { kind: 'stock', key: 'tubeStock', size: 'tubeSize', label: 'Tube', from: 'upright' }, { kind: 'stock', key: 'hoopStock', size: 'hoopSize', label: 'Hoops and stringers', from: 'bar' },
-    { kind: 'number', key: 'around', label: 'Stringers round it' }, { kind: 'join', key: 'sectionJoin', label: 'Sections joined by' }, ...boardFields,
+    { kind: 'heading', label: 'Core' },
+    { kind: 'bulk', key: 'bulk', label: 'Filled with' },
+    { kind: 'wrap', key: 'wrap', label: 'Covered with' },
+    { kind: 'heading', label: 'Steel' },
+    { kind: 'stock', key: 'tubeStock', size: 'tubeSize', label: 'Tube', from: 'upright' },
+    { kind: 'stock', key: 'hoopStock', size: 'hoopSize', label: 'Hoops and stringers', from: 'bar' },
+    { kind: 'number', key: 'around', label: 'Stringers round it' },
+    { kind: 'join', key: 'sectionJoin', label: 'Sections joined by' },
+    ...boardFields,
   ],
-  fits: (form) => form.skeleton.joints.length >= 3 && form.head === null && !['mask', 'worn-shell', 'found-object'].includes(form.kind),
+  fits: (form) =>
+    form.skeleton.joints.length >= 3 &&
+    form.head === null &&
+    !['mask', 'worn-shell', 'found-object'].includes(form.kind),
   make,
 };

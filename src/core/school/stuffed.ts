@@ -25,8 +25,12 @@ export const stuffed: School<StuffedParameters> = {
   traits: { posedLater: 'until the clay is on', reused: 'the upright' },
   parameters,
   fields: [
-    { kind: 'heading', label: 'Core' }, { kind: 'bulk', key: 'bulk', label: 'Filled with' }, { kind: 'wrap', key: 'wrap', label: 'Wrapped in' },
-    ...headFrameFields, { kind: 'length', key: 'frameInset', label: 'Wire under the face of the core' }, ...boardFields,
+    { kind: 'heading', label: 'Core' },
+    { kind: 'bulk', key: 'bulk', label: 'Filled with' },
+    { kind: 'wrap', key: 'wrap', label: 'Wrapped in' },
+    ...headFrameFields,
+    { kind: 'length', key: 'frameInset', label: 'Wire under the face of the core' },
+    ...boardFields,
   ],
   fits: (form) => form.head !== null,
   make: (context, p) => {

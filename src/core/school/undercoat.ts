@@ -7,7 +7,11 @@ import { limbFields, limbParameters, setOutLimbs } from './wire-figure';
  * Undercoat: foil on wire, covered with a light clay that is baked or dried hard before the final clay goes on. The
  * hard skin carries until it breaks, and holds the last coat back as it shrinks.
  */
-const parameters = z.strictObject({ bulk: z.string().default('foil-firm'), wrap: z.string().default('undercoat'), ...limbParameters });
+const parameters = z.strictObject({
+  bulk: z.string().default('foil-firm'),
+  wrap: z.string().default('undercoat'),
+  ...limbParameters,
+});
 export type UndercoatParameters = z.infer<typeof parameters>;
 
 export const undercoat: School<UndercoatParameters> = {
@@ -19,8 +23,11 @@ export const undercoat: School<UndercoatParameters> = {
   traits: { posedLater: 'no', reused: 'nothing' },
   parameters,
   fields: [
-    { kind: 'heading', label: 'Core' }, { kind: 'bulk', key: 'bulk', label: 'Filled with' }, { kind: 'wrap', key: 'wrap', label: 'Undercoat' },
-    ...limbFields, ...boardFields,
+    { kind: 'heading', label: 'Core' },
+    { kind: 'bulk', key: 'bulk', label: 'Filled with' },
+    { kind: 'wrap', key: 'wrap', label: 'Undercoat' },
+    ...limbFields,
+    ...boardFields,
   ],
   fits: (form) => form.skeleton.joints.length > 1,
   make: (context, p) => setOutLimbs(context, p, 'undercoat').finish(),

@@ -22,14 +22,27 @@ export const limbParameters = {
   ...boardParameters,
 };
 export interface LimbFigures extends BoardParameters {
-  readonly bulk: string; readonly wrap: string; readonly wireStock: string; readonly wireSize: string; readonly strands: number; readonly bonded: boolean; readonly join: JoinKindId;
+  readonly bulk: string;
+  readonly wrap: string;
+  readonly wireStock: string;
+  readonly wireSize: string;
+  readonly strands: number;
+  readonly bonded: boolean;
+  readonly join: JoinKindId;
 }
 export const limbFields: readonly SchoolField[] = [
-  { kind: 'heading', label: 'Wire' }, { kind: 'stock', key: 'wireStock', size: 'wireSize', label: 'Wire', from: 'bar' },
-  { kind: 'number', key: 'strands', label: 'Strands' }, { kind: 'yes-no', key: 'bonded', label: 'Strands splinted together' }, { kind: 'join', key: 'join', label: 'Limbs joined by' },
+  { kind: 'heading', label: 'Wire' },
+  { kind: 'stock', key: 'wireStock', size: 'wireSize', label: 'Wire', from: 'bar' },
+  { kind: 'number', key: 'strands', label: 'Strands' },
+  { kind: 'yes-no', key: 'bonded', label: 'Strands splinted together' },
+  { kind: 'join', key: 'join', label: 'Limbs joined by' },
 ];
 
-const parameters = z.strictObject({ bulk: z.string().default('foil-firm'), wrap: z.string().default('tape'), ...limbParameters });
+const parameters = z.strictObject({
+  bulk: z.string().default('foil-firm'),
+  wrap: z.string().default('tape'),
+  ...limbParameters,
+});
 export type WireFigureParameters = z.infer<typeof parameters>;
 
 export interface LimbSetting {
@@ -54,34 +67,64 @@ export function setOutLimbs(context: SchoolContext, p: LimbFigures, prefix: stri
   const used = new Set(limbs.flatMap((l) => l.joints));
   for (const j of joints) if (used.has(j.id)) out.node(j.id, j.at, standing.has(j.id));
   for (const { joints: chain, first } of limbs) {
-    const second = chain[1] as string, last = chain[chain.length - 1] as string;
+    const second = chain[1]!,
+      last = chain[chain.length - 1]!;
     chain.slice(1).forEach((id, i) => {
-      const from = chain[i] as string;
-      out.bone(id, `${nameOf(byId, from)} to ${nameOf(byId, id)}`, from, id, form.masses.filter((m) => m.joint === from || m.joint === id).map((m) => m.id), i === 0 && !first ? { joinFrom: p.join } : {});
+      const from = chain[i]!;
+      out.bone(
+        id,
+        `${nameOf(byId, from)} to ${nameOf(byId, id)}`,
+        from,
+        id,
+        form.masses.filter((m) => m.joint === from || m.joint === id).map((m) => m.id),
+        i === 0 && !first ? { joinFrom: p.join } : {},
+      );
     });
     if (!wires) continue;
-    const head = last === 'crown' ? headLoop(form, place(chain[chain.length - 2] as string), place(last)) : null;
+    const head = last === 'crown' ? headLoop(form, place(chain[chain.length - 2]!), place(last)) : null;
     const ends: Allowance[] = [
-      first ? { what: 'turned over at the start', length: 4 * wire } : { what: 'bound along the other wire', length: 12 * wire },
-      standing.has(last) ? { what: 'foot, folded and fixed', length: Math.max(14 * wire, height / 12) } : head ? { what: 'bound below the head', length: 8 * wire } : { what: 'end loop', length: 6 * wire },
+      first
+        ? { what: 'turned over at the start', length: 4 * wire }
+        : { what: 'bound along the other wire', length: 12 * wire },
+      standing.has(last)
+        ? { what: 'foot, folded and fixed', length: Math.max(14 * wire, height / 12) }
+        : head
+          ? { what: 'bound below the head', length: 8 * wire }
+          : { what: 'end loop', length: 6 * wire },
     ];
     const path = [...chain.slice(0, head ? -1 : undefined).map(place), ...(head ?? [])];
-    out.member(`wire-${second}`, second === last ? `wire to ${nameOf(byId, last)}` : `wire, ${nameOf(byId, second)} to ${nameOf(byId, last)}`, {
-      stock: p.wireStock, size, strands: p.strands, bonded: p.bonded, path, bones: [...chain.slice(1), ...(head ? [last] : [])],
-      allowances: p.strands > 1 ? [...ends, { what: 'twisting the strands', length: 0.03 * lengthOf(path) }] : ends,
-    });
+    out.member(
+      `wire-${second}`,
+      second === last ? `wire to ${nameOf(byId, last)}` : `wire, ${nameOf(byId, second)} to ${nameOf(byId, last)}`,
+      {
+        stock: p.wireStock,
+        size,
+        strands: p.strands,
+        bonded: p.bonded,
+        path,
+        bones: [...chain.slice(1), ...(head ? [last] : [])],
+        allowances: p.strands > 1 ? [...ends, { what: 'twisting the strands', length: 0.03 * lengthOf(path) }] : ends,
+      },
+    );
   }
   out.adopt(form.masses, limbs[0]?.joints[1] ?? '');
   const feet = joints.filter((j) => standing.has(j.id));
   const middle = (k: 0 | 1) => feet.reduce((sum, j) => sum + j.at[k], 0) / Math.max(1, feet.length);
   const screws = wires ? 2 * Math.max(1, feet.length) : 0;
   const plate = { diameter: Math.max(0.02, 8 * wire), mass: 0, circle: Math.max(0.015, 6 * wire), screws };
-  return { out, feet, size, finish: () => out.finish(boardUnder(context, p, [middle(0), middle(1), 0], footBoard(spanOfForm(form)), plate), p) };
+  return {
+    out,
+    feet,
+    size,
+    finish: () => out.finish(boardUnder(context, p, [middle(0), middle(1), 0], footBoard(spanOfForm(form)), plate), p),
+  };
 }
 
 /** The wire goes round inside the head and comes back to the neck. */
 function headLoop(form: ResolvedForm, neck: Vec3, crown: Vec3): Vec3[] | null {
-  const skull = form.masses.filter((m) => m.joint === 'head' && m.shape.kind === 'ellipsoid').sort((a, b) => radiusOf(b) - radiusOf(a))[0];
+  const skull = form.masses
+    .filter((m) => m.joint === 'head' && m.shape.kind === 'ellipsoid')
+    .sort((a, b) => radiusOf(b) - radiusOf(a))[0];
   if (!skull || skull.shape.kind !== 'ellipsoid') return null;
   const across = skull.shape.radii[0] * 0.5;
   const middle = mix(neck, crown, 0.55);
@@ -89,7 +132,8 @@ function headLoop(form: ResolvedForm, neck: Vec3, crown: Vec3): Vec3[] | null {
   return [...arc(middle, [across, 0, 0], up, -60, 240, 14), neck];
 }
 
-const radiusOf = (m: { readonly shape: { readonly kind: string } }): number => ('radii' in m.shape ? (m.shape as { radii: readonly number[] }).radii[0] ?? 0 : 0);
+const radiusOf = (m: { readonly shape: { readonly kind: string } }): number =>
+  'radii' in m.shape ? ((m.shape as { radii: readonly number[] }).radii[0] ?? 0) : 0;
 
 function nameOf(joints: ReadonlyMap<string, PosedJoint>, id: string): string {
   return joints.get(id)?.name ?? id;
@@ -103,7 +147,13 @@ export const wireFigure: School<WireFigureParameters> = {
   cuts: 'twelve diameters where a wire is bound along another, six for an end loop, a twelfth of the height for a foot, 3 % for twisting strands together, and 5 % for trim',
   traits: { posedLater: 'until the clay is on', reused: 'little' },
   parameters,
-  fields: [{ kind: 'heading', label: 'Core' }, { kind: 'bulk', key: 'bulk', label: 'Filled with' }, { kind: 'wrap', key: 'wrap', label: 'Wrapped in' }, ...limbFields, ...boardFields],
+  fields: [
+    { kind: 'heading', label: 'Core' },
+    { kind: 'bulk', key: 'bulk', label: 'Filled with' },
+    { kind: 'wrap', key: 'wrap', label: 'Wrapped in' },
+    ...limbFields,
+    ...boardFields,
+  ],
   fits: (form) => form.skeleton.joints.length > 1,
   make: (context, p) => setOutLimbs(context, p, 'limb').finish(),
 };

@@ -20,7 +20,14 @@ export function cardOf(build: Build, evaluator: Evaluator): BuildCard {
   const piece = evaluator.piece(build);
   if (!report.ok || !piece.ok) {
     const why = !report.ok ? report : piece;
-    return { summary: null, readyOn: null, verdicts: {}, silhouette: [], wires: [], problem: why.ok ? null : `${why.path}: ${why.message}` };
+    return {
+      summary: null,
+      readyOn: null,
+      verdicts: {},
+      silhouette: [],
+      wires: [],
+      problem: why.ok ? null : `${why.path}: ${why.message}`,
+    };
   }
   const verdicts: Partial<Record<StationId, Status>> = {};
   for (const f of report.value.findings) verdicts[f.station] = worstStatus([verdicts[f.station] ?? 'sound', f.status]);
@@ -30,7 +37,8 @@ export function cardOf(build: Build, evaluator: Evaluator): BuildCard {
   return {
     summary: report.value.summary,
     readyOn: readyAfter === null ? null : isoDateOf(secondsOf(build.brief.startDate) + readyAfter),
-    verdicts, problem: null,
+    verdicts,
+    problem: null,
     silhouette: rows.map(([z, l, r]) => [round(z), round(l), round(r)]),
     wires: piece.value.armature.members.map((m) => m.path.map((p) => [round(p[0]), round(p[2])] as const)),
   };

@@ -1,4 +1,20 @@
-import { centreOf, edgeOfTable, fitsIn, hangFrom, liftOf, rampPush, uprightThroughDoor, throughDoor, vehicles, wallPull, wearOn, type Carry, type Hold, type Ledger, type Stance } from '../load';
+import {
+  centreOf,
+  edgeOfTable,
+  fitsIn,
+  hangFrom,
+  liftOf,
+  rampPush,
+  uprightThroughDoor,
+  throughDoor,
+  vehicles,
+  wallPull,
+  wearOn,
+  type Carry,
+  type Hold,
+  type Ledger,
+  type Stance,
+} from '../load';
 import { sectionsByJoins } from '../armature';
 import type { Box } from '../form';
 import { massBox } from '../form';
@@ -29,7 +45,12 @@ export function mountOf(piece: Piece, finished: { readonly mass: number; readonl
   if (mount.kind === 'wall') {
     // The plate lies behind everything there is.
     const standsOut = piece.extent.high[1] - finished.centre[1];
-    return { kind: 'wall', ...wallPull(finished.mass, standsOut, mount.height, mount.screws), pull: mount.pull, standsOut };
+    return {
+      kind: 'wall',
+      ...wallPull(finished.mass, standsOut, mount.height, mount.screws),
+      pull: mount.pull,
+      standsOut,
+    };
   }
   return { kind: 'worn', ...wearOn(mount, finished.mass, finished.centre, seatOf(mount.where, piece.extent)) };
 }
@@ -40,24 +61,53 @@ function seatOf(where: string, box: Box): Vec3 {
   return [middle(0), where === 'chest' ? box.high[1] : where === 'back' ? box.low[1] : middle(1), box.low[2]];
 }
 
-export function handlingOf(piece: Piece, ledger: Ledger, stance: Stance, finished: { readonly mass: number }): HandlingReport {
+export function handlingOf(
+  piece: Piece,
+  ledger: Ledger,
+  stance: Stance,
+  finished: { readonly mass: number },
+): HandlingReport {
   const { travel, limits } = piece.build.brief;
   const { base, comesOut } = piece.armature;
   const alone = piece.build.armature.mount.kind !== 'stands' || comesOut === 'all';
-  const hold: Hold | undefined = travel.vehicle === 'own'
-    ? { id: 'own', name: 'your vehicle', inside: travel.inside, opening: [travel.inside[1], travel.inside[2]] } : vehicles.find((v) => v.id === travel.vehicle);
+  const hold: Hold | undefined =
+    travel.vehicle === 'own'
+      ? { id: 'own', name: 'your vehicle', inside: travel.inside, opening: [travel.inside[1], travel.inside[2]] }
+      : vehicles.find((v) => v.id === travel.vehicle);
   const judge = (name: string, heldBy: string, mass: number, size: Carry): CarriedReport => ({
-    name, heldBy, mass, size, lift: liftOf(size),
+    name,
+    heldBy,
+    mass,
+    size,
+    lift: liftOf(size),
     // On its board it stays upright; a part of one may be turned any way.
-    door: (heldBy === '' && !alone ? uprightThroughDoor : throughDoor)(size, { width: travel.doorWidth, height: travel.doorHeight }),
+    door: (heldBy === '' && !alone ? uprightThroughDoor : throughDoor)(size, {
+      width: travel.doorWidth,
+      height: travel.doorHeight,
+    }),
     vehicle: hold ? fitsIn(size, hold) : null,
   });
-  const size = (box: Box, mass: number): Carry => ({ mass, width: box.high[0] - box.low[0], depth: box.high[1] - box.low[1], height: box.high[2] - box.low[2] });
+  const size = (box: Box, mass: number): Carry => ({
+    mass,
+    width: box.high[0] - box.low[0],
+    depth: box.high[1] - box.low[1],
+    height: box.high[2] - box.low[2],
+  });
   const own = size(piece.extent, finished.mass);
-  const whole = alone || base.standing === 'own' ? own : { ...own, width: Math.max(own.width, base.width), depth: Math.max(own.depth, base.depth), height: piece.extent.high[2] + base.thickness };
+  const whole =
+    alone || base.standing === 'own'
+      ? own
+      : {
+          ...own,
+          width: Math.max(own.width, base.width),
+          depth: Math.max(own.depth, base.depth),
+          height: piece.extent.high[2] + base.thickness,
+        };
   return {
-    whole: judge('whole piece', '', finished.mass, whole), parts: sectionsOf(piece, ledger).map((s) => judge(s.name, s.heldBy, s.mass, size(s.box, s.mass))),
-    rampPush: rampPush(finished.mass, travel.ramp), vehicleName: hold?.name ?? null,
+    whole: judge('whole piece', '', finished.mass, whole),
+    parts: sectionsOf(piece, ledger).map((s) => judge(s.name, s.heldBy, s.mass, size(s.box, s.mass))),
+    rampPush: rampPush(finished.mass, travel.ramp),
+    vehicleName: hold?.name ?? null,
     ...edgeOfTable(base, stance, Math.min(10, limits.tipAngle)),
   };
 }
@@ -75,9 +125,23 @@ function sectionsOf(piece: Piece, ledger: Ledger): { name: string; heldBy: strin
     const at = s.masses.map((id) => index.get(id)).filter((i): i is number => i !== undefined);
     if (at.length === 0) return [];
     const volume = at.reduce((sum, i) => sum + (perMass[i]?.clay ?? 0) + (perMass[i]?.bulk ?? 0), 0);
-    const own = at.reduce((sum, i) => sum + (perMass[i]?.clay ?? 0) * piece.mixed.wetDensity * dryShare + (piece.face.solid ? 0 : (perMass[i]?.bulk ?? 0) * piece.bulk.density), 0);
-    const boxes = at.map((i) => massBox(piece.form.masses[i] as (typeof piece.form.masses)[number]));
-    const side = (pick: 'low' | 'high', of: (...v: number[]) => number) => [0, 1, 2].map((k) => of(...boxes.map((b) => b[pick][k as 0 | 1 | 2]))) as unknown as Vec3;
-    return [{ name: s.name, heldBy: s.heldBy, mass: own + (total > 0 ? (rest * volume) / total : 0), box: { low: side('low', Math.min), high: side('high', Math.max) } }];
+    const own = at.reduce(
+      (sum, i) =>
+        sum +
+        (perMass[i]?.clay ?? 0) * piece.mixed.wetDensity * dryShare +
+        (piece.face.solid ? 0 : (perMass[i]?.bulk ?? 0) * piece.bulk.density),
+      0,
+    );
+    const boxes = at.map((i) => massBox(piece.form.masses[i]!));
+    const side = (pick: 'low' | 'high', of: (...v: number[]) => number) =>
+      [0, 1, 2].map((k) => of(...boxes.map((b) => b[pick][k as 0 | 1 | 2]))) as unknown as Vec3;
+    return [
+      {
+        name: s.name,
+        heldBy: s.heldBy,
+        mass: own + (total > 0 ? (rest * volume) / total : 0),
+        box: { low: side('low', Math.min), high: side('high', Math.max) },
+      },
+    ];
   });
 }

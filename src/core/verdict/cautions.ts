@@ -5,14 +5,18 @@ import type { Piece } from './piece';
 export function cautionsFor(piece: Piece): string[] {
   const out: string[] = [];
   const { clay, bulk, armature, build } = piece;
-  if (clay.setting === 'dries') out.push('Sanding dried clay: respirator, wet sanding where it stands it, and no sweeping dry.');
+  if (clay.setting === 'dries')
+    out.push('Sanding dried clay: respirator, wet sanding where it stands it, and no sweeping dry.');
   if (clay.setting === 'sets') out.push('Epoxy clay: gloves, moving air, and no bare skin until it is hard.');
   if (clay.setting === 'bakes') out.push('Oven work: moving air, and nothing hot in bare hands.');
   if (clay.setting === 'never') out.push('Warmed clay burns skin above 50 degrees: test it on the wrist.');
-  if (bulk.id.startsWith('polystyrene') || bulk.id.startsWith('foam')) out.push('Foam: cut it cold, keep heat and solvent away from it.');
-  if (bulk.id.startsWith('plaster') || bulk.id.startsWith('gauze')) out.push('Plaster: a mask against the dust, and never a hand or limb in setting plaster.');
+  if (bulk.id.startsWith('polystyrene') || bulk.id.startsWith('foam'))
+    out.push('Foam: cut it cold, keep heat and solvent away from it.');
+  if (bulk.id.startsWith('plaster') || bulk.id.startsWith('gauze'))
+    out.push('Plaster: a mask against the dust, and never a hand or limb in setting plaster.');
   if (armature.members.length > 0) out.push('Cut wire ends: eye protection, and turn the ends in.');
-  if (build.brief.situation === 'worn') out.push('Worn or above people: a licensed engineer and the local rules decide; these figures are a sketch.');
+  if (build.brief.situation === 'worn')
+    out.push('Worn or above people: a licensed engineer and the local rules decide; these figures are a sketch.');
   return out;
 }
 
@@ -24,8 +28,23 @@ export function liftingCaution(kilograms: number): string | null {
 }
 
 /** Where these figures stop being enough; null where they do not. */
-export function engineerDecides(build: Build, report: { readonly size: { readonly height: number }; readonly handling: { readonly whole: { readonly mass: number } } }): string | null {
+export function engineerDecides(
+  build: Build,
+  report: {
+    readonly size: { readonly height: number };
+    readonly handling: { readonly whole: { readonly mass: number } };
+  },
+): string | null {
   const { mount } = build.armature;
-  const why = mount.kind === 'hangs' || mount.kind === 'wall' ? 'It hangs where people pass' : build.brief.situation === 'worn' ? 'It is worn or stands above people' : report.size.height > 2 ? 'It stands over 2 m high' : null;
-  return why === null ? null : `${why}: a licensed engineer or rigger and the local rules decide; what is worked out here is a sketch for that talk.`;
+  const why =
+    mount.kind === 'hangs' || mount.kind === 'wall'
+      ? 'It hangs where people pass'
+      : build.brief.situation === 'worn'
+        ? 'It is worn or stands above people'
+        : report.size.height > 2
+          ? 'It stands over 2 m high'
+          : null;
+  return why === null
+    ? null
+    : `${why}: a licensed engineer or rigger and the local rules decide; what is worked out here is a sketch for that talk.`;
 }

@@ -1,6 +1,21 @@
 import {
-  bulkPart, clayPart, coatColours, conflictsIn, heightThatStands, layerPart, layersOverClay, layersUnderClay, processOf, slidesFrom, stockPart, thicknessThatHangs,
-  yieldAt, yieldInOven, type Conflict, type StackPart, type StackProcess,
+  bulkPart,
+  clayPart,
+  coatColours,
+  conflictsIn,
+  heightThatStands,
+  layerPart,
+  layersOverClay,
+  layersUnderClay,
+  processOf,
+  slidesFrom,
+  stockPart,
+  thicknessThatHangs,
+  yieldAt,
+  yieldInOven,
+  type Conflict,
+  type StackPart,
+  type StackProcess,
 } from '../clay';
 import { layers, stocks } from '../catalogue';
 import { blockSide, cellsPerBlock, distanceAtCell, type VoxelGrid } from '../form';
@@ -16,15 +31,23 @@ import type { HeatReport, StayingPut } from './report';
 export function stackOf(piece: Piece, region: number): { armature: StackPart[]; layers: StackPart[] } {
   const id = piece.regions[region] ?? '';
   const used = new Set(piece.armature.members.map((m) => m.stock));
-  const armature = [...used].map((s) => piece.stockOf(s) ?? stocks.get(s)).filter((s) => s !== undefined).map(stockPart);
-  if (piece.bulk.id.startsWith('foil') && armature.length === 0) armature.push({ id: 'no-wire', name: 'foil without a wire', traits: ['no-wire'], standsTo: 600, seals: false });
+  const armature = [...used]
+    .map((s) => piece.stockOf(s) ?? stocks.get(s))
+    .filter((s) => s !== undefined)
+    .map(stockPart);
+  if (piece.bulk.id.startsWith('foil') && armature.length === 0)
+    armature.push({ id: 'no-wire', name: 'foil without a wire', traits: ['no-wire'], standsTo: 600, seals: false });
   const chosen = layersUnderClay(piece.build, id);
   const own = layers.get(piece.wrap.id);
   const under = chosen ?? (own ? [own] : []);
   const clay = coatColours(piece.build, id).map((colour) => clayPart(piece.clay, colour));
   return {
     armature,
-    layers: [...(piece.face.solid ? [] : [bulkPart(piece.bulk), ...under.map(layerPart)]), ...clay, ...layersOverClay(piece.build, id).map(layerPart)],
+    layers: [
+      ...(piece.face.solid ? [] : [bulkPart(piece.bulk), ...under.map(layerPart)]),
+      ...clay,
+      ...layersOverClay(piece.build, id).map(layerPart),
+    ],
   };
 }
 
@@ -44,7 +67,9 @@ export function conflictsOf(piece: Piece): Conflict[] {
       found.set(c.id, { ...c, regions: [...(known?.regions ?? []), region] });
     }
   });
-  return [...found.values()].map((c) => (c.regions.length === piece.regions.length ? { ...c, regions: [] } : c)).sort((a, b) => Number(b.status === 'fails') - Number(a.status === 'fails'));
+  return [...found.values()]
+    .map((c) => (c.regions.length === piece.regions.length ? { ...c, regions: [] } : c))
+    .sort((a, b) => Number(b.status === 'fails') - Number(a.status === 'fails'));
 }
 
 const slopeBins = 40;
@@ -55,17 +80,22 @@ export function slopesOf(grid: VoxelGrid, regionOfMass: readonly number[], regio
   const [nx, ny] = grid.blocks;
   grid.slots.forEach((slot, b) => {
     if (slot < 0) return;
-    const bx = b % nx, by = Math.floor(b / nx) % ny, bz = Math.floor(b / (nx * ny));
+    const bx = b % nx,
+      by = Math.floor(b / nx) % ny,
+      bz = Math.floor(b / (nx * ny));
     for (let c = 0; c < cellsPerBlock; c++) {
-      const band = 1 - Math.abs(grid.distances[slot * cellsPerBlock + c] as number) / grid.step;
+      const band = 1 - Math.abs(grid.distances[slot * cellsPerBlock + c]!) / grid.step;
       if (band <= 0) continue;
-      const x = bx * blockSide + (c % blockSide), y = by * blockSide + (Math.floor(c / blockSide) % blockSide), z = bz * blockSide + Math.floor(c / blockSide ** 2);
-      const gx = distanceAtCell(grid, x + 1, y, z) - distanceAtCell(grid, x - 1, y, z), gy = distanceAtCell(grid, x, y + 1, z) - distanceAtCell(grid, x, y - 1, z);
+      const x = bx * blockSide + (c % blockSide),
+        y = by * blockSide + (Math.floor(c / blockSide) % blockSide),
+        z = bz * blockSide + Math.floor(c / blockSide ** 2);
+      const gx = distanceAtCell(grid, x + 1, y, z) - distanceAtCell(grid, x - 1, y, z),
+        gy = distanceAtCell(grid, x, y + 1, z) - distanceAtCell(grid, x, y - 1, z);
       const gz = distanceAtCell(grid, x, y, z + 1) - distanceAtCell(grid, x, y, z - 1);
       const up = gz / (Math.hypot(gx, gy, gz) || 1);
-      const region = regionOfMass[grid.owners[slot * cellsPerBlock + c] as number] ?? 0;
+      const region = regionOfMass[grid.owners[slot * cellsPerBlock + c]!] ?? 0;
       const bin = Math.min(slopeBins - 1, Math.floor(((up + 1) / 2) * slopeBins));
-      (out[region] as Float64Array)[bin] = ((out[region] as Float64Array)[bin] as number) + band;
+      (out[region] as Float64Array)[bin] = (out[region] as Float64Array)[bin]! + band;
     }
   });
   return out;
@@ -74,7 +104,8 @@ export function slopesOf(grid: VoxelGrid, regionOfMass: readonly number[], regio
 /** Share of a region's face steeper than `degrees` from level, overhangs and undersides too. */
 export function steeperThan(bins: Float64Array, degrees: number): number {
   const rise = Math.cos((degrees * Math.PI) / 180);
-  let steep = 0, all = 0;
+  let steep = 0,
+    all = 0;
   bins.forEach((area, i) => {
     const middle = ((i + 0.5) / slopeBins) * 2 - 1;
     all += area;
@@ -84,7 +115,9 @@ export function steeperThan(bins: Float64Array, degrees: number): number {
 }
 
 export function stayingPut(piece: Piece, memory: Memory): StayingPut[] {
-  const slopes = memory.keep('slopes', partHash(piece.build.form), () => slopesOf(piece.grid, piece.regionOfMass, piece.regions.length));
+  const slopes = memory.keep('slopes', partHash(piece.build.form), () =>
+    slopesOf(piece.grid, piece.regionOfMass, piece.regions.length),
+  );
   const soft = yieldAt(piece.clay.yieldStress, piece.clay.id, piece.build.room.temperature);
   return piece.regions.map((id, r): StayingPut => {
     const coat = Math.max(0, ...(piece.coats[r] ?? []));
@@ -93,11 +126,22 @@ export function stayingPut(piece: Piece, memory: Memory): StayingPut[] {
     const own = piece.form.masses.map((m, i) => ({ m, i })).filter(({ i }) => piece.regionOfMass[i] === r);
     const levels: number[] = [];
     const { parcels } = piece.volumes;
-    for (let p = 0; p < parcels.count; p++) if (piece.regionOfMass[parcels.mass[p] as number] === r && (parcels.clayVolume[p] as number) > 0) levels.push(parcels.clayCentre[p * 3 + 2] as number);
-    const low = levels.reduce((m, z) => Math.min(m, z), Infinity), high = levels.reduce((m, z) => Math.max(m, z), -Infinity);
+    for (let p = 0; p < parcels.count; p++)
+      if (piece.regionOfMass[parcels.mass[p]!] === r && parcels.clayVolume[p]! > 0)
+        levels.push(parcels.clayCentre[p * 3 + 2]!);
+    const low = levels.reduce((m, z) => Math.min(m, z), Infinity),
+      high = levels.reduce((m, z) => Math.max(m, z), -Infinity);
     return {
-      region: id, name: id.replaceAll('-', ' '), coat, hangs, slidesFrom: from, steep: from === null ? 0 : steeperThan(slopes[r] as Float64Array, from),
-      squat: piece.face.solid && own.length > 0 && high > low ? { height: high - low, stands: heightThatStands(soft, piece.mixed.wetDensity) } : null,
+      region: id,
+      name: id.replaceAll('-', ' '),
+      coat,
+      hangs,
+      slidesFrom: from,
+      steep: from === null ? 0 : steeperThan(slopes[r]!, from),
+      squat:
+        piece.face.solid && own.length > 0 && high > low
+          ? { height: high - low, stands: heightThatStands(soft, piece.mixed.wetDensity) }
+          : null,
     };
   });
 }
@@ -106,7 +150,17 @@ export function heatOf(piece: Piece, clayNeeded: number): HeatReport {
   const { clay, build } = piece;
   const { warming } = build.materials;
   if (clay.setting === 'never') {
-    return { warming: warmingPlan(clayNeeded, clay.wetDensity, build.room.temperature, warming.to, warming.watts, warming.lump), baking: null };
+    return {
+      warming: warmingPlan(
+        clayNeeded,
+        clay.wetDensity,
+        build.room.temperature,
+        warming.to,
+        warming.watts,
+        warming.lump,
+      ),
+      baking: null,
+    };
   }
   if (clay.setting !== 'bakes') return { warming: null, baking: null };
   const temperature = build.finish.processes.find((p) => p.kind === 'bake')?.temperature ?? bakingTemperature;
@@ -116,6 +170,12 @@ export function heatOf(piece: Piece, clayNeeded: number): HeatReport {
   });
   const unique = [...new Map(inside.map((p) => [p.id, p])).values()];
   const grip = piece.faces.reduce((least, f) => Math.min(least, f.grip), Infinity);
-  const thickest = piece.coats.reduce((most, c) => (c.reduce((s, t) => s + t, 0) > most.reduce((s, t) => s + t, 0) ? c : most), piece.coats[0] ?? []);
-  return { warming: null, baking: bakingPlan(thickest, temperature, unique, thicknessThatHangs(yieldInOven, grip, clay.wetDensity, 90)) };
+  const thickest = piece.coats.reduce(
+    (most, c) => (c.reduce((s, t) => s + t, 0) > most.reduce((s, t) => s + t, 0) ? c : most),
+    piece.coats[0] ?? [],
+  );
+  return {
+    warming: null,
+    baking: bakingPlan(thickest, temperature, unique, thicknessThatHangs(yieldInOven, grip, clay.wetDensity, 90)),
+  };
 }

@@ -21,7 +21,14 @@ export interface SchoolRow {
 /** The build under another school, with that school's usual figures; its own school keeps what the maker has set. */
 export function underSchool(build: Build, kind: string): Build {
   if (build.armature.school.kind === kind) return build;
-  const blank = { edits: {}, nodes: {}, removed: [], splits: {}, props: [], added: { nodes: [], bones: [], members: [] } };
+  const blank = {
+    edits: {},
+    nodes: {},
+    removed: [],
+    splits: {},
+    props: [],
+    added: { nodes: [], bones: [], members: [] },
+  };
   return { ...build, armature: { ...build.armature, ...blank, school: { kind, parameters: {} } } };
 }
 
@@ -30,7 +37,10 @@ export function schoolsFor(build: Build): { readonly kind: string; readonly name
   const form = resolveForm(build);
   if (!form.ok) return [];
   const own = build.armature.school.kind;
-  return schools.filter((s) => s.fits(form.value)).map(({ kind, name, when }) => ({ kind, name, when })).sort((a, b) => Number(b.kind === own) - Number(a.kind === own));
+  return schools
+    .filter((s) => s.fits(form.value))
+    .map(({ kind, name, when }) => ({ kind, name, when }))
+    .sort((a, b) => Number(b.kind === own) - Number(a.kind === own));
 }
 
 export function compareSchool(build: Build, kind: string, evaluator: Evaluator): SchoolRow | Failure {
@@ -39,8 +49,16 @@ export function compareSchool(build: Build, kind: string, evaluator: Evaluator):
   if (!report.ok) return report;
   const { summary, clay, give, hours, findings, moments } = report.value;
   return {
-    kind, name: school?.name ?? kind, traits: school?.traits ?? { posedLater: 'no', reused: 'nothing' }, summary, clayOn: clay.onPiece, give, hours: hours.total,
+    kind,
+    name: school?.name ?? kind,
+    traits: school?.traits ?? { posedLater: 'no', reused: 'nothing' },
+    summary,
+    clayOn: clay.onPiece,
+    give,
+    hours: hours.total,
     load: worstStatus(findings.filter((f) => f.station === 'load').map((f) => f.status)),
-    sag: moments.filter((m) => m.moment.startsWith('clay')).reduce((most, m) => m.bones.reduce((x, b) => Math.max(x, b.sag), most), 0),
+    sag: moments
+      .filter((m) => m.moment.startsWith('clay'))
+      .reduce((most, m) => m.bones.reduce((x, b) => Math.max(x, b.sag), most), 0),
   };
 }

@@ -16,8 +16,13 @@ function shapeOf(piece: Piece, region: number, clay: number, area: number, bulk:
   if (!solid || area <= 0) return { geometry: 'slab', solid: false, thicknesses: coats };
   const kinds = piece.form.masses.filter((m) => m.region === piece.regions[region]).map((m) => m.shape.kind);
   // A shell is its clay and nothing else, with a face either side: a slab as thick as it was laid.
-  if (kinds.length > 0 && kinds.every((k) => k === 'shell')) return { geometry: 'slab', solid: false, thicknesses: coats };
-  const geometry: Geometry = kinds.every((k) => k === 'round-cone' || k === 'ring') ? 'cylinder' : kinds.every((k) => k === 'rounded-box') ? 'slab' : 'sphere';
+  if (kinds.length > 0 && kinds.every((k) => k === 'shell'))
+    return { geometry: 'slab', solid: false, thicknesses: coats };
+  const geometry: Geometry = kinds.every((k) => k === 'round-cone' || k === 'ring')
+    ? 'cylinder'
+    : kinds.every((k) => k === 'rounded-box')
+      ? 'slab'
+      : 'sphere';
   const n = geometry === 'slab' ? 1 : geometry === 'cylinder' ? 2 : 3;
   return { geometry, solid, thicknesses: [(n * clay) / area] };
 }
@@ -57,7 +62,10 @@ interface RegionSums {
 }
 
 /** Clay, bulk and face of each region, and what it dries like. */
-export function regionShapes(piece: Piece): { readonly sums: readonly RegionSums[]; readonly shapes: readonly RegionShape[] } {
+export function regionShapes(piece: Piece): {
+  readonly sums: readonly RegionSums[];
+  readonly shapes: readonly RegionShape[];
+} {
   const sums = piece.regions.map((_, r): RegionSums => {
     const out: RegionSums = { clay: 0, bulk: 0, area: 0, masses: [] };
     piece.form.masses.forEach((m, i) => {
@@ -76,25 +84,61 @@ export function regionShapes(piece: Piece): { readonly sums: readonly RegionSums
 export function dryingReport(piece: Piece, memory: Memory, ranges: boolean): DryingReport {
   const drying = piece.mixed.drying;
   const { sums, shapes } = regionShapes(piece);
-  const laid = drying ? layClay(piece, memory, drying, shapes) : { coats: shapes.map(() => []), starts: [], lifted: null };
+  const laid = drying
+    ? layClay(piece, memory, drying, shapes)
+    : { coats: shapes.map(() => []), starts: [], lifted: null };
   const outcomes = drying && ranges ? pushedOutcomes(piece, memory, drying, shapes) : null;
   const share = dryShareInRoom(piece);
   const regions = piece.regions.map((id, r): RegionReport => {
-    const s = sums[r] as RegionSums;
-    const shape = shapes[r] as RegionShape;
+    const s = sums[r]!;
+    const shape = shapes[r]!;
     const coats = s.clay > 0 ? (laid.coats[r] ?? []) : [];
     const crack = worstCrack(coats);
-    const windows = Object.fromEntries(windowIds.map((w): [WindowId, WindowReport] => {
-      const at = lastCoatTime(coats, windowOf[w]);
-      return [w, { at, range: outcomes && at !== null ? combineDepartures(at, outcomes.times.map((t) => lastCoatTime(t.coats[r] ?? [], windowOf[w]) ?? at * 2)) : null }];
-    })) as Record<WindowId, WindowReport>;
+    const windows = Object.fromEntries(
+      windowIds.map((w): [WindowId, WindowReport] => {
+        const at = lastCoatTime(coats, windowOf[w]);
+        return [
+          w,
+          {
+            at,
+            range:
+              outcomes && at !== null
+                ? combineDepartures(
+                    at,
+                    outcomes.times.map((t) => lastCoatTime(t.coats[r] ?? [], windowOf[w]) ?? at * 2),
+                  )
+                : null,
+          },
+        ];
+      }),
+    ) as Record<WindowId, WindowReport>;
     const clayWet = s.clay * piece.mixed.wetDensity;
     return {
-      id, name: regionNames[id] ?? id.replaceAll('-', ' '), masses: s.masses, geometry: shape.geometry, solid: shape.solid, area: s.area,
-      clayVolume: s.clay, bulkVolume: s.bulk, clayWet, clayDry: clayWet * share,
-      thickness: shape.thicknesses.reduce((sum, t) => sum + t, 0), coats, windows,
-      touchDry: windows.touch.at, leatherHard: windows.leather.at, throughDry: windows.through.at, throughDryRange: windows.through.range,
-      crack, crackRange: outcomes && coats.length > 0 ? crackRange(crack, outcomes.cracks.map((l) => worstCrack(l.coats[r] ?? []))) : null,
+      id,
+      name: regionNames[id] ?? id.replaceAll('-', ' '),
+      masses: s.masses,
+      geometry: shape.geometry,
+      solid: shape.solid,
+      area: s.area,
+      clayVolume: s.clay,
+      bulkVolume: s.bulk,
+      clayWet,
+      clayDry: clayWet * share,
+      thickness: shape.thicknesses.reduce((sum, t) => sum + t, 0),
+      coats,
+      windows,
+      touchDry: windows.touch.at,
+      leatherHard: windows.leather.at,
+      throughDry: windows.through.at,
+      throughDryRange: windows.through.range,
+      crack,
+      crackRange:
+        outcomes && coats.length > 0
+          ? crackRange(
+              crack,
+              outcomes.cracks.map((l) => worstCrack(l.coats[r] ?? [])),
+            )
+          : null,
     };
   });
   return { regions, starts: laid.starts, lifted: laid.lifted };
@@ -110,16 +154,33 @@ function crackRange(at: number, outcomes: readonly number[]): Range {
 }
 
 /** Everything once more with each uncertain figure at either end. What weighing has taught stands nearer. */
-function pushedOutcomes(piece: Piece, memory: Memory, clay: DryingCoefficients, shapes: readonly RegionShape[]): { readonly times: Laid[]; readonly cracks: Laid[] } {
+function pushedOutcomes(
+  piece: Piece,
+  memory: Memory,
+  clay: DryingCoefficients,
+  shapes: readonly RegionShape[],
+): { readonly times: Laid[]; readonly cracks: Laid[] } {
   const taught = piece.learned?.spread;
-  const either = (low: number, high: number, spread: number | undefined): [number, number] => (spread === undefined ? [low, high] : [Math.max(low, Math.exp(-2 * spread)), Math.min(high, Math.exp(2 * spread))]);
-  const [slow, fast] = either(0.6, 1.6, taught?.diffusion), [calm, brisk] = either(0.7, 1.4, taught?.evaporation);
+  const either = (low: number, high: number, spread: number | undefined): [number, number] =>
+    spread === undefined ? [low, high] : [Math.max(low, Math.exp(-2 * spread)), Math.min(high, Math.exp(2 * spread))];
+  const [slow, fast] = either(0.6, 1.6, taught?.diffusion),
+    [calm, brisk] = either(0.7, 1.4, taught?.evaporation);
   const lay = (p: Partial<Push>) => layClay(piece, memory, clay, shapes, { ...nominalPush, ...p });
-  const shared = [lay({ diffusivity: slow }), lay({ diffusivity: fast }), lay({ transfer: calm }), lay({ transfer: brisk })];
+  const shared = [
+    lay({ diffusivity: slow }),
+    lay({ diffusivity: fast }),
+    lay({ transfer: calm }),
+    lay({ transfer: brisk }),
+  ];
   const s = piece.clay.shrinkageRange;
   return {
     times: [...shared, lay({ sorption: 0.7 }), lay({ sorption: 1.3 })],
-    cracks: [...shared, lay({ restraint: 0.7 }), lay({ restraint: 1.3 }), ...(s ? [lay({ shrinkage: s.low / s.nominal }), lay({ shrinkage: s.high / s.nominal })] : [])],
+    cracks: [
+      ...shared,
+      lay({ restraint: 0.7 }),
+      lay({ restraint: 1.3 }),
+      ...(s ? [lay({ shrinkage: s.low / s.nominal }), lay({ shrinkage: s.high / s.nominal })] : []),
+    ],
   };
 }
 

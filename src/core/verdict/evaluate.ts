@@ -55,21 +55,39 @@ export class Evaluator {
     for (const f of findingsOf(piece.value, bare.value, units)) {
       const kind = f.id.split('/')[0] ?? f.id;
       const before = tried.get(kind) ?? 0;
-      const wanted = options.remedies === true && (f.status === 'fails' || f.status === 'watch') && before < (remediedOnce.has(kind) ? 1 : remediedPerKind);
+      const wanted =
+        options.remedies === true &&
+        (f.status === 'fails' || f.status === 'watch') &&
+        before < (remediedOnce.has(kind) ? 1 : remediedPerKind);
       if (wanted) tried.set(kind, before + 1);
-      findings.push({ ...f, remedies: wanted ? yield* remediesFor(piece.value, f, bare.value, (b) => this.tryOut(b, units), units) : [] });
+      findings.push({
+        ...f,
+        remedies: wanted ? yield* remediesFor(piece.value, f, bare.value, (b) => this.tryOut(b, units), units) : [],
+      });
     }
     return success({ ...bare.value, findings, worst: worstOf(findings) });
   }
 
   /** The smallest set of changes that makes it hold; yields how many were tried. */
-  *strengthening(build: Build, units: UnitSystem = 'metric', stop: () => boolean = () => false): Generator<number, StrengthenResult | null> {
-    return yield* strengthen(build, (b) => this.memory.keep('strengthened', buildHash(b), () => {
-      const piece = makePiece(b, this.memory);
-      if (!piece.ok) return null;
-      const report = this.assess(piece.value, false);
-      return report.ok ? { piece: piece.value, report: report.value, findings: findingsOf(piece.value, report.value, units) } : null;
-    }), units, stop);
+  *strengthening(
+    build: Build,
+    units: UnitSystem = 'metric',
+    stop: () => boolean = () => false,
+  ): Generator<number, StrengthenResult | null> {
+    return yield* strengthen(
+      build,
+      (b) =>
+        this.memory.keep('strengthened', buildHash(b), () => {
+          const piece = makePiece(b, this.memory);
+          if (!piece.ok) return null;
+          const report = this.assess(piece.value, false);
+          return report.ok
+            ? { piece: piece.value, report: report.value, findings: findingsOf(piece.value, report.value, units) }
+            : null;
+        }),
+      units,
+      stop,
+    );
   }
 
   /** The piece itself, for pictures. */
@@ -91,7 +109,9 @@ export class Evaluator {
 
   private assess(piece: Piece, ranges: boolean): Result<BareReport> {
     // Ranges are asked for twice, on their own and again with the remedies: worked out once.
-    return ranges ? this.memory.keep('ranged', buildHash(piece.build), () => this.assessAfresh(piece, true)) : this.assessAfresh(piece, false);
+    return ranges
+      ? this.memory.keep('ranged', buildHash(piece.build), () => this.assessAfresh(piece, true))
+      : this.assessAfresh(piece, false);
   }
 
   private assessAfresh(piece: Piece, ranges: boolean): Result<BareReport> {
@@ -125,14 +145,31 @@ function placingSeconds(piece: Piece, cure: BatchPlan): number {
   return wholeDays * 86400 + (hours - wholeDays * perDay) * 3600;
 }
 
-function summaryOf(piece: Piece, regions: readonly RegionReport[], load: LoadReport, cure: BatchPlan | null, cost: number, toBuy: number): Summary {
+function summaryOf(
+  piece: Piece,
+  regions: readonly RegionReport[],
+  load: LoadReport,
+  cure: BatchPlan | null,
+  cost: number,
+  toBuy: number,
+): Summary {
   const weakest = load.members.reduce((w, m) => (m.utilisation > w.utilisation ? m : w));
   const cracked = regions.reduce<RegionReport | undefined>((w, r) => (!w || r.crack > w.crack ? r : w), undefined);
   const ready = readyAfter(piece, regions, cure);
   return {
-    wet: load.ledger.wet, dry: load.ledger.dry, utilisation: weakest.utilisation, weakest: weakest.name, weakestMoment: weakest.moment,
-    tipAngle: load.stance.tipAngle, push: load.stance.push, crack: cracked?.crack ?? 0, crackRegion: cracked?.name ?? '',
-    readyAfter: ready, nights: ready === null ? null : nightsOf(ready), clayToBuy: toBuy, cost,
+    wet: load.ledger.wet,
+    dry: load.ledger.dry,
+    utilisation: weakest.utilisation,
+    weakest: weakest.name,
+    weakestMoment: weakest.moment,
+    tipAngle: load.stance.tipAngle,
+    push: load.stance.push,
+    crack: cracked?.crack ?? 0,
+    crackRegion: cracked?.name ?? '',
+    readyAfter: ready,
+    nights: ready === null ? null : nightsOf(ready),
+    clayToBuy: toBuy,
+    cost,
   };
 }
 
@@ -140,7 +177,8 @@ function readyRangeOf(regions: readonly RegionReport[], ready: number | null): R
   const ranges = regions.map((r) => r.throughDryRange).filter((r): r is Range => r !== null);
   if (ranges.length === 0 || ready === null) return null;
   return {
-    low: ranges.reduce((m, r) => Math.max(m, r.low), 0), nominal: ready,
+    low: ranges.reduce((m, r) => Math.max(m, r.low), 0),
+    nominal: ready,
     high: ranges.reduce((m, r) => Math.max(m, r.high), ready),
   };
 }
@@ -150,10 +188,12 @@ function assemble(piece: Piece, memory: Memory, drying: DryingReport, load: Load
   const clayVolume = regions.reduce((sum, r) => sum + r.clayVolume, 0);
   const clay = clayToBuy(piece.build, piece.mixed, clayVolume);
   const cure = batchesOf(piece, clay.onPiece);
-  const stocks = new Map(piece.armature.members.flatMap((m) => {
-    const s = piece.stockOf(m.stock);
-    return s ? [[m.stock, s] as const] : [];
-  }));
+  const stocks = new Map(
+    piece.armature.members.flatMap((m) => {
+      const s = piece.stockOf(m.stock);
+      return s ? [[m.stock, s] as const] : [];
+    }),
+  );
   const cuts = cutList(piece.armature.members, stocks);
   const wireCost = cuts.reduce((sum, c) => sum + c.cutLength * c.pieces, 0) * piece.build.materials.wirePricePerMetre;
   const summary = summaryOf(piece, regions, load, cure, clay.cost + wireCost, clay.needed);
@@ -166,17 +206,50 @@ function assemble(piece: Piece, memory: Memory, drying: DryingReport, load: Load
   return {
     summary,
     size: {
-      height: box.high[2], width: box.high[0] - box.low[0], depth: box.high[1] - box.low[1], volume: volumes.outerVolume,
-      area: volumes.perMass.reduce((sum, m) => sum + m.area, 0), step: grid.step, volumeError: volumes.volumeError,
+      height: box.high[2],
+      width: box.high[0] - box.low[0],
+      depth: box.high[1] - box.low[1],
+      volume: volumes.outerVolume,
+      area: volumes.perMass.reduce((sum, m) => sum + m.area, 0),
+      step: grid.step,
+      volumeError: volumes.volumeError,
     },
-    ledger: load.ledger, moments: load.moments, stances: load.stances, stance: load.stance, base: load.base, members: load.members,
-    finished, mount: mountOf(piece, finished), handling: handlingOf(piece, load.ledger, load.stance, finished), situations: load.situations, baseMoment: load.baseMoment,
-    give: giveUnderTool({ youngs: clayStiffness(piece.clay.yieldStress), thickness: thickest }, piece.face.solid ? null : { youngs: piece.bulk.stiffness }),
-    hours: hoursFor(piece.armature, { bulk: piece.face.solid ? 0 : bulkVolume, wrapped: piece.face.solid || piece.wrap.id === 'none' ? 0 : volumes.perMass.reduce((sum, m) => sum + (m.clay > 0 ? m.area : 0), 0), clayMass: clay.onPiece }),
-    letGo: letGo(piece, load, regions), cover: piece.cover, regions, clay,
-    laying: { starts: drying.starts, lifted: drying.lifted }, conflicts: memory.keep('conflicts', buildHash(piece.build), () => conflictsOf(piece)),
-    staying: stayingPut(piece, memory), heat: heatOf(piece, clay.needed), cure, cuts, wireCost,
-    workableDays: piece.clay.setting === 'damp' ? Math.min(...regions.map((r) => (r.leatherHard ?? Infinity) / 86400)) : null,
+    ledger: load.ledger,
+    moments: load.moments,
+    stances: load.stances,
+    stance: load.stance,
+    base: load.base,
+    members: load.members,
+    finished,
+    mount: mountOf(piece, finished),
+    handling: handlingOf(piece, load.ledger, load.stance, finished),
+    situations: load.situations,
+    baseMoment: load.baseMoment,
+    give: giveUnderTool(
+      { youngs: clayStiffness(piece.clay.yieldStress), thickness: thickest },
+      piece.face.solid ? null : { youngs: piece.bulk.stiffness },
+    ),
+    hours: hoursFor(piece.armature, {
+      bulk: piece.face.solid ? 0 : bulkVolume,
+      wrapped:
+        piece.face.solid || piece.wrap.id === 'none'
+          ? 0
+          : volumes.perMass.reduce((sum, m) => sum + (m.clay > 0 ? m.area : 0), 0),
+      clayMass: clay.onPiece,
+    }),
+    letGo: letGo(piece, load, regions),
+    cover: piece.cover,
+    regions,
+    clay,
+    laying: { starts: drying.starts, lifted: drying.lifted },
+    conflicts: memory.keep('conflicts', buildHash(piece.build), () => conflictsOf(piece)),
+    staying: stayingPut(piece, memory),
+    heat: heatOf(piece, clay.needed),
+    cure,
+    cuts,
+    wireCost,
+    workableDays:
+      piece.clay.setting === 'damp' ? Math.min(...regions.map((r) => (r.leatherHard ?? Infinity) / 86400)) : null,
     readyRange: readyRangeOf(regions, summary.readyAfter),
     weightRange: combineDepartures(summary.dry, [summary.dry - spread, summary.dry + spread]),
   };

@@ -17,14 +17,22 @@ function builds(): [string, Build][] {
     return made.flatMap(({ build, large }) => {
       const resolved = resolveForm(build);
       if (!resolved.ok) throw new Error(resolved.message);
-      return schools.filter((s) => s.fits(resolved.value) && (!large || s.kind === 'steel-mesh-foam')).map((s): [string, Build] => [
-        `${form.kind}, ${s.kind}${large ? ', large' : ''}`, { ...build, armature: { ...build.armature, school: { kind: s.kind, parameters: {} } } },
-      ]);
+      return schools
+        .filter((s) => s.fits(resolved.value) && (!large || s.kind === 'steel-mesh-foam'))
+        .map((s): [string, Build] => [
+          `${form.kind}, ${s.kind}${large ? ', large' : ''}`,
+          { ...build, armature: { ...build.armature, school: { kind: s.kind, parameters: {} } } },
+        ]);
     });
   });
 }
 
-const numbersIn = (value: unknown): number[] => (typeof value === 'number' ? [value] : value !== null && typeof value === 'object' ? Object.values(value).flatMap(numbersIn) : []);
+const numbersIn = (value: unknown): number[] =>
+  typeof value === 'number'
+    ? [value]
+    : value !== null && typeof value === 'object'
+      ? Object.values(value).flatMap(numbersIn)
+      : [];
 
 test('every school suits some form', () => {
   const used = new Set(builds().map(([, b]) => b.armature.school.kind));
@@ -36,7 +44,8 @@ describe.each(builds())('%s', (_, build) => {
 
   test('all finite, every bone between two joints, every mass hung, every member along bones there are', () => {
     expect(numbersIn(armature).every(Number.isFinite)).toBe(true);
-    const joints = new Set(armature.nodes.map((n) => n.id)), bones = new Set(armature.bones.map((b) => b.id));
+    const joints = new Set(armature.nodes.map((n) => n.id)),
+      bones = new Set(armature.bones.map((b) => b.id));
     expect(joints.size).toBe(armature.nodes.length);
     expect(bones.size).toBe(armature.bones.length);
     expect(armature.bones.filter((b) => !joints.has(b.from) || !joints.has(b.to)).map((b) => b.id)).toEqual([]);
@@ -49,13 +58,16 @@ describe.each(builds())('%s', (_, build) => {
     const extent = Math.max(...form.masses.map((m) => Math.abs(m.at[2]))) || 1;
     const piece = new Evaluator().piece(build);
     if (!piece.ok) throw new Error(piece.message);
-    const out = piece.value.armature.members.filter((m) => !m.bare).flatMap((m) => {
-      const depths = m.path.map(depthAt);
-      const first = depths.findIndex((d) => d > 0), last = depths.length - 1 - [...depths].reverse().findIndex((d) => d > 0);
-      if (first < 0) return [];
-      const worst = Math.min(...depths.slice(first, last + 1));
-      return worst < -0.01 * extent ? [`${m.id} ${(worst * 1000).toFixed(1)} mm`] : [];
-    });
+    const out = piece.value.armature.members
+      .filter((m) => !m.bare)
+      .flatMap((m) => {
+        const depths = m.path.map(depthAt);
+        const first = depths.findIndex((d) => d > 0),
+          last = depths.length - 1 - [...depths].reverse().findIndex((d) => d > 0);
+        if (first < 0) return [];
+        const worst = Math.min(...depths.slice(first, last + 1));
+        return worst < -0.01 * extent ? [`${m.id} ${(worst * 1000).toFixed(1)} mm`] : [];
+      });
     expect(out).toEqual([]);
   });
 
@@ -80,10 +92,14 @@ describe.each(builds())('%s', (_, build) => {
     expect(Number.isFinite(summary.utilisation) && Number.isFinite(summary.tipAngle)).toBe(true);
     const of = (kind: string) => ledger.items.filter((i) => i.kind === kind).reduce((s, i) => s + i.wet, 0);
     const { perMass } = piece.value.volumes;
-    const clay = perMass.reduce((s, m) => s + m.clay, 0), bulk = perMass.reduce((s, m) => s + m.bulk, 0);
+    const clay = perMass.reduce((s, m) => s + m.clay, 0),
+      bulk = perMass.reduce((s, m) => s + m.bulk, 0);
     const near = (a: number, b: number) => expect(Math.abs(a - b)).toBeLessThanOrEqual(0.005 * Math.max(b, 1e-6));
     near(of('clay'), clay * piece.value.mixed.wetDensity);
     near(of('bulk'), piece.value.face.solid ? 0 : bulk * piece.value.bulk.density);
-    near(of('wrap'), piece.value.face.solid ? 0 : perMass.reduce((s, m) => s + (m.clay > 0 ? m.area : 0), 0) * piece.value.wrapPerArea);
+    near(
+      of('wrap'),
+      piece.value.face.solid ? 0 : perMass.reduce((s, m) => s + (m.clay > 0 ? m.area : 0), 0) * piece.value.wrapPerArea,
+    );
   });
 });

@@ -9,7 +9,12 @@ export const exportedParts = ['form', 'core', 'armature'] as const;
 export type ExportedPart = (typeof exportedParts)[number];
 
 /** The form, the core under its clay, and the armature, as closed meshes; those asked for, each by its name. */
-export function exportMesh(build: Build, parts: readonly ExportedPart[], format: MeshFormat, evaluator: Evaluator): Result<Uint8Array> {
+export function exportMesh(
+  build: Build,
+  parts: readonly ExportedPart[],
+  format: MeshFormat,
+  evaluator: Evaluator,
+): Result<Uint8Array> {
   const made = evaluator.piece(build);
   if (!made.ok) return made;
   const piece = made.value;
@@ -21,9 +26,15 @@ export function exportMesh(build: Build, parts: readonly ExportedPart[], format:
     // One depth for all of it: the thickest clay, so that what is made from it is never too large.
     if (parts.includes('core') && deepest > 0) meshes.push({ name: 'core', ...extractSurface(grid, deepest) });
   }
-  if (parts.includes('armature')) for (const m of piece.armature.members) meshes.push({ name: m.name, ...memberMesh(piece, m) });
+  if (parts.includes('armature'))
+    for (const m of piece.armature.members) meshes.push({ name: m.name, ...memberMesh(piece, m) });
   const held = meshes.filter((m) => m.triangles.length > 0);
-  if (held.length === 0) return failure('empty', parts.join(', '), 'there is nothing of it to take out: the piece has no core, or no members');
+  if (held.length === 0)
+    return failure(
+      'empty',
+      parts.join(', '),
+      'there is nothing of it to take out: the piece has no core, or no members',
+    );
   return success(writeMesh(format, held));
 }
 

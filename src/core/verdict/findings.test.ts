@@ -23,7 +23,14 @@ const find = (r: Report, id: string): Finding => {
 
 describe('status', () => {
   test('limits stand where they are said to', () => {
-    expect([0.59, 0.6, 1, 1.01, Infinity, NaN].map((v) => statusOf(v))).toEqual(['sound', 'watch', 'watch', 'fails', 'fails', 'unknown']);
+    expect([0.59, 0.6, 1, 1.01, Infinity, NaN].map((v) => statusOf(v))).toEqual([
+      'sound',
+      'watch',
+      'watch',
+      'fails',
+      'fails',
+      'unknown',
+    ]);
     expect(worstStatus(['sound', 'watch', 'unknown'])).toBe('watch');
     expect(worstStatus([])).toBe('sound');
   });
@@ -31,7 +38,16 @@ describe('status', () => {
 
 describe('sentences say what, why, and with which figure', () => {
   test('every finding has a sentence, a reason and a place, and its range holds its figure', () => {
-    for (const clay of ['paper-clay', 'earthen-air-dry', 'epoxy-clay', 'oil-medium', 'water-based', 'oven-polymer', 'cold-porcelain', 'paper-strips']) {
+    for (const clay of [
+      'paper-clay',
+      'earthen-air-dry',
+      'epoxy-clay',
+      'oil-medium',
+      'water-based',
+      'oven-polymer',
+      'cold-porcelain',
+      'paper-strips',
+    ]) {
       for (const f of report(changed([{ path: ['brief', 'clay'], value: clay }])).findings) {
         expect(f.sentence).toMatch(/^[A-Z0-9].*[.]$/);
         expect(f.reason.length).toBeGreaterThan(10);
@@ -46,7 +62,13 @@ describe('sentences say what, why, and with which figure', () => {
   });
 
   test('a weak head frame fails by name, and says what it resists with', () => {
-    const r = report(changed([parameter('bulk', 'none'), parameter('frameSize', '1.5mm'), { path: ['form', 'start', 'measures', 'headForward'], value: 0.12 }]));
+    const r = report(
+      changed([
+        parameter('bulk', 'none'),
+        parameter('frameSize', '1.5mm'),
+        { path: ['form', 'start', 'measures', 'headForward'], value: 0.12 },
+      ]),
+    );
     const f = find(r, 'member/stuffed/head-frame');
     expect(f.status).toBe('fails');
     expect(f.sentence).toMatch(/head frame gives way/);
@@ -61,8 +83,8 @@ describe('sentences say what, why, and with which figure', () => {
       if (r.letGo.when !== 'after') continue;
       expect(r.letGo.unproppedWet).toBeGreaterThan(1);
       expect(r.letGo.unproppedDry).toBeLessThanOrEqual(1);
-      expect(r.letGo.after as number).toBeGreaterThan(0);
-      expect(r.letGo.after as number).toBeLessThanOrEqual((r.summary.readyAfter as number) * 1.001);
+      expect(r.letGo.after!).toBeGreaterThan(0);
+      expect(r.letGo.after!).toBeLessThanOrEqual(r.summary.readyAfter! * 1.001);
       return;
     }
     throw new Error('no piece on the way was found');
@@ -70,8 +92,11 @@ describe('sentences say what, why, and with which figure', () => {
 
   test('on the road and overhead ask for more than the bench', () => {
     const at = (situation: string) => report(changed([{ path: ['brief', 'situation'], value: situation }]));
-    const bench = at('bench'), moved = at('moved'), worn = at('worn');
-    const of = (r: Report, id: string) => r.moments.find((m) => m.moment === id)?.bones.reduce((u, b) => Math.max(u, b.utilisation), 0) ?? 0;
+    const bench = at('bench'),
+      moved = at('moved'),
+      worn = at('worn');
+    const of = (r: Report, id: string) =>
+      r.moments.find((m) => m.moment === id)?.bones.reduce((u, b) => Math.max(u, b.utilisation), 0) ?? 0;
     expect(moved.moments.map((m) => m.moment)).toContain('moved');
     expect(of(moved, 'moved')).toBeGreaterThan(of(bench, 'dry') * 2);
     expect(of(worn, 'worn')).toBeCloseTo(of(moved, 'moved') * 1.5, 1);
@@ -79,7 +104,14 @@ describe('sentences say what, why, and with which figure', () => {
   });
 
   test('a head hung far out over a small board falls, and ballast or a wider board mends it', () => {
-    const r = report(changed([{ path: ['form', 'start', 'measures', 'headForward'], value: 0.24 }, parameter('boardDepth', 0.16), parameter('boardWidth', 0.2)]), true);
+    const r = report(
+      changed([
+        { path: ['form', 'start', 'measures', 'headForward'], value: 0.24 },
+        parameter('boardDepth', 0.16),
+        parameter('boardWidth', 0.2),
+      ]),
+      true,
+    );
     const f = find(r, 'tip');
     expect(f.status).not.toBe('sound');
     expect(f.sentence).toMatch(/front/);
@@ -89,7 +121,15 @@ describe('sentences say what, why, and with which figure', () => {
   });
 
   test('slick foil lets thick clay slide; twine holds it', () => {
-    const r = report(changed([parameter('bulk', 'polystyrene-expanded'), parameter('wrap', 'none'), { path: ['brief', 'clay'], value: 'earthen-air-dry' }, { path: ['regions', 'everywhere', 'coats'], value: [0.06] }]), true);
+    const r = report(
+      changed([
+        parameter('bulk', 'polystyrene-expanded'),
+        parameter('wrap', 'none'),
+        { path: ['brief', 'clay'], value: 'earthen-air-dry' },
+        { path: ['regions', 'everywhere', 'coats'], value: [0.06] },
+      ]),
+      true,
+    );
     const f = find(r, 'staying-put');
     expect(f.status).toBe('fails');
     expect(f.remedies.map((x) => x.id)).toContain('twine');
@@ -98,9 +138,11 @@ describe('sentences say what, why, and with which figure', () => {
 
   test('a deadline that the range may pass is watched, one that the date passes fails', () => {
     const plain = report(newBust('b', '2026-12-01'));
-    const ready = (plain.summary.readyAfter as number) / 86400, worst = (plain.readyRange?.high ?? 0) / 86400;
+    const ready = plain.summary.readyAfter! / 86400,
+      worst = (plain.readyRange?.high ?? 0) / 86400;
     const day = (n: number) => `2026-12-${String(1 + n).padStart(2, '0')}`;
-    const status = (n: number) => find(report(changed([{ path: ['brief', 'deadline'], value: day(n) }])), 'deadline').status;
+    const status = (n: number) =>
+      find(report(changed([{ path: ['brief', 'deadline'], value: day(n) }])), 'deadline').status;
     expect(status(Math.floor(ready))).toBe('fails');
     expect(Math.ceil(ready)).toBeLessThan(worst);
     expect(status(Math.ceil(ready))).toBe('watch');
@@ -108,29 +150,65 @@ describe('sentences say what, why, and with which figure', () => {
   });
 
   test('kept damp, it says for how long; never drying, that it never does', () => {
-    expect(find(report(changed([{ path: ['brief', 'clay'], value: 'water-based' }])), 'workable').measured).toBeGreaterThan(0.3);
+    expect(
+      find(report(changed([{ path: ['brief', 'clay'], value: 'water-based' }])), 'workable').measured,
+    ).toBeGreaterThan(0.3);
     expect(find(report(changed([{ path: ['brief', 'clay'], value: 'oil-soft' }])), 'never-dries').status).toBe('sound');
-    const bagged = report(changed([{ path: ['brief', 'clay'], value: 'water-based' }, { path: ['room', 'covers'], value: [{ kind: 'bagged', from: 0, until: 2000, regions: [] }] }]));
-    expect(bagged.workableDays as number).toBeGreaterThan(7);
+    const bagged = report(
+      changed([
+        { path: ['brief', 'clay'], value: 'water-based' },
+        { path: ['room', 'covers'], value: [{ kind: 'bagged', from: 0, until: 2000, regions: [] }] },
+      ]),
+    );
+    expect(bagged.workableDays!).toBeGreaterThan(7);
   });
 
   test('nothing but soft filling along a bone is said', () => {
     const added = {
       nodes: [{ id: 'horn', at: [0.03, -0.05, 0.6], held: false }],
-      bones: [{ id: 'horn-bone', name: 'horn', from: 'stuffed/crown', to: 'horn', masses: [], joinFrom: 'welded', joinTo: 'welded' }], members: [],
+      bones: [
+        {
+          id: 'horn-bone',
+          name: 'horn',
+          from: 'stuffed/crown',
+          to: 'horn',
+          masses: [],
+          joinFrom: 'welded',
+          joinTo: 'welded',
+        },
+      ],
+      members: [],
     };
-    expect(find(report(changed([{ path: ['armature', 'added'], value: added }])), 'no-metal/horn-bone').status).toBe('watch');
+    expect(find(report(changed([{ path: ['armature', 'added'], value: added }])), 'no-metal/horn-bone').status).toBe(
+      'watch',
+    );
   });
 
   test('a bone that hangs on nothing is refused by its joint', () => {
-    const added = { nodes: [], bones: [{ id: 'x', name: 'x', from: 'stuffed/crown', to: 'nowhere', masses: [], joinFrom: 'welded', joinTo: 'welded' }], members: [] };
-    expect(evaluator.evaluate(changed([{ path: ['armature', 'added'], value: added }]))).toMatchObject({ ok: false, code: 'unknown-node' });
+    const added = {
+      nodes: [],
+      bones: [
+        { id: 'x', name: 'x', from: 'stuffed/crown', to: 'nowhere', masses: [], joinFrom: 'welded', joinTo: 'welded' },
+      ],
+      members: [],
+    };
+    expect(evaluator.evaluate(changed([{ path: ['armature', 'added'], value: added }]))).toMatchObject({
+      ok: false,
+      code: 'unknown-node',
+    });
   });
 });
 
 describe('remedies', () => {
   test('help, are ranked by how much, and leave alone what is sound', () => {
-    const r = report(changed([{ path: ['brief', 'clay'], value: 'earthen-air-dry' }, parameter('bulk', 'foil-packed'), parameter('wrap', 'none')]), true);
+    const r = report(
+      changed([
+        { path: ['brief', 'clay'], value: 'earthen-air-dry' },
+        parameter('bulk', 'foil-packed'),
+        parameter('wrap', 'none'),
+      ]),
+      true,
+    );
     for (const f of r.findings) {
       if (f.status === 'sound') expect(f.remedies).toEqual([]);
       const after = f.remedies.map((x) => x.after);
@@ -169,7 +247,10 @@ describe('cautions stand beside results', () => {
     return cautionsFor(piece.value).join(' ');
   };
   test.each([
-    ['paper-clay', /respirator/], ['epoxy-clay', /gloves/], ['oil-soft', /50 degrees/], ['oven-polymer', /bare hands/],
+    ['paper-clay', /respirator/],
+    ['epoxy-clay', /gloves/],
+    ['oil-soft', /50 degrees/],
+    ['oven-polymer', /bare hands/],
   ])('%s', (clay, words) => expect(cautions([{ path: ['brief', 'clay'], value: clay }])).toMatch(words));
   test('foam, plaster, and pieces that are worn', () => {
     expect(cautions([parameter('bulk', 'foam-sprayed')])).toMatch(/solvent/);

@@ -8,7 +8,8 @@ describe('give under the tool', () => {
   test('on a core as stiff as the clay it gives the same; softer gives more, stiffer less, thick clay hides both', () => {
     const clay = (thickness: number) => ({ youngs: 2.5e5, thickness });
     expect(giveUnderTool(clay(0.01), { youngs: 2.5e5 })).toBeCloseTo(giveUnderTool(clay(0.01), null), 12);
-    const soft = (t: number) => giveUnderTool(clay(t), { youngs: 5e4 }), hard = (t: number) => giveUnderTool(clay(t), { youngs: 1.2e7 });
+    const soft = (t: number) => giveUnderTool(clay(t), { youngs: 5e4 }),
+      hard = (t: number) => giveUnderTool(clay(t), { youngs: 1.2e7 });
     expect(soft(0.006)).toBeGreaterThan(soft(0.02));
     expect(hard(0.006)).toBeLessThan(hard(0.02));
     expect(hard(0.01)).toBeLessThan(soft(0.01));
@@ -17,9 +18,32 @@ describe('give under the tool', () => {
 });
 
 test('hours grow with what there is to cut, join, fill and lay, and add up', () => {
-  const member = { id: 'm', name: 'm', stock: 's', size: 's', strands: 2, bonded: false, path: [], bones: [], allowances: [] };
-  const bone = { id: 'b', name: 'b', from: 'a', to: 'c', masses: [], joinFrom: 'bound' as const, joinTo: 'welded' as const };
-  const frame = (n: number) => ({ members: Array.from({ length: n }, () => member), bones: Array.from({ length: n }, () => bone), hardware: [] }) as never;
+  const member = {
+    id: 'm',
+    name: 'm',
+    stock: 's',
+    size: 's',
+    strands: 2,
+    bonded: false,
+    path: [],
+    bones: [],
+    allowances: [],
+  };
+  const bone = {
+    id: 'b',
+    name: 'b',
+    from: 'a',
+    to: 'c',
+    masses: [],
+    joinFrom: 'bound' as const,
+    joinTo: 'welded' as const,
+  };
+  const frame = (n: number) =>
+    ({
+      members: Array.from({ length: n }, () => member),
+      bones: Array.from({ length: n }, () => bone),
+      hardware: [],
+    }) as never;
   const one = hoursFor(frame(3), { bulk: 0.008, wrapped: 0.5, clayMass: 1 });
   expect(one.total).toBeCloseTo(one.armature + one.bulk + one.clay, 12);
   // Six strands at five minutes, three joins at six.

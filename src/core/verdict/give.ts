@@ -8,7 +8,10 @@ const pad = 0.005;
 /** Neither clay nor bulk changes much in volume when pressed. */
 const poisson = 0.4;
 
-export function giveUnderTool(clay: { readonly youngs: number; readonly thickness: number }, bulk: { readonly youngs: number } | null): number {
+export function giveUnderTool(
+  clay: { readonly youngs: number; readonly thickness: number },
+  bulk: { readonly youngs: number } | null,
+): number {
   const punch = (radius: number, youngs: number) => (press * (1 - poisson ** 2)) / (2 * radius * youngs);
   if (!bulk || bulk.youngs <= 0) return punch(pad, clay.youngs);
   const spread = pad + clay.thickness;

@@ -18,9 +18,14 @@ const perBind = 6;
 const perWrap = 45;
 const litresOfBulk = 8;
 
-export function hoursFor(armature: Armature, volumes: { readonly bulk: number; readonly wrapped: number; readonly clayMass: number }): Hours {
+export function hoursFor(
+  armature: Armature,
+  volumes: { readonly bulk: number; readonly wrapped: number; readonly clayMass: number },
+): Hours {
   const strands = armature.members.reduce((n, m) => n + m.strands, 0);
-  const joins = armature.bones.filter((b) => b.joinFrom !== 'welded').length + armature.bones.filter((b) => b.joinTo !== 'welded').length;
+  const joins =
+    armature.bones.filter((b) => b.joinFrom !== 'welded').length +
+    armature.bones.filter((b) => b.joinTo !== 'welded').length;
   const making = (strands * perCut + joins * perBind + armature.hardware.length * perBind) / 60;
   const bulk = (volumes.bulk * 1000) / litresOfBulk + (volumes.wrapped * perWrap) / 60;
   const clay = placingHours(volumes.clayMass);

@@ -3,8 +3,22 @@ import { hashOf, partHash, type DryState } from '../build';
 import type { DryingCoefficients } from '../catalogue';
 import { stagesOf } from '../clay';
 import {
-  airSpells, crackIndex, freeEndShare, slidesBelow, dryLayer, evaporationCurve, furtherCoatRestraint, liftedOffRestraint, moistureAt, weekdayOf,
-  type AirPhase, type CrackIndex, type DryingCourse, type Geometry, type RestraintSpell, type RoomCalendar,
+  airSpells,
+  crackIndex,
+  freeEndShare,
+  slidesBelow,
+  dryLayer,
+  evaporationCurve,
+  furtherCoatRestraint,
+  liftedOffRestraint,
+  moistureAt,
+  weekdayOf,
+  type AirPhase,
+  type CrackIndex,
+  type DryingCourse,
+  type Geometry,
+  type RestraintSpell,
+  type RoomCalendar,
 } from '../drying';
 import type { Memory } from './memory';
 import type { Piece } from './piece';
@@ -77,7 +91,10 @@ export function restraintOnCore(piece: Piece, region: number): number {
 }
 
 export function stateTime(course: DryingCourse, state: DryState): number {
-  return (state === 'touch-dry' ? course.touchDry : state === 'leather-hard' ? course.leatherHard : course.throughDry) ?? Infinity;
+  return (
+    (state === 'touch-dry' ? course.touchDry : state === 'leather-hard' ? course.leatherHard : course.throughDry) ??
+    Infinity
+  );
 }
 
 interface InnerChange {
@@ -91,39 +108,79 @@ interface InnerChange {
 function innerChanges(piece: Piece, lifted: number | null): InnerChange[] {
   const { split } = piece.build.stages;
   const out: InnerChange[] = [];
-  if (split) out.push({ at: split.from * 3600, innerFace: 1, lets: true }, { at: Math.max(split.from, split.until) * 3600, innerFace: closedHollow, lets: true });
+  if (split)
+    out.push(
+      { at: split.from * 3600, innerFace: 1, lets: true },
+      { at: Math.max(split.from, split.until) * 3600, innerFace: closedHollow, lets: true },
+    );
   if (lifted !== null && Number.isFinite(lifted)) out.push({ at: lifted, innerFace: 1, lets: true });
   return out.sort((a, b) => a.at - b.at);
 }
 
-function phasesFrom(piece: Piece, memory: Memory, region: string, start: number, transfer: number, changes: readonly InnerChange[]): AirPhase[] {
+function phasesFrom(
+  piece: Piece,
+  memory: Memory,
+  region: string,
+  start: number,
+  transfer: number,
+  changes: readonly InnerChange[],
+): AirPhase[] {
   const calendar = calendarOf(piece);
   const own = piece.build.room.covers.some((c) => c.regions.length > 0) ? region : '';
   const key = hashOf([partHash(piece.build.room), calendar.startHour, calendar.weekday, own, start]);
   const spells = memory.keep('spells', key, () => airSpells(calendar, region, start));
   const factor = transfer * (piece.learned?.evaporation ?? 1);
-  const curve = (s: (typeof spells)[number]) => memory.keep('curve', `${s.air.temperature}:${s.air.relativeHumidity}:${s.air.speed}:${s.cover}:${factor}`, () => evaporationCurve(s.air, s.cover, factor));
+  const curve = (s: (typeof spells)[number]) =>
+    memory.keep('curve', `${s.air.temperature}:${s.air.relativeHumidity}:${s.air.speed}:${s.cover}:${factor}`, () =>
+      evaporationCurve(s.air, s.cover, factor),
+    );
   const out: AirPhase[] = [];
   let begun = 0;
   for (const s of spells) {
     const cuts = changes.map((c) => c.at - start).filter((t) => t > begun && t < s.until);
     for (const until of [...cuts, s.until]) {
       const last = changes.filter((c) => c.at - start <= begun).pop();
-      out.push({ until, curve: curve(s), relativeHumidity: s.air.relativeHumidity, ...(last ? { innerFace: last.innerFace } : {}) });
+      out.push({
+        until,
+        curve: curve(s),
+        relativeHumidity: s.air.relativeHumidity,
+        ...(last ? { innerFace: last.innerFace } : {}),
+      });
       begun = until;
     }
   }
   return out;
 }
 
-export function layClay(piece: Piece, memory: Memory, clay: DryingCoefficients, shapes: readonly RegionShape[], push: Push = nominalPush): Laid {
+export function layClay(
+  piece: Piece,
+  memory: Memory,
+  clay: DryingCoefficients,
+  shapes: readonly RegionShape[],
+  push: Push = nominalPush,
+): Laid {
   const learned = piece.learned;
   const pushed: DryingCoefficients = {
-    ...clay, D_wet: clay.D_wet * push.diffusivity * (learned?.diffusion ?? 1), D_dry: clay.D_dry * push.diffusivity * (learned?.diffusion ?? 1),
-    w_m: clay.w_m * push.sorption, shrinkage: clay.shrinkage * push.shrinkage,
+    ...clay,
+    D_wet: clay.D_wet * push.diffusivity * (learned?.diffusion ?? 1),
+    D_dry: clay.D_dry * push.diffusivity * (learned?.diffusion ?? 1),
+    w_m: clay.w_m * push.sorption,
+    shrinkage: clay.shrinkage * push.shrinkage,
   };
   const lift = piece.build.stages.lift;
-  const key = hashOf([pushed, push.transfer, piece.mixed.tabulatedW0, shapes, partHash(piece.build.room), partHash(piece.build.stages), piece.build.brief.startDate, partHash(piece.build.regions), piece.faces, push.restraint, lift ? piece.regions.map((_, r) => areaOf(piece, r)) : 0]);
+  const key = hashOf([
+    pushed,
+    push.transfer,
+    piece.mixed.tabulatedW0,
+    shapes,
+    partHash(piece.build.room),
+    partHash(piece.build.stages),
+    piece.build.brief.startDate,
+    partHash(piece.build.regions),
+    piece.faces,
+    push.restraint,
+    lift ? piece.regions.map((_, r) => areaOf(piece, r)) : 0,
+  ]);
   return memory.keep('laid', key, () => {
     if (!lift) return layOnce(piece, memory, pushed, shapes, push, null);
     if (lift.when === 'hours') return layOnce(piece, memory, pushed, shapes, push, lift.hours * 3600);
@@ -132,9 +189,13 @@ export function layClay(piece: Piece, memory: Memory, clay: DryingCoefficients, 
     const state = lift.when;
     const last = on.starts[on.starts.length - 1]?.stage;
     // Ears kept wrapped lag behind and are carried by the rest: what counts is when most of the face is there.
-    let sum = 0, area = 0;
+    let sum = 0,
+      area = 0;
     on.coats.forEach((coats, r) => {
-      const at = coats.filter((c) => c.stage === last).map((c) => c.start + stateTime(c.course, state)).reduce((m, t) => Math.max(m, t), 0);
+      const at = coats
+        .filter((c) => c.stage === last)
+        .map((c) => c.start + stateTime(c.course, state))
+        .reduce((m, t) => Math.max(m, t), 0);
       const face = areaOf(piece, r);
       if (at === 0 || !Number.isFinite(at)) return;
       sum += face * at;
@@ -149,7 +210,14 @@ function areaOf(piece: Piece, region: number): number {
   return piece.volumes.perMass.reduce((sum, m, i) => (piece.regionOfMass[i] === region ? sum + m.area : sum), 0);
 }
 
-function layOnce(piece: Piece, memory: Memory, clay: DryingCoefficients, shapes: readonly RegionShape[], push: Push, lifted: number | null): Laid {
+function layOnce(
+  piece: Piece,
+  memory: Memory,
+  clay: DryingCoefficients,
+  shapes: readonly RegionShape[],
+  push: Push,
+  lifted: number | null,
+): Laid {
   const { waits } = piece.build.stages;
   const changes = innerChanges(piece, lifted);
   const numbers = piece.regions.map((id) => stagesOf(piece.build, id));
@@ -162,19 +230,30 @@ function layOnce(piece: Piece, memory: Memory, clay: DryingCoefficients, shapes:
     starts.push({ stage, at: start });
     const wait = waits[n] ?? { until: 'through-dry' as const, hours: 0 };
     let reached = 0;
-    shapes.forEach((shape, r) => shape.thicknesses.forEach((thickness, k) => {
-      if (stageOf(r, k) !== stage) return;
-      const coat = dryCoat(piece, memory, clay, shape, r, k, thickness, stage, start, push, changes);
-      coats[r]?.push(coat);
-      reached = Math.max(reached, stateTime(coat.course, wait.until));
-    }));
+    shapes.forEach((shape, r) =>
+      shape.thicknesses.forEach((thickness, k) => {
+        if (stageOf(r, k) !== stage) return;
+        const coat = dryCoat(piece, memory, clay, shape, r, k, thickness, stage, start, push, changes);
+        coats[r]?.push(coat);
+        reached = Math.max(reached, stateTime(coat.course, wait.until));
+      }),
+    );
     start += reached + wait.hours * 3600;
   });
   return { coats, starts, lifted };
 }
 
 function dryCoat(
-  piece: Piece, memory: Memory, clay: DryingCoefficients, shape: RegionShape, r: number, k: number, thickness: number, stage: number, start: number, push: Push,
+  piece: Piece,
+  memory: Memory,
+  clay: DryingCoefficients,
+  shape: RegionShape,
+  r: number,
+  k: number,
+  thickness: number,
+  stage: number,
+  start: number,
+  push: Push,
   changes: readonly InnerChange[],
 ): LaidCoat {
   const first = k === 0;
@@ -184,12 +263,25 @@ function dryCoat(
   const mine = first && !shape.solid ? changes : [];
   const phases = phasesFrom(piece, memory, region, begins, push.transfer, mine);
   // Phases are few and their curves kept: what they are is told by their ends and a figure of each curve.
-  const key = hashOf([clay, piece.mixed.tabulatedW0, shape.geometry, thickness, innerFace, phases.map((p) => [p.until, p.innerFace ?? -1, p.curve.fluxes[256], p.curve.fluxes[0]])]);
-  const course = memory.keep('course', key, () => dryLayer({ clay, tabulatedW0: piece.mixed.tabulatedW0, geometry: shape.geometry, thickness, innerFace, phases }));
+  const key = hashOf([
+    clay,
+    piece.mixed.tabulatedW0,
+    shape.geometry,
+    thickness,
+    innerFace,
+    phases.map((p) => [p.until, p.innerFace ?? -1, p.curve.fluxes[256], p.curve.fluxes[0]]),
+  ]);
+  const course = memory.keep('course', key, () =>
+    dryLayer({ clay, tabulatedW0: piece.mixed.tabulatedW0, geometry: shape.geometry, thickness, innerFace, phases }),
+  );
   const restraint = Math.min(1, (first ? restraintOnCore(piece, r) : furtherCoatRestraint) * push.restraint);
   const let1 = mine.find((c) => c.lets);
-  const spells: RestraintSpell[] = let1 && Number.isFinite(start)
-    ? [{ restraint, until: let1.at <= begins ? 0 : moistureAt(course.history, let1.at - begins).shrinkageDone }, { restraint: liftedOffRestraint, until: 1 }]
-    : [{ restraint, until: 1 }];
+  const spells: RestraintSpell[] =
+    let1 && Number.isFinite(start)
+      ? [
+          { restraint, until: let1.at <= begins ? 0 : moistureAt(course.history, let1.at - begins).shrinkageDone },
+          { restraint: liftedOffRestraint, until: 1 },
+        ]
+      : [{ restraint, until: 1 }];
   return { thickness, stage, start, restraint, course, crack: crackIndex(clay, thickness, course, spells) };
 }

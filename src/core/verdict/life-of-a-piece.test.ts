@@ -4,7 +4,7 @@ import { schools, startBuild } from '../school';
 import { cutsToFree } from './off-the-armature';
 import { compareSchool, Evaluator, schoolsFor, underSchool, type Report } from '.';
 
-const demo = (name: string): Build => otherDemoBuilds('2026-12-01', '2026-12-24').find((b) => b.name.includes(name)) as Build;
+const demo = (name: string): Build => otherDemoBuilds('2026-12-01', '2026-12-24').find((b) => b.name.includes(name))!;
 function reportOf(build: Build, evaluator = new Evaluator()): Report {
   const report = evaluator.evaluate(build);
   if (!report.ok) throw new Error(`${report.path}: ${report.message}`);
@@ -21,7 +21,8 @@ describe('the worst of all', () => {
     expect(net.worst?.sentence).toMatch(/^Worst of all: .*wet, from the weight of the wet clay/);
     expect(net.findings.some((f) => f.id === net.worst?.finding)).toBe(true);
   });
-  test('what is sound says so', () => expect(reportOf(demo('Harbour')).worst?.sentence).toMatch(/^Nothing is near its limit/));
+  test('what is sound says so', () =>
+    expect(reportOf(demo('Harbour')).worst?.sentence).toMatch(/^Nothing is near its limit/));
 });
 
 describe('situations', () => {
@@ -46,7 +47,11 @@ describe('finished, mounted, moved', () => {
   });
   test('too heavy on the head fails, and a maker’s own limit goes before', () => {
     const mask = demo('Whelk');
-    const on = (where: 'head' | 'shoulder', failsFrom: number | null): Build => ({ ...mask, regions: { painted: [], seams: [], everywhere: { coats: [0.012] }, own: {} }, armature: { ...mask.armature, mount: { kind: 'worn', where, hours: 3, watchFrom: null, failsFrom, straps: [] } } });
+    const on = (where: 'head' | 'shoulder', failsFrom: number | null): Build => ({
+      ...mask,
+      regions: { painted: [], seams: [], everywhere: { coats: [0.012] }, own: {} },
+      armature: { ...mask.armature, mount: { kind: 'worn', where, hours: 3, watchFrom: null, failsFrom, straps: [] } },
+    });
     expect(find(reportOf(on('head', null)), 'worn')?.status).toBe('fails');
     expect(find(reportOf(on('head', 9)), 'worn')?.status).toBe('watch');
     expect(find(reportOf(on('head', null)), 'straps')?.status).toBe('watch');
@@ -57,20 +62,36 @@ describe('finished, mounted, moved', () => {
       return { ...b, armature: { ...b.armature, mount: { kind: 'hangs', points: [[x, 0, 0.4]] } } };
     };
     const centre = reportOf(hung(0)).finished.centre;
-    expect(find(reportOf({ ...hung(0), armature: { ...hung(0).armature, mount: { kind: 'hangs', points: [[centre[0], centre[1], 0.4]] } } }), 'hanging')?.status).toBe('sound');
+    expect(
+      find(
+        reportOf({
+          ...hung(0),
+          armature: { ...hung(0).armature, mount: { kind: 'hangs', points: [[centre[0], centre[1], 0.4]] } },
+        }),
+        'hanging',
+      )?.status,
+    ).toBe('sound');
     expect(find(reportOf(hung(0.1)), 'hanging')?.status).toBe('watch');
   });
   test('a steel giant in sections: each weighs its share, all of them together the piece without its base', () => {
     const made = startBuild('giant', '2026-12-01', 'figure', 1);
     if (!made.ok) throw new Error(made.message);
-    const r = reportOf({ ...made.value, armature: { ...made.value.armature, school: { kind: 'steel-mesh-foam', parameters: {} } } });
+    const r = reportOf({
+      ...made.value,
+      armature: { ...made.value.armature, school: { kind: 'steel-mesh-foam', parameters: {} } },
+    });
     expect(r.handling.parts.length).toBeGreaterThan(2);
-    const fixed = r.ledger.items.filter((i) => ['base', 'ballast', 'hardware'].includes(i.kind)).reduce((s, i) => s + i.dry, 0);
+    const fixed = r.ledger.items
+      .filter((i) => ['base', 'ballast', 'hardware'].includes(i.kind))
+      .reduce((s, i) => s + i.dry, 0);
     expect(r.handling.parts.reduce((s, p) => s + p.mass, 0)).toBeCloseTo(r.ledger.dry - fixed, 3);
   });
   test('a door too narrow and a vehicle too low are findings', () => {
     const b = demo('Walrus');
-    const r = reportOf({ ...b, brief: { ...b.brief, travel: { ...b.brief.travel, doorWidth: 0.7, vehicle: 'hatchback' } } });
+    const r = reportOf({
+      ...b,
+      brief: { ...b.brief, travel: { ...b.brief.travel, doorWidth: 0.7, vehicle: 'hatchback' } },
+    });
     expect([find(r, 'door')?.status, find(r, 'vehicle')?.status]).toEqual(['fails', 'fails']);
     expect([find(reportOf(b), 'door')?.status, find(reportOf(b), 'vehicle')?.status]).toEqual(['sound', 'sound']);
   });
@@ -80,12 +101,24 @@ describe('on its own feet', () => {
   const own = (kind: string, measures: Record<string, string> = {}, size?: number): Build => {
     const made = startBuild('x', '2026-12-01', kind, size ?? 0.2);
     if (!made.ok) throw new Error(made.message);
-    return { ...made.value, form: { ...made.value.form, start: { ...made.value.form.start, measures } }, armature: { ...made.value.armature, school: { ...made.value.armature.school, parameters: { ...made.value.armature.school.parameters, standing: 'own' } } } };
+    return {
+      ...made.value,
+      form: { ...made.value.form, start: { ...made.value.form.start, measures } },
+      armature: {
+        ...made.value.armature,
+        school: {
+          ...made.value.armature.school,
+          parameters: { ...made.value.armature.school.parameters, standing: 'own' },
+        },
+      },
+    };
   };
   test('a figure stands on the hull of its two soles, front and back nearer than the sides; on one leg it is worse off', () => {
-    const standing = reportOf(own('figure', { stance: 'standing' })), one = reportOf(own('figure', { stance: 'balancing' }));
+    const standing = reportOf(own('figure', { stance: 'standing' })),
+      one = reportOf(own('figure', { stance: 'balancing' }));
     expect(standing.stance.polygon.length).toBeGreaterThan(3);
-    const wide = Math.max(...standing.stance.polygon.map((p) => p[0])) - Math.min(...standing.stance.polygon.map((p) => p[0]));
+    const wide =
+      Math.max(...standing.stance.polygon.map((p) => p[0])) - Math.min(...standing.stance.polygon.map((p) => p[0]));
     const foot = Math.max(...one.stance.polygon.map((p) => p[0])) - Math.min(...one.stance.polygon.map((p) => p[0]));
     expect(wide).toBeGreaterThan(1.5 * foot);
     expect(one.stance.tipAngle).toBeLessThan(standing.stance.tipAngle);
@@ -104,7 +137,11 @@ describe('on its own feet', () => {
 describe('clay kept damp comes off its armature', () => {
   const damp = (kind: string): Build => {
     const b = newBust('b', '2026-12-01');
-    return { ...b, brief: { ...b.brief, clay: 'water-based' }, armature: { ...b.armature, school: { kind, parameters: {} } } };
+    return {
+      ...b,
+      brief: { ...b.brief, clay: 'water-based' },
+      armature: { ...b.armature, school: { kind, parameters: {} } },
+    };
   };
   const cuts = (build: Build) => {
     const piece = new Evaluator().piece(build);
@@ -119,7 +156,13 @@ describe('clay kept damp comes off its armature', () => {
     expect(dense.map((c) => c.level)).toEqual([...dense.map((c) => c.level)].sort((a, b) => b - a));
     const head = startBuild('h', '2026-12-01', 'head', 1);
     if (!head.ok) throw new Error(head.message);
-    expect(cuts({ ...head.value, brief: { ...head.value.brief, clay: 'water-based' }, armature: { ...head.value.armature, school: { kind: 'dowel-and-ball', parameters: {} } } })).toEqual([]);
+    expect(
+      cuts({
+        ...head.value,
+        brief: { ...head.value.brief, clay: 'water-based' },
+        armature: { ...head.value.armature, school: { kind: 'dowel-and-ball', parameters: {} } },
+      }),
+    ).toEqual([]);
   });
   test('it is a finding only for such clay, and nothing rigid may lie within 15 mm of the face', () => {
     const r = reportOf(damp('stuffed'));
@@ -153,7 +196,10 @@ describe('schools side by side', () => {
       if (!('kind' in r)) throw new Error(r.message);
       return r;
     };
-    const stuffed = row('stuffed'), dense = row('dense'), pipe = row('bent-pipe'), foil = row('foil-only');
+    const stuffed = row('stuffed'),
+      dense = row('dense'),
+      pipe = row('bent-pipe'),
+      foil = row('foil-only');
     expect(dense.clayOn).toBeGreaterThan(3 * stuffed.clayOn);
     expect(dense.give).toBeLessThan(stuffed.give);
     expect(dense.summary.nights ?? Infinity).toBeGreaterThan(3 * (stuffed.summary.nights ?? 0));

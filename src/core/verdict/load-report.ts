@@ -1,8 +1,25 @@
 import { moistureAt } from '../drying';
 import { footprint } from '../form';
 import {
-  armatureItems, centreOf, contactsOf, convexHull, groundUnder, checkBase, hungCentre, lifeMoments, LoadCheck, situationMoments, stanceOn, sumLedger,
-  type BaseCheck, type CheckInputs, type Ledger, type LedgerItem, type Moment, type MomentCheck, type Stance,
+  armatureItems,
+  centreOf,
+  contactsOf,
+  convexHull,
+  groundUnder,
+  checkBase,
+  hungCentre,
+  lifeMoments,
+  LoadCheck,
+  situationMoments,
+  stanceOn,
+  sumLedger,
+  type BaseCheck,
+  type CheckInputs,
+  type Ledger,
+  type LedgerItem,
+  type Moment,
+  type MomentCheck,
+  type Stance,
 } from '../load';
 import { spanOf, success, type Range, type Result } from '../quantity';
 import { dryShareInRoom } from './drying-report';
@@ -27,21 +44,38 @@ export interface LoadReport {
 
 export function momentsOf(piece: Piece): Moment[] {
   return lifeMoments({
-    situation: piece.build.brief.situation, hasBulk: !piece.face.solid, coats: piece.coats,
-    wetDensity: piece.mixed.wetDensity, dryDensity: piece.mixed.wetDensity * dryShareInRoom(piece),
+    situation: piece.build.brief.situation,
+    hasBulk: !piece.face.solid,
+    coats: piece.coats,
+    wetDensity: piece.mixed.wetDensity,
+    dryDensity: piece.mixed.wetDensity * dryShareInRoom(piece),
     dries: piece.clay.setting === 'dries',
   });
 }
 
-function inputsOf(piece: Piece, props: CheckInputs['props'], yieldFactor = 1, strength: 'low' | 'nominal' | 'high' = 'nominal'): CheckInputs {
+function inputsOf(
+  piece: Piece,
+  props: CheckInputs['props'],
+  yieldFactor = 1,
+  strength: 'low' | 'nominal' | 'high' = 'nominal',
+): CheckInputs {
   return {
-    armature: piece.armature, load: piece.load, bulk: piece.bulk, bulkDensity: piece.face.solid ? 0 : piece.bulk.density,
-    wrapPerArea: piece.wrapPerArea, ...(piece.wrap.skin && !piece.face.solid ? { skin: piece.wrap.skin } : {}),
-    clayYield: piece.clay.yieldStress * yieldFactor, grip: piece.face.grip, props,
-    stockOf: strength === 'nominal' ? piece.stockOf : (id) => {
-      const s = piece.stockOf(id);
-      return s && { ...s, strength: { ...s.strength, nominal: s.strength[strength] } };
-    },
+    armature: piece.armature,
+    load: piece.load,
+    bulk: piece.bulk,
+    bulkDensity: piece.face.solid ? 0 : piece.bulk.density,
+    wrapPerArea: piece.wrapPerArea,
+    ...(piece.wrap.skin && !piece.face.solid ? { skin: piece.wrap.skin } : {}),
+    clayYield: piece.clay.yieldStress * yieldFactor,
+    grip: piece.face.grip,
+    props,
+    stockOf:
+      strength === 'nominal'
+        ? piece.stockOf
+        : (id) => {
+            const s = piece.stockOf(id);
+            return s && { ...s, strength: { ...s.strength, nominal: s.strength[strength] } };
+          },
   };
 }
 
@@ -50,10 +84,17 @@ export function checkLoad(piece: Piece): Result<LoadReport> {
   return loadReport(piece, new Memory(), [], false);
 }
 
-export function loadReport(piece: Piece, memory: Memory, regions: readonly RegionReport[], ranges: boolean): Result<LoadReport> {
+export function loadReport(
+  piece: Piece,
+  memory: Memory,
+  regions: readonly RegionReport[],
+  ranges: boolean,
+): Result<LoadReport> {
   const moments = momentsOf(piece);
   const known = new Set(piece.armature.nodes.map((n) => n.id));
-  const standing = piece.build.armature.props.filter((p) => known.has(p.node)).map((p) => ({ node: p.node, lasting: p.until === 'always' }));
+  const standing = piece.build.armature.props
+    .filter((p) => known.has(p.node))
+    .map((p) => ({ node: p.node, lasting: p.until === 'always' }));
   const checks: MomentCheck[] = [];
   const unpropped: MomentCheck[] = [];
   const check = new LoadCheck(inputsOf(piece, standing), memory.framePlan);
@@ -74,8 +115,14 @@ export function loadReport(piece: Piece, memory: Memory, regions: readonly Regio
   const stance = stances.reduce((worst, s) => (s.tipAngle < worst.tipAngle ? s : worst));
   const base = baseOf(piece, moments, checks);
   return success({
-    situations: ranges ? situationsOf(piece, bare) : null, baseMoment: base.moment,
-    moments: checks, unpropped, members: memberReports(piece, checks, pushed), ledger, stances, stance,
+    situations: ranges ? situationsOf(piece, bare) : null,
+    baseMoment: base.moment,
+    moments: checks,
+    unpropped,
+    members: memberReports(piece, checks, pushed),
+    ledger,
+    stances,
+    stance,
     base: base.check,
   });
 }
@@ -86,13 +133,38 @@ function ledgerOf(piece: Piece, regions: readonly RegionReport[]): Ledger {
     const parts = piece.volumes.perMass.filter((_, m) => piece.regionOfMass[m] === i);
     const clay = centreOf(parts.map((v) => ({ mass: v.clay, at: v.clayCentre })));
     const bulk = centreOf(parts.map((v) => ({ mass: v.bulk, at: v.bulkCentre })));
-    if (clay.mass > 0) items.push({ id: `clay/${r.id}`, name: `clay, ${r.name}`, kind: 'clay', wet: r.clayWet, dry: r.clayDry, at: clay.at });
+    if (clay.mass > 0)
+      items.push({
+        id: `clay/${r.id}`,
+        name: `clay, ${r.name}`,
+        kind: 'clay',
+        wet: r.clayWet,
+        dry: r.clayDry,
+        at: clay.at,
+      });
     if (bulk.mass > 0 && !piece.face.solid) {
       const mass = bulk.mass * piece.bulk.density;
-      items.push({ id: `bulk/${r.id}`, name: `${piece.bulk.name}, ${r.name}`, kind: 'bulk', wet: mass, dry: mass, at: bulk.at });
+      items.push({
+        id: `bulk/${r.id}`,
+        name: `${piece.bulk.name}, ${r.name}`,
+        kind: 'bulk',
+        wet: mass,
+        dry: mass,
+        at: bulk.at,
+      });
     }
-    const wrap = centreOf(parts.map((v) => ({ mass: (piece.layersPerArea[i] as number) * (v.clay > 0 ? v.area : 0), at: v.clayCentre })));
-    if (wrap.mass > 0) items.push({ id: `wrap/${r.id}`, name: `${piece.build.regions.everywhere.under || piece.build.regions.own[r.id]?.under ? 'layers' : piece.wrap.name}, ${r.name}`, kind: 'wrap', wet: wrap.mass, dry: wrap.mass, at: wrap.at });
+    const wrap = centreOf(
+      parts.map((v) => ({ mass: piece.layersPerArea[i]! * (v.clay > 0 ? v.area : 0), at: v.clayCentre })),
+    );
+    if (wrap.mass > 0)
+      items.push({
+        id: `wrap/${r.id}`,
+        name: `${piece.build.regions.everywhere.under || piece.build.regions.own[r.id]?.under ? 'layers' : piece.wrap.name}, ${r.name}`,
+        kind: 'wrap',
+        wet: wrap.mass,
+        dry: wrap.mass,
+        at: wrap.at,
+      });
   });
   items.push(...armatureItems(piece.armature, piece.stockOf));
   return sumLedger(items);
@@ -108,36 +180,68 @@ function touching(piece: Piece): ReturnType<typeof contactsOf> {
 
 function stanceAt(piece: Piece, moment: Moment, ledger: Ledger): MomentStance {
   const hung = hungCentre(piece.load, moment, piece.face.solid ? 0 : piece.bulk.density, piece.wrapPerArea);
-  const rest = ledger.items.filter((i) => i.kind === 'hardware' || i.kind === 'base' || i.kind === 'ballast').map((i) => ({ mass: i.wet, at: i.at }));
+  const rest = ledger.items
+    .filter((i) => i.kind === 'hardware' || i.kind === 'base' || i.kind === 'ballast')
+    .map((i) => ({ mass: i.wet, at: i.at }));
   const whole = centreOf([...rest, hung]);
   const { base } = piece.armature;
   const top = piece.armature.nodes.reduce((z, n) => Math.max(z, n.at[2]), 0);
-  return { ...stanceOn(touching(piece), whole.mass, whole.at, groundUnder(base), top), moment: moment.id, name: moment.name };
+  return {
+    ...stanceOn(touching(piece), whole.mass, whole.at, groundUnder(base), top),
+    moment: moment.id,
+    name: moment.name,
+  };
 }
 
-function baseOf(piece: Piece, moments: readonly Moment[], checks: readonly MomentCheck[]): { check: BaseCheck; moment: string } {
+function baseOf(
+  piece: Piece,
+  moments: readonly Moment[],
+  checks: readonly MomentCheck[],
+): { check: BaseCheck; moment: string } {
   const { base } = piece.armature;
   const stock = piece.stockOf(base.stock);
-  const against = (moment: number, safety: number) => checkBase(base, moment, safety, stock?.density ?? 640, (stock?.strength.nominal ?? 40e6) * (stock?.allowed ?? 1 / 3));
+  const against = (moment: number, safety: number) =>
+    checkBase(
+      base,
+      moment,
+      safety,
+      stock?.density ?? 640,
+      (stock?.strength.nominal ?? 40e6) * (stock?.allowed ?? 1 / 3),
+    );
   const most = (b: BaseCheck) => Math.max(b.screwUtilisation, b.boardUtilisation);
-  return checks.reduce((worst, c, i) => {
-    const check = against(c.footMoment, moments[i]?.safety ?? 1.5);
-    return most(check) > most(worst.check) ? { check, moment: c.name } : worst;
-  }, { check: against(0, 1.5), moment: checks[0]?.name ?? '' });
+  return checks.reduce(
+    (worst, c, i) => {
+      const check = against(c.footMoment, moments[i]?.safety ?? 1.5);
+      return most(check) > most(worst.check) ? { check, moment: c.name } : worst;
+    },
+    { check: against(0, 1.5), moment: checks[0]?.name ?? '' },
+  );
 }
 
 /** Finished, without props, in each situation there is: what it would come through beyond what it is meant for. */
 function situationsOf(piece: Piece, check: LoadCheck): SituationReport[] {
   const nameOf = new Map(piece.armature.bones.map((b) => [b.id, b.name]));
-  const solved = situationMoments({ coats: piece.coats, dryDensity: piece.mixed.wetDensity * dryShareInRoom(piece) }).flatMap((m) => {
+  const solved = situationMoments({
+    coats: piece.coats,
+    dryDensity: piece.mixed.wetDensity * dryShareInRoom(piece),
+  }).flatMap((m) => {
     const found = check.at(m);
     return found.ok ? [{ m, found: found.value }] : [];
   });
   return solved.map(({ m, found }): SituationReport => {
-    const worst = check.withBowing([found])[0]?.bones.reduce((w, b) => (Math.max(b.utilisation, b.buckling) > Math.max(w.utilisation, w.buckling) ? b : w));
+    const worst = check
+      .withBowing([found])[0]
+      ?.bones.reduce((w, b) => (Math.max(b.utilisation, b.buckling) > Math.max(w.utilisation, w.buckling) ? b : w));
     if (!worst) throw new Error('no bones');
     const utilisation = Math.max(worst.utilisation, worst.buckling);
-    return { id: m.id as SituationReport['id'], name: m.name, utilisation, bone: nameOf.get(worst.bone) ?? worst.bone, cause: worst.cause, status: statusOf(utilisation) };
+    return {
+      id: m.id as SituationReport['id'],
+      name: m.name,
+      utilisation,
+      bone: nameOf.get(worst.bone) ?? worst.bone,
+      cause: worst.cause,
+      status: statusOf(utilisation),
+    };
   });
 }
 
@@ -149,14 +253,26 @@ const idle = 0.05;
 
 /** Whether moment `i` is the one that asks most of some bone that is asked for anything. */
 function asksMost(checks: readonly MomentCheck[], i: number): boolean {
-  return checks[i]?.bones.some((b, k) => b.utilisation > idle && checks.every((c) => (c.bones[k]?.utilisation ?? 0) <= b.utilisation)) ?? false;
+  return (
+    checks[i]?.bones.some(
+      (b, k) => b.utilisation > idle && checks.every((c) => (c.bones[k]?.utilisation ?? 0) <= b.utilisation),
+    ) ?? false
+  );
 }
 
 /** Each bone's utilisation with clay and metal at the ends of their strength, at the moment that asks most of it. */
-function strengthRanges(piece: Piece, moments: readonly Moment[], checks: readonly MomentCheck[], props: CheckInputs['props'], nominal: LoadCheck): Pushed {
+function strengthRanges(
+  piece: Piece,
+  moments: readonly Moment[],
+  checks: readonly MomentCheck[],
+  props: CheckInputs['props'],
+  nominal: LoadCheck,
+): Pushed {
   const cases = [
     ...[0.6, 1.5].map((clay) => new LoadCheck({ ...inputsOf(piece, props, clay), bowing: false }, nominal.framePlan)),
-    ...(['low', 'high'] as const).map((metal) => new LoadCheck({ ...inputsOf(piece, props, 1, metal), bowing: false }, nominal.framePlan, nominal)),
+    ...(['low', 'high'] as const).map(
+      (metal) => new LoadCheck({ ...inputsOf(piece, props, 1, metal), bowing: false }, nominal.framePlan, nominal),
+    ),
   ];
   const outcomes = new Map<string, number[]>();
   const asking = moments.filter((_, i) => asksMost(checks, i));
@@ -192,8 +308,23 @@ function memberReports(piece: Piece, checks: readonly MomentCheck[], pushed: Pus
     const utilisation = Math.max(worst.utilisation, worst.buckling);
     const { demand, capacity, metalShare, bulkShare, clayShare, carries, sag, sagShare, buckling, set, cause } = worst;
     return {
-      id: bone.id, name: bone.name, moment: name, utilisation, utilisationRange: pushed?.byBone.get(bone.id) ?? null,
-      status: statusOf(utilisation), demand, capacity, metalShare, bulkShare, clayShare, carries, sag, sagShare, buckling, set, cause,
+      id: bone.id,
+      name: bone.name,
+      moment: name,
+      utilisation,
+      utilisationRange: pushed?.byBone.get(bone.id) ?? null,
+      status: statusOf(utilisation),
+      demand,
+      capacity,
+      metalShare,
+      bulkShare,
+      clayShare,
+      carries,
+      sag,
+      sagShare,
+      buckling,
+      set,
+      cause,
     };
   });
 }
@@ -218,8 +349,10 @@ function timeOfWaterLost(piece: Piece, regions: readonly RegionReport[], share: 
   if (!d) return null;
   const last = regions.reduce((m, r) => Math.max(m, r.throughDry ?? Infinity), 0);
   if (!Number.isFinite(last)) return null;
-  const wet = waterAt(piece, regions, 0), end = waterAt(piece, regions, last);
-  let low = 0, high = last;
+  const wet = waterAt(piece, regions, 0),
+    end = waterAt(piece, regions, last);
+  let low = 0,
+    high = last;
   for (let i = 0; i < 50; i++) {
     const middle = (low + high) / 2;
     if (wet - waterAt(piece, regions, middle) < share * (wet - end)) low = middle;
@@ -237,7 +370,8 @@ export function waterAt(piece: Piece, regions: readonly RegionReport[], time: nu
 
 /** Dry solids and water of a region's clay that is on at `time`. */
 export function clayMassAt(region: RegionReport, rhoDry: number, time: number): { solids: number; water: number } {
-  let solids = 0, water = 0;
+  let solids = 0,
+    water = 0;
   for (const coat of region.coats) {
     if (coat.start > time) continue;
     const own = rhoDry * region.clayVolume * (region.thickness > 0 ? coat.thickness / region.thickness : 1);

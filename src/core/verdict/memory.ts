@@ -21,7 +21,7 @@ export class Memory {
     const value = make();
     kept.set(key, value);
     const most = shelf === 'course' || shelf === 'tried' ? this.depth * 40 : this.depth;
-    if (kept.size > most) kept.delete(kept.keys().next().value as string);
+    if (kept.size > most) kept.delete(kept.keys().next().value!);
     return value;
   }
 }

@@ -34,13 +34,20 @@ export function cutsToFree(piece: Piece): CutToFree[] {
     had.members.add(member.name);
     byPlace.set(place, had);
   }
-  return [...byPlace].map(([place, c]) => ({ place, level: c.level, members: [...c.members] })).sort((a, b) => b.level - a.level);
+  return [...byPlace]
+    .map(([place, c]) => ({ place, level: c.level, members: [...c.members] }))
+    .sort((a, b) => b.level - a.level);
 }
 
 const out = (p: Vec3) => Math.hypot(p[0], p[1]);
 
 /** Lifting the piece is the wire going down in it: does it come out of the face before the bottom? */
-function leavesOnTheWay(p: Vec3, bottom: number, step: number, depth: (x: number, y: number, z: number) => number): boolean {
+function leavesOnTheWay(
+  p: Vec3,
+  bottom: number,
+  step: number,
+  depth: (x: number, y: number, z: number) => number,
+): boolean {
   if (depth(...p) <= 0) return false;
   let left = false;
   for (let z = p[2] - step; z > bottom + step; z -= step) {

@@ -1,8 +1,49 @@
-import { bundleAcross, coverOf, drawnPath, memberMass, sectionAcross, type Armature, type FaceDistance, type Member, type MemberCover } from '../armature';
-import { findBulk, findClay, findStock, findWrap, hashOf, partHash, type Build, type Learned, type Mass } from '../build';
+import {
+  bundleAcross,
+  coverOf,
+  drawnPath,
+  memberMass,
+  sectionAcross,
+  type Armature,
+  type FaceDistance,
+  type Member,
+  type MemberCover,
+} from '../armature';
+import {
+  findBulk,
+  findClay,
+  findStock,
+  findWrap,
+  hashOf,
+  partHash,
+  type Build,
+  type Learned,
+  type Mass,
+} from '../build';
 import type { BulkKind, ClayFamily, Stock, Wrap } from '../catalogue';
-import { clayOver, coatsOf, coreFace, layersOverClay, layersUnderClay, mixClay, paintedThickness, type CoreFace, type MixedClay, type PaintedAt } from '../clay';
-import { DistanceField, measureForm, resolveForm, sampleForm, solidExtent, type Box, type FormVolumes, type ResolvedForm, type VoxelGrid } from '../form';
+import {
+  clayOver,
+  coatsOf,
+  coreFace,
+  layersOverClay,
+  layersUnderClay,
+  mixClay,
+  paintedThickness,
+  type CoreFace,
+  type MixedClay,
+  type PaintedAt,
+} from '../clay';
+import {
+  DistanceField,
+  measureForm,
+  resolveForm,
+  sampleForm,
+  solidExtent,
+  type Box,
+  type FormVolumes,
+  type ResolvedForm,
+  type VoxelGrid,
+} from '../form';
 import { hangLoad, type HungLoad } from '../load';
 import { failure, success, type Result, type Vec3 } from '../quantity';
 import { resolveArmature } from '../school';
@@ -61,7 +102,10 @@ export function makePiece(build: Build, memory: Memory): Result<Piece> {
     const found = stockOf(stock)?.sizes.find((s) => s.id === size);
     return found ? sectionAcross(found.section) : 0;
   };
-  const sizesOf = (stock: string): string[] => stockOf(stock)?.sizes.filter((s) => s.id.endsWith('mm')).map((s) => s.id) ?? [];
+  const sizesOf = (stock: string): string[] =>
+    stockOf(stock)
+      ?.sizes.filter((s) => s.id.endsWith('mm'))
+      .map((s) => s.id) ?? [];
   const { masses, regions } = form.value;
   const clayOn = Float64Array.from(masses, (m) => (m.role === 'bare' ? 0 : clayOver(build, m.region)));
   // Clay over an object stands outside it, and a shell is as thick as its clay: only then does the face follow the coats.
@@ -71,7 +115,9 @@ export function makePiece(build: Build, memory: Memory): Result<Piece> {
   const everyone = field.all();
   const depthAt = (p: Vec3): number => -field.at(p[0], p[1], p[2], everyone);
   const armatureKey = `${formKey}:${partHash(build.armature)}:${clayOn.join(',')}:${partHash(build.materials.values)}`;
-  const made = memory.keep('schooled', armatureKey, () => resolveArmature(build, form.value, { clayOver: (r) => clayOver(build, r), across, sizesOf, depthAt }));
+  const made = memory.keep('schooled', armatureKey, () =>
+    resolveArmature(build, form.value, { clayOver: (r) => clayOver(build, r), across, sizesOf, depthAt }),
+  );
   if (!made.ok) return made;
   const schooled = made.value.armature;
   const bulk = findBulk(build, schooled.bulk);
@@ -92,10 +138,13 @@ export function makePiece(build: Build, memory: Memory): Result<Piece> {
   const weighs = (l: Wrap) => Math.max(0, l.perArea - (l.skin ? l.skin.thickness * bulk.value.density : 0));
   const layersPerArea = regions.map((r) => {
     const under = layersUnderClay(build, r) ?? [wrap.value];
-    return (face.solid ? 0 : under.reduce((sum, l) => sum + weighs(l), 0)) + layersOverClay(build, r).reduce((sum, l) => sum + l.perArea, 0);
+    return (
+      (face.solid ? 0 : under.reduce((sum, l) => sum + weighs(l), 0)) +
+      layersOverClay(build, r).reduce((sum, l) => sum + l.perArea, 0)
+    );
   });
   const wrapPerArea = Math.max(0, ...layersPerArea);
-  const thickness = Float64Array.from(masses, (m, i) => coreDepth(m, clayOn[i] as number, face.solid));
+  const thickness = Float64Array.from(masses, (m, i) => coreDepth(m, clayOn[i]!, face.solid));
   const { painted: strokes } = build.regions;
   const painted = outward ? null : paintedThickness(strokes, build.form.start.size);
   const paintedMost = regions.map(() => 0);
@@ -107,23 +156,38 @@ export function makePiece(build: Build, memory: Memory): Result<Piece> {
       paintedMost[r] = Math.max(paintedMost[r] ?? 0, painted(...at));
     }
   }
-  const depth = thickness.reduce((most, t) => (t < Infinity ? Math.max(most, t) : most), 0) + Math.max(0, ...paintedMost);
+  const depth =
+    thickness.reduce((most, t) => (t < Infinity ? Math.max(most, t) : most), 0) + Math.max(0, ...paintedMost);
   const held = schooled.nodes.filter((n) => n.held).map((n) => n.at);
   const near = nearFace(field);
   const drawn = (m: Member): Member => (m.drawnIn ? { ...m, path: drawnPath(m.path, m.drawnIn, held, near) } : m);
   const armature = memory.keep('armature', armatureKey, () => ({ ...schooled, members: schooled.members.map(drawn) }));
-  const grid = memory.keep('grid', `${formKey}:${Math.ceil(depth / depthStep)}`, () => sampleForm(field, Math.ceil(depth / depthStep) * depthStep));
+  const grid = memory.keep('grid', `${formKey}:${Math.ceil(depth / depthStep)}`, () =>
+    sampleForm(field, Math.ceil(depth / depthStep) * depthStep),
+  );
   const extent = memory.keep('extent', formKey, () => solidExtent(grid));
   const volumeKey = `${formKey}:${[...thickness].join(',')}${painted ? `:${hashOf(strokes)}` : ''}`;
   const volumes = memory.keep('volumes', volumeKey, () => measureForm(grid, thickness, painted));
-  const massOf = (m: Member) => memberMass(m, stockOf(m.stock) as Stock);
+  const massOf = (m: Member) => memberMass(m, stockOf(m.stock)!);
   // The armature follows from its own part, the form, the clay over it and the stock it is cut from.
   const hungKey = `${volumeKey}:${partHash(build.armature)}:${hashOf(coats)}:${partHash(build.materials.values)}:${layersPerArea.join(',')}`;
-  const load = memory.keep('load', hungKey, () => hangLoad(
-    volumes.parcels, regionOfMass, regions.length, masses.map((m) => m.id), armature.nodes, armature.bones, armature.members, massOf,
-    volumes.perMass.map((m, i) => (m.clay <= 0 || wrapPerArea === 0 ? 0 : (m.area * (layersPerArea[regionOfMass[i] as number] as number)) / wrapPerArea)),
-  ));
-  const cover = memory.keep('cover', `${armatureKey}:${clay.value.setting === 'damp'}`, () => coverOf({
+  const load = memory.keep('load', hungKey, () =>
+    hangLoad(
+      volumes.parcels,
+      regionOfMass,
+      regions.length,
+      masses.map((m) => m.id),
+      armature.nodes,
+      armature.bones,
+      armature.members,
+      massOf,
+      volumes.perMass.map((m, i) =>
+        m.clay <= 0 || wrapPerArea === 0 ? 0 : (m.area * layersPerArea[regionOfMass[i]!]!) / wrapPerArea,
+      ),
+    ),
+  );
+  const cover = memory.keep('cover', `${armatureKey}:${clay.value.setting === 'damp'}`, () =>
+    coverOf({
       members: armature.members,
       acrossOf: (m) => {
         const strand = across(m.stock, m.size);
@@ -133,12 +197,35 @@ export function makePiece(build: Build, memory: Memory): Result<Piece> {
       near,
       clayOver: (m) => clayOn[m] ?? 0,
       ...(clay.value.setting === 'damp' ? { least: coverInDamp } : {}),
-  }));
+    }),
+  );
   return success({
-    cover, field, coreDepths: thickness, painted, paintedMost,
-    build, form: form.value, regions, regionOfMass, armature, lostEdits: [...form.value.lostEdits, ...made.value.lostEdits],
-    clay: clay.value, mixed: mixClay(clay.value, build.materials.waterWorkedIn), bulk: bulk.value, wrap: wrap.value, wrapPerArea, faces, layersPerArea, learned: build.room.learned?.clay === clay.value.id ? build.room.learned : null, face, coats,
-    grid, extent, volumes, load, stockOf,
+    cover,
+    field,
+    coreDepths: thickness,
+    painted,
+    paintedMost,
+    build,
+    form: form.value,
+    regions,
+    regionOfMass,
+    armature,
+    lostEdits: [...form.value.lostEdits, ...made.value.lostEdits],
+    clay: clay.value,
+    mixed: mixClay(clay.value, build.materials.waterWorkedIn),
+    bulk: bulk.value,
+    wrap: wrap.value,
+    wrapPerArea,
+    faces,
+    layersPerArea,
+    learned: build.room.learned?.clay === clay.value.id ? build.room.learned : null,
+    face,
+    coats,
+    grid,
+    extent,
+    volumes,
+    load,
+    stockOf,
   });
 }
 
@@ -168,7 +255,8 @@ function checkStock(armature: Armature, stockOf: (id: string) => Stock | undefin
   for (const [id, stock, size] of wanted) {
     const found = stockOf(stock);
     if (!found) return failure('unknown-stock', `armature.${id}.stock`, `there is no stock "${stock}"`);
-    if (!found.sizes.some((s) => s.id === size)) return failure('unknown-size', `armature.${id}.size`, `${found.name} does not come in "${size}"`);
+    if (!found.sizes.some((s) => s.id === size))
+      return failure('unknown-size', `armature.${id}.size`, `${found.name} does not come in "${size}"`);
   }
   return success(null);
 }

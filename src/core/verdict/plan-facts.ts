@@ -18,31 +18,63 @@ export function jobFacts(piece: Piece, report: Report): JobFacts {
   const { stages } = build;
   const regions = report.regions.filter((r) => r.clayVolume > 0);
   const heights = regions.map((r) => heightOf(piece, r.id));
-  const top = Math.max(...heights, 1e-9), low = Math.min(...heights, top);
+  const top = Math.max(...heights, 1e-9),
+    low = Math.min(...heights, top);
   const bulk = regions.reduce((sum, r) => sum + r.bulkVolume, 0);
-  const under = [...new Map(piece.regions.flatMap((id) => layersUnderClay(build, id) ?? []).map((l) => [l.id, l])).values()];
+  const under = [
+    ...new Map(piece.regions.flatMap((id) => layersUnderClay(build, id) ?? []).map((l) => [l.id, l])).values(),
+  ];
   const over = [...new Map(piece.regions.flatMap((id) => layersOverClay(build, id)).map((l) => [l.id, l])).values()];
   const facts = regions.map((r, i): RegionFacts => ({
-    id: r.id, name: r.name, area: r.area, bulkShare: bulk > 0 ? r.bulkVolume / bulk : 0, height: heights[i] ?? 0,
+    id: r.id,
+    name: r.name,
+    area: r.area,
+    bulkShare: bulk > 0 ? r.bulkVolume / bulk : 0,
+    height: heights[i] ?? 0,
     // The eye rests on what stands high, on a face and on hands; it passes over a back and a foot.
-    seen: /head|face|feature|hand|muzzle|eye/.test(r.id) ? 1 : top > low ? (0.2 + 0.6 * ((heights[i] ?? 0) - low)) / (top - low || 1) : 0.6,
-    crack: r.crack, coats: coatFacts(piece, r),
+    seen: /head|face|feature|hand|muzzle|eye/.test(r.id)
+      ? 1
+      : top > low
+        ? (0.2 + 0.6 * ((heights[i] ?? 0) - low)) / (top - low || 1)
+        : 0.6,
+    crack: r.crack,
+    coats: coatFacts(piece, r),
   }));
   return {
-    setting: clay.setting, clayName: clay.name, area: report.size.area, armatureHours: report.hours.armature,
-    bulkHours: under.length > 0 && !piece.face.solid ? Math.max(0, report.hours.bulk) : report.hours.bulk, hoursPerKg: 1 / (placingRate.blockingIn * 60),
-    regions: facts, under: under.map(({ id, name }) => ({ id, name })), over: over.map(({ id, name }) => ({ id, name })),
-    processes: build.finish.processes.map((p) => p.kind), props: build.armature.props.length,
+    setting: clay.setting,
+    clayName: clay.name,
+    area: report.size.area,
+    armatureHours: report.hours.armature,
+    bulkHours: under.length > 0 && !piece.face.solid ? Math.max(0, report.hours.bulk) : report.hours.bulk,
+    hoursPerKg: 1 / (placingRate.blockingIn * 60),
+    regions: facts,
+    under: under.map(({ id, name }) => ({ id, name })),
+    over: over.map(({ id, name }) => ({ id, name })),
+    processes: build.finish.processes.map((p) => p.kind),
+    props: build.armature.props.length,
     letGo: build.armature.props.some((p) => p.until === 'always') ? null : (report.letGo.after ?? lastThrough(regions)),
     lift: stages.lift ? liftWindow(regions, stages.lift) : null,
     split: stages.split ? { from: stages.split.from * 3600, until: stages.split.until * 3600 } : null,
-    turns: stages.turns.map((t) => ({ at: t.at * 3600, lying: lyingWays.find((w) => w.id === t.lying)?.name ?? t.lying })),
-    uncover: build.room.covers.filter((c) => c.until !== null && c.kind !== 'none').map((c) => ({ at: (c.until ?? 0) * 3600, what: `${coverKinds.find((k) => k.id === c.kind)?.name ?? 'the cover'}${c.regions.length > 0 ? ` from the ${c.regions.map((id) => report.regions.find((r) => r.id === id)?.name ?? id).join(', ')}` : ''}` })),
+    turns: stages.turns.map((t) => ({
+      at: t.at * 3600,
+      lying: lyingWays.find((w) => w.id === t.lying)?.name ?? t.lying,
+    })),
+    uncover: build.room.covers
+      .filter((c) => c.until !== null && c.kind !== 'none')
+      .map((c) => ({
+        at: (c.until ?? 0) * 3600,
+        what: `${coverKinds.find((k) => k.id === c.kind)?.name ?? 'the cover'}${c.regions.length > 0 ? ` from the ${c.regions.map((id) => report.regions.find((r) => r.id === id)?.name ?? id).join(', ')}` : ''}`,
+      })),
     sections: stages.apart ? sectionsIn(piece).length : 1,
-    working: report.cure ? report.cure.usableMinutes * 60 : null, cure: report.cure ? report.cure.cureHours * 3600 : null, batches: report.cure?.batches.length ?? 0, mixing: mixingSeconds,
-    bakes: report.heat.baking ? report.heat.baking.bakes.map((b) => b.minutes * 60) : [], warming: report.heat.warming ? report.heat.warming.time : null,
+    working: report.cure ? report.cure.usableMinutes * 60 : null,
+    cure: report.cure ? report.cure.cureHours * 3600 : null,
+    batches: report.cure?.batches.length ?? 0,
+    mixing: mixingSeconds,
+    bakes: report.heat.baking ? report.heat.baking.bakes.map((b) => b.minutes * 60) : [],
+    warming: report.heat.warming ? report.heat.warming.time : null,
     workable: report.workableDays === null ? null : Math.min(never, report.workableDays * 86400),
-    heavy: report.handling.whole.lift.people > 1, held: heldBy(piece),
+    heavy: report.handling.whole.lift.people > 1,
+    held: heldBy(piece),
   };
 }
 
@@ -55,11 +87,12 @@ function heldBy(piece: Piece): boolean {
 
 function heightOf(piece: Piece, region: string): number {
   const { parcels } = piece.volumes;
-  let sum = 0, clay = 0;
+  let sum = 0,
+    clay = 0;
   for (let p = 0; p < parcels.count; p++) {
-    if (piece.regions[piece.regionOfMass[parcels.mass[p] as number] as number] !== region) continue;
-    const v = parcels.clayVolume[p] as number;
-    sum += v * (parcels.clayCentre[p * 3 + 2] as number);
+    if (piece.regions[piece.regionOfMass[parcels.mass[p]!]!] !== region) continue;
+    const v = parcels.clayVolume[p]!;
+    sum += v * parcels.clayCentre[p * 3 + 2]!;
     clay += v;
   }
   return clay > 0 ? sum / clay : 0;
@@ -75,7 +108,11 @@ function spread(at: number | null, r: RegionReport): Range | null {
   if (at === null) return null;
   const nominal = Math.min(never, at);
   if (!r.throughDry || !r.throughDryRange) return { low: nominal, nominal, high: nominal };
-  return { low: (nominal * r.throughDryRange.low) / r.throughDry, nominal, high: Math.min(never, (nominal * r.throughDryRange.high) / r.throughDry) };
+  return {
+    low: (nominal * r.throughDryRange.low) / r.throughDry,
+    nominal,
+    high: Math.min(never, (nominal * r.throughDryRange.high) / r.throughDry),
+  };
 }
 
 function coatFacts(piece: Piece, r: RegionReport): CoatFacts[] {
@@ -85,15 +122,28 @@ function coatFacts(piece: Piece, r: RegionReport): CoatFacts[] {
   // A clay that does not dry has coats too; the drying knows nothing of them.
   if (r.coats.length === 0) {
     const sum = coats.reduce((s, t) => s + t, 0);
-    return coats.map((t, k) => ({ stage: k + 1, mass: (r.clayWet * t) / (sum || 1), thickness: t, smoothUntil: null, hold: null, through: null, next: null }));
+    return coats.map((t, k) => ({
+      stage: k + 1,
+      mass: (r.clayWet * t) / (sum || 1),
+      thickness: t,
+      smoothUntil: null,
+      hold: null,
+      through: null,
+      next: null,
+    }));
   }
   const stages = [...new Set(r.coats.map((c) => c.stage))].sort((a, b) => a - b);
   return r.coats.map((c) => {
     const wait = waits[stages.indexOf(c.stage)] ?? { until: 'through-dry' as const, hours: 0 };
     const ready = stateTime(c.course, wait.until) + wait.hours * 3600;
     return {
-      stage: c.stage, mass: (r.clayWet * c.thickness) / (whole || 1), thickness: c.thickness, smoothUntil: spread(c.course.smoothUntil, r), hold: spread(holdFrom(c.course), r),
-      through: spread(c.course.throughDry ?? never, r), next: spread(Number.isFinite(ready) ? ready : never, r),
+      stage: c.stage,
+      mass: (r.clayWet * c.thickness) / (whole || 1),
+      thickness: c.thickness,
+      smoothUntil: spread(c.course.smoothUntil, r),
+      hold: spread(holdFrom(c.course), r),
+      through: spread(c.course.throughDry ?? never, r),
+      next: spread(Number.isFinite(ready) ? ready : never, r),
     };
   });
 }
@@ -103,8 +153,13 @@ function holdFrom(c: DryingCourse): number | null {
 }
 
 /** From when the skin has set to when it is too stiff to give, over most of the face; not before the hours asked for. */
-function liftWindow(regions: readonly RegionReport[], lift: { readonly when: 'touch-dry' | 'leather-hard' | 'hours'; readonly hours: number }): { least: number; most: number } {
-  let area = 0, first = 0, last = 0;
+function liftWindow(
+  regions: readonly RegionReport[],
+  lift: { readonly when: 'touch-dry' | 'leather-hard' | 'hours'; readonly hours: number },
+): { least: number; most: number } {
+  let area = 0,
+    first = 0,
+    last = 0;
   for (const r of regions) {
     const c = r.coats[r.coats.length - 1]?.course;
     if (!c || c.touchDry === null || c.leatherHard === null) continue;
@@ -113,6 +168,7 @@ function liftWindow(regions: readonly RegionReport[], lift: { readonly when: 'to
     last += r.area * Math.max(c.touchDry, c.leatherHard);
   }
   if (area === 0) return { least: lift.hours * 3600, most: never };
-  const asked = lift.when === 'hours' ? lift.hours * 3600 : (lift.when === 'touch-dry' ? last : first) / area + lift.hours * 3600;
+  const asked =
+    lift.when === 'hours' ? lift.hours * 3600 : (lift.when === 'touch-dry' ? last : first) / area + lift.hours * 3600;
   return { least: Math.min(asked, last / area), most: Math.max(last / area, asked + 3600) };
 }

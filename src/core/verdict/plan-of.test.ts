@@ -1,13 +1,27 @@
 import { lamplighter, otherDemoBuilds } from '../../server/demo-builds';
 import { applyEdit, planPartSchema, type Build } from '../build';
-import { clashesOf, crewHours, effectiveLog, planWorkshop, problemOf, stepsOf, type BuildToPlan, type LogEntry, type PlanInputs } from '../plan';
+import {
+  clashesOf,
+  crewHours,
+  effectiveLog,
+  planWorkshop,
+  problemOf,
+  stepsOf,
+  type BuildToPlan,
+  type LogEntry,
+  type PlanInputs,
+} from '../plan';
 import { asWeighed, buildToPlan, Evaluator, jobFacts, needsOf, waysToBeSooner } from '.';
 
 const evaluator = new Evaluator();
-const hour = 3600, day = 86400;
+const hour = 3600,
+  day = 86400;
 const now = Date.parse('2026-11-30T12:00:00Z') / 1000;
-const demo: readonly Build[] = [lamplighter('2026-12-01', '2026-12-24'), ...otherDemoBuilds('2026-12-01', '2026-12-30')];
-const named = (name: string) => demo.find((b) => b.name === name) as Build;
+const demo: readonly Build[] = [
+  lamplighter('2026-12-01', '2026-12-24'),
+  ...otherDemoBuilds('2026-12-01', '2026-12-30'),
+];
+const named = (name: string) => demo.find((b) => b.name === name)!;
 
 function input(build: Build, log: readonly LogEntry[] = [], ranges = false): BuildToPlan {
   const made = buildToPlan(evaluator, 'b', build, log, ranges);
@@ -15,39 +29,55 @@ function input(build: Build, log: readonly LogEntry[] = [], ranges = false): Bui
   return made.value;
 }
 
-const around = (own: BuildToPlan): PlanInputs => ({ builds: [own], workshop: { zone: 'Europe/Rome', people: [] }, paces: {}, now });
-const entry = (kind: LogEntry['kind'], at: number, data: Record<string, unknown>): LogEntry => ({ id: `${kind}-${at}`, kind, at: new Date(at * 1000).toISOString(), data, corrects: null });
-
-test.each(demo.map((b) => [b.name, b] as const))('%s: every step it needs, in a plan that keeps what it has to keep to', (_, build) => {
-  const own = input(build, [], true);
-  const ids = own.steps.map((s) => s.id);
-  expect(new Set(ids).size).toBe(ids.length);
-  expect(ids).toEqual(expect.arrayContaining(['set-out', 'fit']));
-  for (const s of own.steps) {
-    expect(s.hours).toBeGreaterThan(0);
-    for (const w of s.after) {
-      expect(ids).toContain(w.task);
-      expect(w.least.low).toBeLessThanOrEqual(w.least.nominal);
-      expect(w.least.high).toBeGreaterThanOrEqual(w.least.nominal);
-      if (w.most) expect(w.most.nominal).toBeGreaterThanOrEqual(w.least.nominal);
-    }
-  }
-  const plan = planWorkshop(around(own))?.builds[0];
-  expect(Number.isFinite(plan?.finish.nominal)).toBe(true);
-  // All of its clay is laid.
-  const report = evaluator.evaluate(build);
-  const laid = own.steps.reduce((sum, s) => sum + s.clay, 0);
-  expect(report.ok && Math.abs(laid / report.value.ledger.clayWet - 1)).toBeLessThan(0.02);
-  // What it breaks, if anything, is told on the step itself; a sitting too short for a large piece is the only thing.
-  for (const s of plan?.steps ?? []) for (const c of s.clashes) expect(c.kind).toBe('one-sitting');
+const around = (own: BuildToPlan): PlanInputs => ({
+  builds: [own],
+  workshop: { zone: 'Europe/Rome', people: [] },
+  paces: {},
+  now,
 });
+const entry = (kind: LogEntry['kind'], at: number, data: Record<string, unknown>): LogEntry => ({
+  id: `${kind}-${at}`,
+  kind,
+  at: new Date(at * 1000).toISOString(),
+  data,
+  corrects: null,
+});
+
+test.each(demo.map((b) => [b.name, b] as const))(
+  '%s: every step it needs, in a plan that keeps what it has to keep to',
+  (_, build) => {
+    const own = input(build, [], true);
+    const ids = own.steps.map((s) => s.id);
+    expect(new Set(ids).size).toBe(ids.length);
+    expect(ids).toEqual(expect.arrayContaining(['set-out', 'fit']));
+    for (const s of own.steps) {
+      expect(s.hours).toBeGreaterThan(0);
+      for (const w of s.after) {
+        expect(ids).toContain(w.task);
+        expect(w.least.low).toBeLessThanOrEqual(w.least.nominal);
+        expect(w.least.high).toBeGreaterThanOrEqual(w.least.nominal);
+        if (w.most) expect(w.most.nominal).toBeGreaterThanOrEqual(w.least.nominal);
+      }
+    }
+    const plan = planWorkshop(around(own))?.builds[0];
+    expect(Number.isFinite(plan?.finish.nominal)).toBe(true);
+    // All of its clay is laid.
+    const report = evaluator.evaluate(build);
+    const laid = own.steps.reduce((sum, s) => sum + s.clay, 0);
+    expect(report.ok && Math.abs(laid / report.value.ledger.clayWet - 1)).toBeLessThan(0.02);
+    // What it breaks, if anything, is told on the step itself; a sitting too short for a large piece is the only thing.
+    for (const s of plan?.steps ?? []) for (const c of s.clashes) expect(c.kind).toBe('one-sitting');
+  },
+);
 
 test('waits are the drying’s own: the Lamplighter’s head is refined when it is dry through', () => {
   const build = named('The Lamplighter');
   const report = evaluator.evaluate(build);
   if (!report.ok) throw new Error(report.message);
   const head = report.value.regions.find((r) => r.id === 'head');
-  const wait = input(build).steps.find((s) => s.id === 'refine/head')?.after.find((w) => w.task === 'lay/head/1');
+  const wait = input(build)
+    .steps.find((s) => s.id === 'refine/head')
+    ?.after.find((w) => w.task === 'lay/head/1');
   expect(wait?.least.nominal).toBeCloseTo(head?.coats[0]?.course.throughDry ?? NaN, 3);
   const ranged = input(build, [], true).steps.find((s) => s.id === 'refine/head')?.after[0]?.least;
   expect(ranged?.low).toBeLessThan(wait?.least.nominal ?? 0);
@@ -81,11 +111,13 @@ test('the lift-off window of the Harbour master lies between its skin setting an
 test('weighings move the waits: lighter than forecast, they shorten; heavier, they lengthen', () => {
   const build = named('The Lamplighter');
   const start = Date.parse('2026-12-01T09:00:00Z') / 1000;
-  const through = (log: readonly LogEntry[]) => input(build, log).steps.find((s) => s.id === 'refine/chest')?.after[0]?.least.nominal ?? NaN;
+  const through = (log: readonly LogEntry[]) =>
+    input(build, log).steps.find((s) => s.id === 'refine/chest')?.after[0]?.least.nominal ?? NaN;
   const piece = evaluator.piece(build);
   if (!piece.ok) throw new Error('no piece');
   const base = through([]);
-  const weighed = (perDay: number) => [0.05, 1, 2, 3].map((d) => entry('weigh-in', start + d * day, { gross: 6.35 - perDay * d + 1, tare: 1 }));
+  const weighed = (perDay: number) =>
+    [0.05, 1, 2, 3].map((d) => entry('weigh-in', start + d * day, { gross: 6.35 - perDay * d + 1, tare: 1 }));
   expect(through([entry('note', start, { text: 'on' }), ...weighed(0.2)])).toBeGreaterThan(base * 1.1);
   expect(through([entry('note', start, { text: 'on' }), ...weighed(0.55)])).toBeLessThan(base * 0.95);
   // One weighing alone says nothing of how fast.
@@ -93,7 +125,8 @@ test('weighings move the waits: lighter than forecast, they shorten; heavier, th
 });
 
 test.each(['The Lamplighter', 'Coral candelabrum'])('every way to be sooner gives %s what it promised', (name) => {
-  const build = named(name), own = input(build);
+  const build = named(name),
+    own = input(build);
   const inputs = around(own);
   const finishOf = (b: Build): number => {
     const { problem } = problemOf({ ...inputs, builds: [input(b)] });
@@ -126,7 +159,8 @@ test('what is laid is not made thinner nor of another clay', () => {
 
 test('a class set needs for all, with its spares', () => {
   const acrobats = named('Acrobats');
-  const one = needsOf(evaluator, 'b', { ...acrobats, plan: planPartSchema.parse({}) }), all = needsOf(evaluator, 'b', acrobats);
+  const one = needsOf(evaluator, 'b', { ...acrobats, plan: planPartSchema.parse({}) }),
+    all = needsOf(evaluator, 'b', acrobats);
   if (!one.ok || !all.ok) throw new Error('no needs');
   const clay = (n: typeof one.value) => n.find((x) => x.item === 'clay/paper-clay')?.amount ?? NaN;
   // 24 and one more of every twelve.
@@ -136,10 +170,14 @@ test('a class set needs for all, with its spares', () => {
 
 test('facts say nothing the report does not: areas and weights add up', () => {
   const build = named('Coral candelabrum');
-  const piece = evaluator.piece(build), report = evaluator.evaluate(build);
+  const piece = evaluator.piece(build),
+    report = evaluator.evaluate(build);
   if (!piece.ok || !report.ok) throw new Error('no report');
   const facts = jobFacts(piece.value, report.value);
-  expect(facts.regions.reduce((sum, r) => sum + r.area, 0)).toBeCloseTo(report.value.regions.reduce((sum, r) => sum + r.area, 0), 9);
+  expect(facts.regions.reduce((sum, r) => sum + r.area, 0)).toBeCloseTo(
+    report.value.regions.reduce((sum, r) => sum + r.area, 0),
+    9,
+  );
   expect(facts.regions.reduce((sum, r) => sum + r.bulkShare, 0)).toBeCloseTo(1, 9);
   expect(facts.regions.map((r) => r.height)).toEqual([...facts.regions.map((r) => r.height)].sort((a, b) => a - b));
   expect(stepsOf(facts).map((s) => s.id)).toEqual(input(build).steps.map((s) => s.id));

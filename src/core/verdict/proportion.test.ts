@@ -11,7 +11,20 @@ const bust = (size = 1) => newBust('b', '2026-12-01', size);
 /** A loop round the head, `half` to each side, at eye level. */
 const withLoop = (half: number, build = bust()): Build => {
   const z = build.form.start.size * 0.43;
-  const loop = { id: 'own-loop', name: 'loop of my own', stock: 'aluminium-annealed', size: '4mm', strands: 1, bonded: false, path: [[-half, -0.03, z], [half, -0.03, z]] as [number, number, number][], bones: [], allowances: [] };
+  const loop = {
+    id: 'own-loop',
+    name: 'loop of my own',
+    stock: 'aluminium-annealed',
+    size: '4mm',
+    strands: 1,
+    bonded: false,
+    path: [
+      [-half, -0.03, z],
+      [half, -0.03, z],
+    ] as [number, number, number][],
+    bones: [],
+    allowances: [],
+  };
   return { ...build, armature: { ...build.armature, added: { ...build.armature.added, members: [loop] } } };
 };
 
@@ -21,7 +34,11 @@ test('a bust as it comes keeps to its proportions, at any size', () => {
 
 test('a loop wider than the skull is told, by how much, in the maker’s units', () => {
   const [found] = findings(withLoop(0.11));
-  expect(found).toMatchObject({ station: 'armature', status: 'watch', sentence: 'The loop of my own is wider than the skull.' });
+  expect(found).toMatchObject({
+    station: 'armature',
+    status: 'watch',
+    sentence: 'The loop of my own is wider than the skull.',
+  });
   // Half the breadth is 78 mm, and 12 mm are left for hair.
   expect(found?.measured).toBeCloseTo(0.11 - 0.078 - 0.012, 6);
   expect(findings(withLoop(0.11), 'imperial')[0]?.reason).toMatch(/ in at the most/);

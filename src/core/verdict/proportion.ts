@@ -18,15 +18,21 @@ const slack = 0.002;
 export function outsideEnvelopes(form: ResolvedForm, members: readonly Member[]): Outside[] {
   return form.envelopes.flatMap((e): Outside[] => {
     const local = intoJoint(form, e);
-    const own = form.masses.filter((m) => m.joint === e.joint && !m.id.startsWith('own/') && m.region !== 'features').flatMap((m): Outside[] => {
-      const box = massBox(m);
-      const by = Math.max(...corners(box.low, box.high).map((p) => overBy(local(p), e, form.size)));
-      // A turned mass's box is wider than the mass: only what is clearly out is said.
-      return by > 0.04 * form.size ? [{ envelope: e.id, envelopeName: e.name, id: m.id, name: m.name, member: false, by }] : [];
-    });
+    const own = form.masses
+      .filter((m) => m.joint === e.joint && !m.id.startsWith('own/') && m.region !== 'features')
+      .flatMap((m): Outside[] => {
+        const box = massBox(m);
+        const by = Math.max(...corners(box.low, box.high).map((p) => overBy(local(p), e, form.size)));
+        // A turned mass's box is wider than the mass: only what is clearly out is said.
+        return by > 0.04 * form.size
+          ? [{ envelope: e.id, envelopeName: e.name, id: m.id, name: m.name, member: false, by }]
+          : [];
+      });
     const wires = members.flatMap((m): Outside[] => {
       const by = Math.max(0, ...m.path.map((p) => overBy(local(p), e, form.size)));
-      return by > slack * Math.max(0.5, form.size) ? [{ envelope: e.id, envelopeName: e.name, id: m.id, name: m.name, member: true, by }] : [];
+      return by > slack * Math.max(0.5, form.size)
+        ? [{ envelope: e.id, envelopeName: e.name, id: m.id, name: m.name, member: true, by }]
+        : [];
     });
     return [...own, ...wires];
   });
@@ -45,7 +51,8 @@ function intoJoint(form: ResolvedForm, e: Envelope): (p: Vec3) => Vec3 {
 
 /** How far a place beside the envelope is out of it; a place far off belongs to something else (an arm held up). */
 function overBy(p: Vec3, e: Envelope, size: number): number {
-  const low = scale(e.low, size), high = scale(e.high, size);
+  const low = scale(e.low, size),
+    high = scale(e.high, size);
   if (p[2] < low[2] || p[2] > high[2]) return 0;
   const out = Math.max(low[0] - p[0], p[0] - high[0], low[1] - p[1], p[1] - high[1]);
   return out < 0.6 * (high[0] - low[0]) ? Math.max(0, out) : 0;
@@ -54,5 +61,10 @@ function overBy(p: Vec3, e: Envelope, size: number): number {
 function corners(low: Vec3, high: Vec3): Vec3[] {
   // The middles of the faces: a box's own corners stand out further than any round mass does.
   const mid: Vec3 = [(low[0] + high[0]) / 2, (low[1] + high[1]) / 2, (low[2] + high[2]) / 2];
-  return [[low[0], mid[1], mid[2]], [high[0], mid[1], mid[2]], [mid[0], low[1], mid[2]], [mid[0], high[1], mid[2]]];
+  return [
+    [low[0], mid[1], mid[2]],
+    [high[0], mid[1], mid[2]],
+    [mid[0], low[1], mid[2]],
+    [mid[0], high[1], mid[2]],
+  ];
 }

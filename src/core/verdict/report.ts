@@ -144,7 +144,13 @@ export interface SituationReport {
 export type MountReport =
   | { readonly kind: 'stands' }
   | ({ readonly kind: 'hangs' } & HungShare)
-  | { readonly kind: 'wall'; readonly tension: number; readonly shear: number; readonly pull: number; readonly standsOut: number }
+  | {
+      readonly kind: 'wall';
+      readonly tension: number;
+      readonly shear: number;
+      readonly pull: number;
+      readonly standsOut: number;
+    }
   | ({ readonly kind: 'worn' } & WornReport);
 
 /** One piece of it as it is carried. */
@@ -206,8 +212,13 @@ export interface Worst {
 export interface Report {
   readonly summary: Summary;
   readonly size: {
-    readonly height: number; readonly width: number; readonly depth: number;
-    readonly volume: number; readonly area: number; readonly step: number; readonly volumeError: number;
+    readonly height: number;
+    readonly width: number;
+    readonly depth: number;
+    readonly volume: number;
+    readonly area: number;
+    readonly step: number;
+    readonly volumeError: number;
   };
   readonly ledger: Ledger;
   readonly moments: readonly MomentCheck[];
@@ -232,7 +243,10 @@ export interface Report {
   readonly cover: readonly MemberCover[];
   readonly regions: readonly RegionReport[];
   /** When each stage of clay goes on, and when it comes off its form. */
-  readonly laying: { readonly starts: readonly { readonly stage: number; readonly at: number }[]; readonly lifted: number | null };
+  readonly laying: {
+    readonly starts: readonly { readonly stage: number; readonly at: number }[];
+    readonly lifted: number | null;
+  };
   readonly conflicts: readonly Conflict[];
   readonly staying: readonly StayingPut[];
   readonly heat: HeatReport;

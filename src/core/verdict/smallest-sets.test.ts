@@ -5,12 +5,16 @@ import { front, smallestSets, type Choice, type Found, type Outcome } from './sm
 function puzzle(seed: number, count: number, demands: number) {
   const random = seeded(seed);
   const choices: (Choice & { readonly gain: readonly number[] })[] = Array.from({ length: count }, (_, i) => ({
-    id: `c${i}`, group: `g${Math.floor(i / 2)}`, gain: Array.from({ length: demands }, () => (random() < 0.45 ? random() : random() < 0.2 ? -0.4 * random() : 0)),
+    id: `c${i}`,
+    group: `g${Math.floor(i / 2)}`,
+    gain: Array.from({ length: demands }, () => (random() < 0.45 ? random() : random() < 0.2 ? -0.4 * random() : 0)),
   }));
   const start = Array.from({ length: demands }, () => 0.2 + random());
-  const clash = (a: string, b: string) => (a + b).length % 3 === 0 ? 0.15 : 0;
+  const clash = (a: string, b: string) => ((a + b).length % 3 === 0 ? 0.15 : 0);
   const tryOut = (set: readonly (typeof choices)[number][]): Outcome => ({
-    over: start.map((s, d) => set.reduce((v, c, i) => v - (c.gain[d] as number) + set.slice(0, i).reduce((x, o) => x + clash(o.id, c.id), 0), s)),
+    over: start.map((s, d) =>
+      set.reduce((v, c, i) => v - c.gain[d]! + set.slice(0, i).reduce((x, o) => x + clash(o.id, c.id), 0), s),
+    ),
   });
   return { choices, tryOut };
 }
@@ -21,7 +25,11 @@ function run<C extends Choice>(search: Parameters<typeof smallestSets<C, Outcome
 }
 
 /** Every set of every size, in order. */
-function exhaustive<C extends Choice>(choices: readonly C[], tryOut: (set: readonly C[]) => Outcome, largest: number): string[] {
+function exhaustive<C extends Choice>(
+  choices: readonly C[],
+  tryOut: (set: readonly C[]) => Outcome,
+  largest: number,
+): string[] {
   for (let size = 0; size <= largest; size++) {
     const good: string[] = [];
     const grow = (set: C[], from: number) => {
@@ -30,7 +38,7 @@ function exhaustive<C extends Choice>(choices: readonly C[], tryOut: (set: reado
         return;
       }
       for (let i = from; i < choices.length; i++) {
-        const c = choices[i] as C;
+        const c = choices[i]!;
         if (set.some((s) => s.group === c.group)) continue;
         grow([...set, c], i + 1);
       }
@@ -78,11 +86,26 @@ test('stopped early it answers with what it has; nothing to mend needs nothing',
 
 test('further sets leave out what they would not need', () => {
   const choices = ['a', 'b', 'c'].map((id) => ({ id, group: id }));
-  const tryOut = (set: readonly Choice[]): Outcome => ({ over: [set.some((c) => c.id === 'a') || set.length > 1 ? 0 : 1] });
-  expect(run({ choices, tryOut, largest: 3, budget: 50, further: 10 }).sets.map((s) => s.choices.map((c) => c.id).join('+'))).toEqual(['a', 'b+c']);
+  const tryOut = (set: readonly Choice[]): Outcome => ({
+    over: [set.some((c) => c.id === 'a') || set.length > 1 ? 0 : 1],
+  });
+  expect(
+    run({ choices, tryOut, largest: 3, budget: 50, further: 10 }).sets.map((s) => s.choices.map((c) => c.id).join('+')),
+  ).toEqual(['a', 'b+c']);
 });
 
 test('the front is what nothing beats', () => {
-  const points = [[1, 5], [2, 2], [5, 1], [3, 3], [2, 2]];
-  expect(front(points, [(p) => p[0] as number, (p) => p[1] as number])).toEqual([[1, 5], [2, 2], [5, 1], [2, 2]]);
+  const points = [
+    [1, 5],
+    [2, 2],
+    [5, 1],
+    [3, 3],
+    [2, 2],
+  ];
+  expect(front(points, [(p) => p[0]!, (p) => p[1]!])).toEqual([
+    [1, 5],
+    [2, 2],
+    [5, 1],
+    [2, 2],
+  ]);
 });

@@ -40,7 +40,9 @@ const shortfall = (over: readonly number[]) => over.reduce((sum, v) => sum + Mat
 const met = (o: Outcome) => o.over.every((v) => v <= 1e-9);
 
 /** Yields how many sets were tried, for progress; returns what was found, the smallest first. */
-export function* smallestSets<C extends Choice, O extends Outcome>(search: Search<C, O>): Generator<number, Found<C, O>> {
+export function* smallestSets<C extends Choice, O extends Outcome>(
+  search: Search<C, O>,
+): Generator<number, Found<C, O>> {
   const { choices, tryOut, largest, budget, stop = () => false, further = 0 } = search;
   let tried = 0;
   const start = tryOut([]);
@@ -70,7 +72,14 @@ export function* smallestSets<C extends Choice, O extends Outcome>(search: Searc
     const beyond = good.length > 0;
     // What is left is shared among the sizes still to come, so that larger sets get their turn.
     const share = Math.ceil(Math.max(0, budget - tried) / (largest - size + 1));
-    const whole = setsOf(choices, effects, size, start.over, beyond ? further : Math.max(0, budget - tried), beyond ? good.map((g) => g.choices) : []);
+    const whole = setsOf(
+      choices,
+      effects,
+      size,
+      start.over,
+      beyond ? further : Math.max(0, budget - tried),
+      beyond ? good.map((g) => g.choices) : [],
+    );
     const sets = whole.all || beyond ? whole : { list: whole.list.slice(0, share), all: false };
     if (!beyond) exhaustive &&= sets.all;
     for (const set of sets.list) {
@@ -92,10 +101,26 @@ const enough = 12;
 const mostListed = 60_000;
 
 /** Sets of a size, the most promising first; at most `limit`. `all` tells whether any was left out. */
-function setsOf<C extends Choice>(choices: readonly C[], effects: readonly (readonly number[] | null)[], size: number, start: readonly number[], limit: number, without: readonly (readonly C[])[]): { list: C[][]; all: boolean } {
+function setsOf<C extends Choice>(
+  choices: readonly C[],
+  effects: readonly (readonly number[] | null)[],
+  size: number,
+  start: readonly number[],
+  limit: number,
+  without: readonly (readonly C[])[],
+): { list: C[][]; all: boolean } {
   const scored: { set: number[]; score: number }[] = [];
   let all = true;
-  const predicted = (set: readonly number[]) => start.reduce((sum, s, d) => sum + Math.max(0, set.reduce((v, c) => v + (effects[c]?.[d] ?? 0), s)), 0);
+  const predicted = (set: readonly number[]) =>
+    start.reduce(
+      (sum, s, d) =>
+        sum +
+        Math.max(
+          0,
+          set.reduce((v, c) => v + (effects[c]?.[d] ?? 0), s),
+        ),
+      0,
+    );
   const grow = (set: number[], from: number) => {
     if (scored.length > mostListed) {
       all = false;
@@ -117,11 +142,12 @@ function setsOf<C extends Choice>(choices: readonly C[], effects: readonly (read
   grow([], 0);
   scored.sort((a, b) => a.score - b.score);
   if (scored.length > limit) all = false;
-  return { list: scored.slice(0, limit).map((s) => s.set.map((c) => choices[c] as C)), all };
+  return { list: scored.slice(0, limit).map((s) => s.set.map((c) => choices[c]!)), all };
 }
 
 /** Those no other beats in every measure; less is better. */
 export function front<T>(all: readonly T[], measures: readonly ((t: T) => number)[]): T[] {
-  const beats = (a: T, b: T) => measures.every((m) => m(a) <= m(b) + 1e-12) && measures.some((m) => m(a) < m(b) - 1e-12);
+  const beats = (a: T, b: T) =>
+    measures.every((m) => m(a) <= m(b) + 1e-12) && measures.some((m) => m(a) < m(b) - 1e-12);
   return all.filter((t) => !all.some((o) => o !== t && beats(o, t)));
 }

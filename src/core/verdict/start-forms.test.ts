@@ -29,12 +29,14 @@ function at(kind: string, size: number, change: (b: Build) => Build = (b) => b) 
   if (!piece.ok) throw new Error(piece.message);
   return { build, report: report.value, piece: piece.value };
 }
-const measured = (kind: string, measures: Build['form']['start']['measures'], size = 1) => at(kind, size, (b) => ({ ...b, form: { ...b.form, start: { ...b.form.start, measures } } }));
+const measured = (kind: string, measures: Build['form']['start']['measures'], size = 1) =>
+  at(kind, size, (b) => ({ ...b, form: { ...b.form, start: { ...b.form.start, measures } } }));
 
-test('every start form has its bounds', () => expect(Object.keys(bounds).sort()).toEqual(startForms.map((s) => s.kind).sort()));
+test('every start form has its bounds', () =>
+  expect(Object.keys(bounds).sort()).toEqual(startForms.map((s) => s.kind).sort()));
 
 describe.each(startForms.map((s) => [s.kind]))('%s', (kind) => {
-  const want = bounds[kind] as (typeof bounds)[string];
+  const want = bounds[kind]!;
   const full = at(kind, 1);
   test('volume and weight at life size', () => {
     const litres = full.report.size.volume * 1000;
@@ -46,7 +48,8 @@ describe.each(startForms.map((s) => [s.kind]))('%s', (kind) => {
   });
   test('at the size a newcomer would start with, everything is a figure', () => {
     const { report, piece } = at(kind, findStartForm(kind)?.usualSize ?? 1);
-    for (const v of [report.summary.wet, report.summary.dry, report.summary.tipAngle, report.summary.utilisation]) expect(Number.isFinite(v)).toBe(true);
+    for (const v of [report.summary.wet, report.summary.dry, report.summary.tipAngle, report.summary.utilisation])
+      expect(Number.isFinite(v)).toBe(true);
     expect(report.members.length).toBeGreaterThan(0);
     expect(piece.armature.nodes.some((n) => n.held)).toBe(true);
     expect(report.regions.every((r) => r.area > 0)).toBe(true);
@@ -54,14 +57,18 @@ describe.each(startForms.map((s) => [s.kind]))('%s', (kind) => {
   test('its right is the reflection of its left', () => {
     const { masses, twinOf } = full.piece.form;
     for (const [right, left] of twinOf) {
-      const a = masses.find((m) => m.id === left), b = masses.find((m) => m.id === right);
+      const a = masses.find((m) => m.id === left),
+        b = masses.find((m) => m.id === right);
       expect(right).toBe(twinId(left));
       expect(b?.at[0]).toBeCloseTo(-(a?.at[0] ?? NaN), 9);
       expect(b?.at[2]).toBeCloseTo(a?.at[2] ?? NaN, 9);
     }
   });
   test('double the size, eight times the volume', () => {
-    const form = resolveForm({ ...full.build, form: { ...full.build.form, start: { ...full.build.form.start, size: 2 } } });
+    const form = resolveForm({
+      ...full.build,
+      form: { ...full.build.form, start: { ...full.build.form.start, size: 2 } },
+    });
     if (!form.ok) throw new Error(form.message);
     full.piece.form.masses.forEach((m, i) => {
       for (const k of [0, 1, 2] as const) expect(form.value.masses[i]?.at[k]).toBeCloseTo(2 * m.at[k], 9);
@@ -70,7 +77,8 @@ describe.each(startForms.map((s) => [s.kind]))('%s', (kind) => {
   test('every measure at both its ends makes a form, or says why not', () => {
     const form = findStartForm(kind);
     for (const [key, m] of Object.entries(form?.measures ?? {})) {
-      const ends = m.kind === 'choice' ? m.options.map((o) => o.id) : m.kind === 'yes-no' ? [true, false] : [m.low, m.high];
+      const ends =
+        m.kind === 'choice' ? m.options.map((o) => o.id) : m.kind === 'yes-no' ? [true, false] : [m.low, m.high];
       for (const end of ends) {
         const { report } = measured(kind, { [key]: end }, 0.5);
         expect([key, end, Number.isFinite(report.summary.wet) && report.size.volume > 0]).toEqual([key, end, true]);
@@ -80,33 +88,43 @@ describe.each(startForms.map((s) => [s.kind]))('%s', (kind) => {
 });
 
 describe('a figure', () => {
-  const litres = (measures: Build['form']['start']['measures']) => measured('figure', measures).report.size.volume * 1000;
+  const litres = (measures: Build['form']['start']['measures']) =>
+    measured('figure', measures).report.size.volume * 1000;
   test('a child of 1.1 m', () => {
     const v = litres({ height: 1.1, build: 'child' });
     expect(v).toBeGreaterThan(12);
     expect(v).toBeLessThan(26);
   });
   test.each(['kneeling', 'reaching'])('%s keeps its volume within 2 %% and its mirror', (stance) => {
-    const standing = measured('figure', {}), other = measured('figure', { stance });
+    const standing = measured('figure', {}),
+      other = measured('figure', { stance });
     expect(Math.abs(other.report.size.volume / standing.report.size.volume - 1)).toBeLessThan(0.02);
     const { masses, twinOf } = other.piece.form;
     expect(twinOf.size).toBeGreaterThan(5);
     for (const [right, left] of twinOf) {
-      const a = masses.find((m) => m.id === left), b = masses.find((m) => m.id === right);
-      expect(b?.at).toEqual([expect.closeTo(-(a?.at[0] ?? NaN), 9), expect.closeTo(a?.at[1] ?? NaN, 9), expect.closeTo(a?.at[2] ?? NaN, 9)]);
+      const a = masses.find((m) => m.id === left),
+        b = masses.find((m) => m.id === right);
+      expect(b?.at).toEqual([
+        expect.closeTo(-(a?.at[0] ?? NaN), 9),
+        expect.closeTo(a?.at[1] ?? NaN, 9),
+        expect.closeTo(a?.at[2] ?? NaN, 9),
+      ]);
     }
     expect(Math.abs(other.piece.extent.low[2] - standing.piece.extent.low[2])).toBeLessThan(standing.piece.grid.step);
   });
   test('kneeling, it is lower by about the shins', () => {
-    const drop = measured('figure', {}).report.size.height - measured('figure', { stance: 'kneeling' }).report.size.height;
+    const drop =
+      measured('figure', {}).report.size.height - measured('figure', { stance: 'kneeling' }).report.size.height;
     expect(drop).toBeGreaterThan(0.25);
     expect(drop).toBeLessThan(0.5);
   });
 });
 
 test('clay over an object stands outside it; clay on a bust goes inward', () => {
-  const thicker = (kind: string) => (coat: number) => at(kind, 1, (b) => ({ ...b, regions: { ...b.regions, everywhere: { coats: [coat] } } })).report;
-  const bottle = thicker('found-object'), free = thicker('free');
+  const thicker = (kind: string) => (coat: number) =>
+    at(kind, 1, (b) => ({ ...b, regions: { ...b.regions, everywhere: { coats: [coat] } } })).report;
+  const bottle = thicker('found-object'),
+    free = thicker('free');
   expect(bottle(0.02).size.volume).toBeGreaterThan(bottle(0.005).size.volume * 1.2);
   const inside = (r: ReturnType<typeof bottle>) => r.regions.reduce((sum, x) => sum + x.bulkVolume, 0);
   expect(inside(bottle(0.02)) / inside(bottle(0.005))).toBeCloseTo(1, 1);

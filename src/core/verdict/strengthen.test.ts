@@ -15,17 +15,19 @@ function strengthened(build: Build, evaluator = new Evaluator()): StrengthenResu
 function unsound(build: Build): string[] {
   const report = new Evaluator().evaluate(build);
   if (!report.ok) throw new Error(report.message);
-  return report.value.findings.filter((f) => f.station === 'load' && (f.status === 'fails' || f.status === 'watch')).map((f) => f.id);
+  return report.value.findings
+    .filter((f) => f.station === 'load' && (f.status === 'fails' || f.status === 'watch'))
+    .map((f) => f.id);
 }
 
 const applied = (build: Build, result: StrengthenResult, i: number): Build => {
-  const done = applyEdit(build, (result.sets[i] as StrengthenResult['sets'][number]).edit);
+  const done = applyEdit(build, result.sets[i]!.edit);
   if (!done.ok) throw new Error(`${done.path}: ${done.message}`);
   return done.value;
 };
 
 test('the net that failed: its arms come down, and every set proposed makes everything sound', () => {
-  const net = otherDemoBuilds('2026-12-01', '2026-12-24').find((b) => b.name.includes('net')) as Build;
+  const net = otherDemoBuilds('2026-12-01', '2026-12-24').find((b) => b.name.includes('net'))!;
   expect(unsound(net).length).toBeGreaterThan(3);
   const result = strengthened(net);
   expect(result.sets.length).toBeGreaterThan(1);
@@ -45,8 +47,12 @@ test('a figure too weak for its clay, and a piece that tips: mended, never made 
   const made = startBuild('f', '2026-12-01', 'figure', 0.4);
   if (!made.ok) throw new Error(made.message);
   const weak: Build = {
-    ...made.value, brief: { ...made.value.brief, clay: 'earthen-air-dry' },
-    armature: { ...made.value.armature, school: { kind: 'wire-figure', parameters: { wireSize: '1.5mm', strands: 1, boardWidth: 0.1, boardDepth: 0.1 } } },
+    ...made.value,
+    brief: { ...made.value.brief, clay: 'earthen-air-dry' },
+    armature: {
+      ...made.value.armature,
+      school: { kind: 'wire-figure', parameters: { wireSize: '1.5mm', strands: 1, boardWidth: 0.1, boardDepth: 0.1 } },
+    },
   };
   expect(unsound(weak).length).toBeGreaterThan(0);
   const result = strengthened(weak);
@@ -65,7 +71,9 @@ test('a thicker wire that would stand out of a thin limb is no answer', () => {
   const made = startBuild('b', '2026-12-01', 'bird-like', 0.2);
   if (!made.ok) throw new Error(made.message);
   const bird: Build = {
-    ...made.value, brief: { ...made.value.brief, clay: 'epoxy-clay' }, regions: { painted: [], seams: [], everywhere: { coats: [0.003] }, own: {} },
+    ...made.value,
+    brief: { ...made.value.brief, clay: 'epoxy-clay' },
+    regions: { painted: [], seams: [], everywhere: { coats: [0.003] }, own: {} },
     armature: { ...made.value.armature, school: { kind: 'wire-figure', parameters: { wireSize: '1mm', strands: 1 } } },
   };
   const evaluator = new Evaluator();
@@ -77,5 +85,7 @@ test('a thicker wire that would stand out of a thin limb is no answer', () => {
   const before = new Set(out(bird));
   const result = strengthened(bird, evaluator);
   expect(result.sets.length).toBeGreaterThan(0);
-  result.sets.forEach((set, i) => expect([set.edit.label, out(applied(bird, result, i)).filter((m) => !before.has(m))]).toEqual([set.edit.label, []]));
+  result.sets.forEach((set, i) =>
+    expect([set.edit.label, out(applied(bird, result, i)).filter((m) => !before.has(m))]).toEqual([set.edit.label, []]),
+  );
 });

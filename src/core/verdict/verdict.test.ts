@@ -24,7 +24,7 @@ function changed(changes: readonly Change[], from = lamplighter()): Build {
   return next.value;
 }
 const parameter = (key: string, value: unknown): Change => ({ path: ['armature', 'school', 'parameters', key], value });
-const bone = (r: Report, id: string) => r.members.find((m) => m.id === id) as Report['members'][number];
+const bone = (r: Report, id: string) => r.members.find((m) => m.id === id)!;
 const crackOf = (r: Report) => r.summary.crack;
 
 describe('one change at a time on the Lamplighter', () => {
@@ -45,7 +45,7 @@ describe('one change at a time on the Lamplighter', () => {
     expect(crackOf(after)).toBeLessThan(0.1);
     expect(after.cure).not.toBeNull();
     const placing = ((after.cure?.placingMinutes ?? 0) / 60) * 3600;
-    expect(after.summary.readyAfter as number).toBeGreaterThan(24 * 3600 * 0.9);
+    expect(after.summary.readyAfter!).toBeGreaterThan(24 * 3600 * 0.9);
     const cure = (after.cure?.cureHours ?? 0) / 24;
     expect(cure).toBeGreaterThan(0.9);
     expect(cure).toBeLessThan(1.2);
@@ -57,10 +57,10 @@ describe('one change at a time on the Lamplighter', () => {
     if (!edit.ok) throw new Error(edit.message);
     const after = report(edit.value);
     const share = after.ledger.clayWet / before.ledger.clayWet;
-    expect(share).toBeGreaterThan(0.40);
+    expect(share).toBeGreaterThan(0.4);
     expect(share).toBeLessThan(0.44);
-    expect(after.summary.readyAfter as number).toBeLessThan(before.summary.readyAfter as number);
-    expect(after.summary.nights as number).toBeLessThan(before.summary.nights as number);
+    expect(after.summary.readyAfter!).toBeLessThan(before.summary.readyAfter!);
+    expect(after.summary.nights!).toBeLessThan(before.summary.nights!);
   });
 
   test('head-frame wire from 4 to 2 mm: an eighth of the metal, the same date', () => {
@@ -68,20 +68,27 @@ describe('one change at a time on the Lamplighter', () => {
     const after = report(changed([parameter('frameSize', '2mm')], from4mm));
     const ratio = bone(report(from4mm), 'stuffed/head-frame').metalShare / bone(after, 'stuffed/head-frame').metalShare;
     expect(ratio).toBeCloseTo(8, 6);
-    expect(bone(after, 'stuffed/head-frame').utilisation).toBeGreaterThan(bone(before, 'stuffed/head-frame').utilisation);
+    expect(bone(after, 'stuffed/head-frame').utilisation).toBeGreaterThan(
+      bone(before, 'stuffed/head-frame').utilisation,
+    );
     expect(after.summary.readyAfter).toBe(before.summary.readyAfter);
   });
 
   test('loose paper to nothing round a bare pipe: more clay, more nights, cracks', () => {
     const after = report(changed([parameter('bulk', 'none')]));
     expect(after.ledger.clayWet).toBeGreaterThan(before.ledger.clayWet * 2);
-    expect(after.summary.nights as number).toBeGreaterThan(before.summary.nights as number);
+    expect(after.summary.nights!).toBeGreaterThan(before.summary.nights!);
     expect(crackOf(after) / crackOf(before)).toBeGreaterThanOrEqual(3);
   });
 
   test('a cold damp room: three times as long, the same weight', () => {
-    const after = report(changed([{ path: ['room', 'temperature'], value: 12 }, { path: ['room', 'relativeHumidity'], value: 0.8 }]));
-    expect((after.summary.readyAfter as number) / (before.summary.readyAfter as number)).toBeGreaterThanOrEqual(3);
+    const after = report(
+      changed([
+        { path: ['room', 'temperature'], value: 12 },
+        { path: ['room', 'relativeHumidity'], value: 0.8 },
+      ]),
+    );
+    expect(after.summary.readyAfter! / before.summary.readyAfter!).toBeGreaterThanOrEqual(3);
     expect(after.summary.wet).toBeCloseTo(before.summary.wet, 9);
   });
 
@@ -89,9 +96,10 @@ describe('one change at a time on the Lamplighter', () => {
     const wet = changed([{ path: ['materials', 'waterWorkedIn'], value: 0.1 }]);
     const after = report(wet);
     expect(crackOf(after)).toBeGreaterThan(crackOf(before));
-    const piece = evaluator.piece(wet), dry = evaluator.piece(lamplighter());
+    const piece = evaluator.piece(wet),
+      dry = evaluator.piece(lamplighter());
     if (!piece.ok || !dry.ok) throw new Error('no piece');
-    expect(piece.value.mixed.drying?.shrinkage as number).toBeGreaterThan(dry.value.mixed.drying?.shrinkage as number);
+    expect(piece.value.mixed.drying!.shrinkage!).toBeGreaterThan(dry.value.mixed.drying!.shrinkage!);
   });
 
   test('its weight falls inside what such a bust weighs', () => {
@@ -127,16 +135,36 @@ describe('the report hangs together', () => {
     expect(fresh).toEqual(warm);
   });
   test('coats: the second goes on over the dry first, lighter at its wettest, longer in all', () => {
-    const two = report(changed([{ path: ['regions', 'own'], value: {} }, { path: ['regions', 'everywhere', 'coats'], value: [0.005, 0.005] }]));
+    const two = report(
+      changed([
+        { path: ['regions', 'own'], value: {} },
+        { path: ['regions', 'everywhere', 'coats'], value: [0.005, 0.005] },
+      ]),
+    );
     const one = report(changed([{ path: ['regions', 'own'], value: {} }]));
     expect(two.moments.map((m) => m.moment)).toContain('clay-2');
-    expect(two.stances.find((s) => s.moment === 'clay-2')?.mass as number).toBeLessThan(one.stances.find((s) => s.moment === 'clay-1')?.mass as number);
-    expect(two.regions[0]?.coats[1]?.start).toBeCloseTo(two.regions[0]?.coats[0]?.course.throughDry as number, 6);
+    expect(two.stances.find((s) => s.moment === 'clay-2')!.mass!).toBeLessThan(
+      one.stances.find((s) => s.moment === 'clay-1')!.mass!,
+    );
+    expect(two.regions[0]?.coats[1]?.start).toBeCloseTo(two.regions[0]!.coats[0]!.course.throughDry!, 6);
   });
   test('a prop only pushes, and takes load off what it stands under', () => {
-    const weak = changed([parameter('shoulderSize', '1.5mm'), parameter('shoulderStrands', 1), parameter('bulk', 'none')]);
-    const propped = changed([{ path: ['armature', 'props'], value: [{ id: 'p', name: 'p', node: 'stuffed/shoulder-left', until: 'through-dry' }] }], weak);
-    const a = report(weak), b = report(propped);
+    const weak = changed([
+      parameter('shoulderSize', '1.5mm'),
+      parameter('shoulderStrands', 1),
+      parameter('bulk', 'none'),
+    ]);
+    const propped = changed(
+      [
+        {
+          path: ['armature', 'props'],
+          value: [{ id: 'p', name: 'p', node: 'stuffed/shoulder-left', until: 'through-dry' }],
+        },
+      ],
+      weak,
+    );
+    const a = report(weak),
+      b = report(propped);
     expect(bone(b, 'stuffed/shoulder-left').utilisation).toBeLessThan(bone(a, 'stuffed/shoulder-left').utilisation);
     for (const m of b.moments) for (const push of Object.values(m.props)) expect(push).toBeGreaterThanOrEqual(0);
     expect(b.letGo.unproppedWet).toBeCloseTo(a.letGo.unproppedWet, 9);
@@ -147,7 +175,12 @@ describe('the report hangs together', () => {
     expect(lasting.letGo.unproppedDry).toBeCloseTo(a.letGo.unproppedDry, 9);
   });
   test('limits in the brief become findings', () => {
-    const r = report(changed([{ path: ['brief', 'limits', 'weight'], value: 4 }, { path: ['brief', 'deadline'], value: '2026-11-24' }]));
+    const r = report(
+      changed([
+        { path: ['brief', 'limits', 'weight'], value: 4 },
+        { path: ['brief', 'deadline'], value: '2026-11-24' },
+      ]),
+    );
     expect(r.findings.find((f) => f.id === 'weight')?.status).toBe('fails');
     expect(r.findings.find((f) => f.id === 'deadline')?.status).toBe('fails');
   });
@@ -187,11 +220,15 @@ test('every remedy on 20 seeded builds does what it promised, and undoing it giv
         const got = report(pressedBuild.value.build);
         for (const [key, promised] of Object.entries(remedy.promised)) {
           const value = got.summary[key as keyof typeof got.summary];
-          if (typeof promised === 'number') expect(Math.abs((value as number) - promised)).toBeLessThanOrEqual(1e-9 * Math.max(1, Math.abs(promised)));
+          if (typeof promised === 'number')
+            expect(Math.abs((value as number) - promised)).toBeLessThanOrEqual(1e-9 * Math.max(1, Math.abs(promised)));
           else expect(value).toBe(promised);
         }
         const again = got.findings.find((f) => f.id === finding.id);
-        if (again && Number.isFinite(remedy.after)) expect(Math.abs(again.measured - remedy.after)).toBeLessThanOrEqual(1e-9 * Math.max(1, Math.abs(remedy.after)));
+        if (again && Number.isFinite(remedy.after))
+          expect(Math.abs(again.measured - remedy.after)).toBeLessThanOrEqual(
+            1e-9 * Math.max(1, Math.abs(remedy.after)),
+          );
         expect(hashOf(pressedBuild.value.build)).not.toBe(hashOf(build));
         expect(hashOf(stepBack(pressedBuild.value.build, pressedBuild.value.history)?.build)).toBe(hashOf(build));
         pressed += 1;

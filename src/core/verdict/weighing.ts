@@ -1,4 +1,14 @@
-import { fitWeighings, factorsOf, isItDry, moistureAt, type DryAnswer, type DryingFactors, type Forecaster, type Weighing, type WeighingFit } from '../drying';
+import {
+  fitWeighings,
+  factorsOf,
+  isItDry,
+  moistureAt,
+  type DryAnswer,
+  type DryingFactors,
+  type Forecaster,
+  type Weighing,
+  type WeighingFit,
+} from '../drying';
 import { armatureItems } from '../load';
 import { regionShapes } from './drying-report';
 import { layClay, nominalPush, type Laid } from './laying';
@@ -9,7 +19,12 @@ import type { Piece } from './piece';
 export interface WeighingReport {
   readonly fit: WeighingFit;
   /** kg by time: the fitted forecast and two standard deviations either side. */
-  readonly curve: readonly { readonly time: number; readonly low: number; readonly at: number; readonly high: number }[];
+  readonly curve: readonly {
+    readonly time: number;
+    readonly low: number;
+    readonly at: number;
+    readonly high: number;
+  }[];
   /** Seconds after the first clay until it is dry through; null when never. */
   readonly ready: { readonly low: number; readonly nominal: number; readonly high: number } | null;
   /** What was forecast before anything was weighed. */
@@ -32,10 +47,13 @@ export function forecastOf(piece: Piece, memory = new Memory(200)): PieceForecas
   const clay = piece.mixed.drying;
   if (!clay || piece.clay.setting !== 'dries') return null;
   const { sums, shapes } = regionShapes(piece);
-  const lay = (f: DryingFactors): Laid => layClay(piece, memory, clay, shapes, { ...nominalPush, diffusivity: f.diffusion, transfer: f.evaporation });
+  const lay = (f: DryingFactors): Laid =>
+    layClay(piece, memory, clay, shapes, { ...nominalPush, diffusivity: f.diffusion, transfer: f.evaporation });
   const bulk = sums.reduce((sum, s) => sum + (piece.face.solid ? 0 : s.bulk * piece.bulk.density), 0);
   const layers = sums.reduce((sum, s, r) => sum + (s.clay > 0 ? s.area * (piece.layersPerArea[r] ?? 0) : 0), 0);
-  const metal = armatureItems(piece.armature, piece.stockOf).filter((i) => i.kind !== 'base' && i.kind !== 'ballast').reduce((sum, i) => sum + i.wet, 0);
+  const metal = armatureItems(piece.armature, piece.stockOf)
+    .filter((i) => i.kind !== 'base' && i.kind !== 'ballast')
+    .reduce((sum, i) => sum + i.wet, 0);
   const rest = bulk + layers + metal;
   const mass: Forecaster = (f) => {
     const laid = lay(f);
@@ -63,19 +81,27 @@ export function forecastOf(piece: Piece, memory = new Memory(200)): PieceForecas
 const points = 70;
 
 /** `tare` is the board and stand, `least` the finest the scale shows; kg. Null where nothing dries or nothing was weighed. */
-export function fitPiece(piece: Piece, readings: readonly Weighing[], tare: number, least = 0.001): WeighingReport | null {
+export function fitPiece(
+  piece: Piece,
+  readings: readonly Weighing[],
+  tare: number,
+  least = 0.001,
+): WeighingReport | null {
   const forecast = forecastOf(piece);
   const worth = readings.filter((r) => r.time >= 0);
   if (!forecast || worth.length === 0) return null;
   const fit = fitWeighings(worth, forecast.mass, tare, least);
   const p = [fit.factors.evaporation, fit.factors.diffusion, fit.factors.amount].map(Math.log);
   const h = 0.02;
-  const pushed = [0, 1, 2].map((k) => [h, -h].map((by) => factorsOf(p.map((v, i) => (i === k ? v + by : v)))) as [DryingFactors, DryingFactors]);
+  const pushed = [0, 1, 2].map(
+    (k) => [h, -h].map((by) => factorsOf(p.map((v, i) => (i === k ? v + by : v)))) as [DryingFactors, DryingFactors],
+  );
   const middle = forecast.mass(fit.factors);
   const either = pushed.map(([up, down]) => [forecast.mass(up), forecast.mass(down)] as const);
   const reach = (slopes: readonly number[]) => {
     let variance = 0;
-    for (let a = 0; a < 3; a++) for (let b = 0; b < 3; b++) variance += (slopes[a] as number) * (slopes[b] as number) * (fit.covariance[a]?.[b] ?? 0);
+    for (let a = 0; a < 3; a++)
+      for (let b = 0; b < 3; b++) variance += slopes[a]! * slopes[b]! * (fit.covariance[a]?.[b] ?? 0);
     return 2 * Math.sqrt(Math.max(0, variance));
   };
   const nominal = forecast.ready(fit.factors);
@@ -86,11 +112,21 @@ export function fitPiece(piece: Piece, readings: readonly Weighing[], tare: numb
     const out = reach(either.map(([up, down]) => (up(time) - down(time)) / (2 * h)));
     return { time, low: at - out, at, high: at + out };
   });
-  const readySlopes = pushed.map(([up, down]) => ((forecast.ready(up) ?? (nominal ?? 0) * 2) - (forecast.ready(down) ?? (nominal ?? 0) * 2)) / (2 * h));
+  const readySlopes = pushed.map(
+    ([up, down]) =>
+      ((forecast.ready(up) ?? (nominal ?? 0) * 2) - (forecast.ready(down) ?? (nominal ?? 0) * 2)) / (2 * h),
+  );
   const spread = reach(readySlopes);
   const odd = new Set(fit.odd.map((o) => o.index));
   return {
-    fit, curve, ready: nominal === null ? null : { low: Math.max(0, nominal - spread), nominal, high: nominal + spread }, readyBefore: forecast.ready(factorsOf([])),
-    dry: isItDry(worth.filter((_, i) => !odd.has(i)), least), readings: worth.length,
+    fit,
+    curve,
+    ready: nominal === null ? null : { low: Math.max(0, nominal - spread), nominal, high: nominal + spread },
+    readyBefore: forecast.ready(factorsOf([])),
+    dry: isItDry(
+      worth.filter((_, i) => !odd.has(i)),
+      least,
+    ),
+    readings: worth.length,
   };
 }

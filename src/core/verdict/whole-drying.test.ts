@@ -5,7 +5,7 @@ import { Evaluator, wholePlan, wholeRun, type Report } from '.';
 
 /** The evidence, by whole builds: the quick answer and the one in three dimensions. Coarse cells, so that it takes seconds. */
 const all = otherDemoBuilds('2026-12-01', '2026-12-28');
-const named = (name: string): Build => all.find((b) => b.name === name) as Build;
+const named = (name: string): Build => all.find((b) => b.name === name)!;
 const changed = (b: Build, changes: readonly Change[]): Build => {
   const next = applyEdit(b, { label: 'test', changes });
   if (!next.ok) throw new Error(`${next.path} ${next.message}`);
@@ -14,7 +14,8 @@ const changed = (b: Build, changes: readonly Change[]): Build => {
 
 function dried(build: Build, step: number): { quick: Report; whole: WholeDrying } {
   const evaluator = new Evaluator();
-  const quick = evaluator.evaluate(build), piece = evaluator.piece(build);
+  const quick = evaluator.evaluate(build),
+    piece = evaluator.piece(build);
   if (!quick.ok || !piece.ok) throw new Error('does not work out');
   const plan = wholePlan(piece.value, { step });
   if (!plan.ok) throw new Error(plan.message);
@@ -40,7 +41,8 @@ test('the Harbour master cracks on its form, and lifted off it does not', () => 
 test('its drying: water is kept, both answers agree within what is stated, the last place is named', () => {
   const { quick, whole } = offForm;
   expect(Math.abs(whole.balance)).toBeLessThan(1e-6);
-  const head = quick.regions.find((r) => r.id === 'head'), full = whole.regions.find((r) => r.id === 'head');
+  const head = quick.regions.find((r) => r.id === 'head'),
+    full = whole.regions.find((r) => r.id === 'head');
   const ratio = (a: number | null | undefined, b: number | null | undefined) => (a ?? NaN) / (b ?? NaN);
   expect(ratio(full?.leatherHard, head?.leatherHard)).toBeGreaterThan(0.75);
   expect(ratio(full?.leatherHard, head?.leatherHard)).toBeLessThan(1.25);
@@ -56,14 +58,14 @@ test('its drying: water is kept, both answers agree within what is stated, the l
 test('a cut shows clay and no core, wetter inside than at the face; a place dries without getting wet again', () => {
   const { whole } = offForm;
   const early = whole.frames.findIndex((f) => f.time > 6 * 3600);
-  const stage = whole.stages[0] as WholeDrying['stages'][number];
+  const stage = whole.stages[0]!;
   const cut = slicePlane(whole, early, 1, Math.floor(stage.size[1] / 2));
   const seen = cut.values.filter((v) => v >= 0);
   expect(seen.length).toBeGreaterThan(100);
   expect(seen.length).toBeLessThan(cut.values.length * 0.5);
   expect(Math.max(...seen)).toBeGreaterThan(Math.min(...seen));
   const curve = curveAt(whole, whole.last.at).map((p) => p.wet ?? 0);
-  for (let i = 1; i < curve.length; i++) expect(curve[i] as number).toBeLessThanOrEqual((curve[i - 1] as number) + 0.01);
+  for (let i = 1; i < curve.length; i++) expect(curve[i]!).toBeLessThanOrEqual(curve[i - 1]! + 0.01);
 });
 
 test('kept as bytes and read again it is the same; torn or changed it is refused', () => {
@@ -72,9 +74,18 @@ test('kept as bytes and read again it is the same; torn or changed it is refused
   const back = readWhole(bytes);
   if (!back.ok) throw new Error(back.message);
   expect(back.value.key).toBe(key);
-  const { stages, frames, ...rest } = back.value.whole, was = offForm.whole;
+  const { stages, frames, ...rest } = back.value.whole,
+    was = offForm.whole;
   expect(rest).toEqual({ ...was, stages: undefined, frames: undefined });
-  const same = (a: ArrayBufferView | undefined, b: ArrayBufferView | undefined) => expect(a && b && Buffer.compare(Buffer.from(a.buffer, a.byteOffset, a.byteLength), Buffer.from(b.buffer, b.byteOffset, b.byteLength))).toBe(0);
+  const same = (a: ArrayBufferView | undefined, b: ArrayBufferView | undefined) =>
+    expect(
+      a &&
+        b &&
+        Buffer.compare(
+          Buffer.from(a.buffer, a.byteOffset, a.byteLength),
+          Buffer.from(b.buffer, b.byteOffset, b.byteLength),
+        ),
+    ).toBe(0);
   stages.forEach((s, k) => {
     for (const key of ['indexOf', 'latticeOf'] as const) same(s[key], was.stages[k]?.[key]);
     for (const key of ['cell', 'crack', 'crackedAt', 'holdAt'] as const) same(s.face[key], was.stages[k]?.face[key]);
@@ -89,10 +100,13 @@ test('kept as bytes and read again it is the same; torn or changed it is refused
 });
 
 test('earthen clay: near certain on a bare pipe, likely on loose paper', () => {
-  const earthen = (school: string, parameters: Record<string, unknown>) => changed(master, [
-    { path: ['brief', 'clay'], value: 'earthen-air-dry' }, { path: ['stages', 'lift'], value: null }, { path: ['regions', 'everywhere'], value: { coats: [0.012] } },
-    { path: ['armature', 'school'], value: { kind: school, parameters } },
-  ]);
+  const earthen = (school: string, parameters: Record<string, unknown>) =>
+    changed(master, [
+      { path: ['brief', 'clay'], value: 'earthen-air-dry' },
+      { path: ['stages', 'lift'], value: null },
+      { path: ['regions', 'everywhere'], value: { coats: [0.012] } },
+      { path: ['armature', 'school'], value: { kind: school, parameters } },
+    ]);
   const pipe = new Evaluator().evaluate(earthen('dense', {}));
   if (!pipe.ok) throw new Error(pipe.message);
   expect(pipe.value.summary.crack).toBeGreaterThan(1.6);
@@ -106,7 +120,8 @@ test('earthen clay: near certain on a bare pipe, likely on loose paper', () => {
 
 test('the Coral is sound in three sections, and in one it is not', () => {
   const coral = named('Coral candelabrum');
-  const apart = new Evaluator().evaluate(coral), inOne = new Evaluator().evaluate(changed(coral, [{ path: ['stages', 'apart'], value: false }]));
+  const apart = new Evaluator().evaluate(coral),
+    inOne = new Evaluator().evaluate(changed(coral, [{ path: ['stages', 'apart'], value: false }]));
   if (!apart.ok || !inOne.ok) throw new Error('does not work out');
   expect(apart.value.summary.crack).toBeLessThan(0.6);
   expect(inOne.value.summary.crack).toBeGreaterThanOrEqual(0.6);
@@ -123,7 +138,8 @@ test('work in small pieces comes to the same as in large ones', () => {
     while (!r.work(steps));
     return r.result();
   };
-  const small = run(16), large = run(100_000);
+  const small = run(16),
+    large = run(100_000);
   expect(small.steps).toBe(large.steps);
   expect(small.regions).toEqual(large.regions);
   expect(Buffer.compare(Buffer.from(small.frames[40]?.wet ?? []), Buffer.from(large.frames[40]?.wet ?? []))).toBe(0);
@@ -137,8 +153,11 @@ test('a clay that is not dried in air is refused in words', () => {
 
 test('painted thicker, a place holds more clay and dries later', () => {
   const plain = lamplighter('2026-12-01', null);
-  const painted = changed(plain, [{ path: ['regions', 'painted'], value: [{ at: [0.05, -0.06, 0.42], radius: 0.06, by: 0.008 }] }]);
-  const a = new Evaluator().evaluate(plain), b = new Evaluator().evaluate(painted);
+  const painted = changed(plain, [
+    { path: ['regions', 'painted'], value: [{ at: [0.05, -0.06, 0.42], radius: 0.06, by: 0.008 }] },
+  ]);
+  const a = new Evaluator().evaluate(plain),
+    b = new Evaluator().evaluate(painted);
   if (!a.ok || !b.ok) throw new Error('does not work out');
   expect(b.value.clay.onPiece).toBeGreaterThan(a.value.clay.onPiece + 0.01);
   expect(b.value.clay.onPiece).toBeLessThan(a.value.clay.onPiece + 0.2);

@@ -3,7 +3,11 @@
  * a network could take as well as the simulated ones here.
  */
 export type DeviceReading =
-  | { readonly ok: true; /** Milliseconds since 1970. */ readonly at: number; readonly values: Readonly<Record<string, number>> }
+  | {
+      readonly ok: true;
+      /** Milliseconds since 1970. */ readonly at: number;
+      readonly values: Readonly<Record<string, number>>;
+    }
   | { readonly ok: false; readonly at: number; readonly why: string };
 
 export interface Device {

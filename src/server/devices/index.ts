@@ -25,7 +25,11 @@ export async function devicesFor(buildId: string): Promise<Device[] | null> {
   const base = piece.ok ? baseMass(piece.value) : 0;
   const start = (secondsOf(build.value.brief.startDate) + build.value.stages.startHour * 3600) * 1000;
   // What the bench will find out: this room and this batch, the same for as long as the build lives.
-  const truth = { evaporation: 0.8 + 0.35 * ((seed % 97) / 97), diffusion: 0.8 + 0.4 * ((seed % 89) / 89), amount: 0.98 + 0.04 * ((seed % 83) / 83) };
+  const truth = {
+    evaporation: 0.8 + 0.35 * ((seed % 97) / 97),
+    diffusion: 0.8 + 0.4 * ((seed % 89) / 89),
+    amount: 0.98 + 0.04 * ((seed % 83) / 83),
+  };
   const mass = forecast ? forecast.mass(truth) : () => 0;
   const gross = (now: number) => base + (now < start ? (forecast?.rest ?? 0) : mass((now - start) / 1000));
   const calendar = { room: build.value.room, weekday: weekdayOf(build.value.brief.startDate) };
@@ -35,7 +39,11 @@ export async function devicesFor(buildId: string): Promise<Device[] | null> {
 
 function baseMass(piece: Parameters<typeof forecastOf>[0]): number {
   const report = new Evaluator().evaluate(piece.build);
-  return report.ok ? report.value.ledger.items.filter((i) => i.kind === 'base' || i.kind === 'ballast').reduce((sum, i) => sum + i.wet, 0) : 0;
+  return report.ok
+    ? report.value.ledger.items
+        .filter((i) => i.kind === 'base' || i.kind === 'ballast')
+        .reduce((sum, i) => sum + i.wet, 0)
+    : 0;
 }
 
 export interface StreamedReading {
@@ -47,5 +55,13 @@ export interface StreamedReading {
 }
 
 export async function readAll(devices: readonly Device[], now: number): Promise<StreamedReading[]> {
-  return Promise.all(devices.map(async (d) => ({ id: d.id, name: d.name, kind: d.kind, simulated: d.simulated, reading: await d.read(now) })));
+  return Promise.all(
+    devices.map(async (d) => ({
+      id: d.id,
+      name: d.name,
+      kind: d.kind,
+      simulated: d.simulated,
+      reading: await d.read(now),
+    })),
+  );
 }

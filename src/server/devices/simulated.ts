@@ -34,14 +34,26 @@ export class SimulatedScale implements Device {
   readonly kind = 'scale' as const;
   readonly simulated = true;
 
-  constructor(private readonly gross: (now: number) => number, private readonly seed: number, private readonly faults: SimulatedFaults = scaleFaults) {}
+  constructor(
+    private readonly gross: (now: number) => number,
+    private readonly seed: number,
+    private readonly faults: SimulatedFaults = scaleFaults,
+  ) {}
 
   read(now: number): Promise<DeviceReading> {
-    if (silent(this.faults, this.seed, now)) return Promise.resolve({ ok: false, at: now, why: 'the scale does not answer' });
+    if (silent(this.faults, this.seed, now))
+      return Promise.resolve({ ok: false, at: now, why: 'the scale does not answer' });
     const value = Math.max(0, shown(this.gross(now), this.faults, this.seed, now));
     // A display is steady while it hardly flickers.
     const before = shown(this.gross(now - 1000), this.faults, this.seed, now - 1000);
-    return Promise.resolve({ ok: true, at: now, values: { gross: Math.round(value * 1000) / 1000, steady: Math.abs(value - before) <= this.faults.finest ? 1 : 0 } });
+    return Promise.resolve({
+      ok: true,
+      at: now,
+      values: {
+        gross: Math.round(value * 1000) / 1000,
+        steady: Math.abs(value - before) <= this.faults.finest ? 1 : 0,
+      },
+    });
   }
 }
 
@@ -52,14 +64,26 @@ export class SimulatedHygrometer implements Device {
   readonly kind = 'hygrometer' as const;
   readonly simulated = true;
 
-  constructor(private readonly room: (now: number) => { readonly temperature: number; readonly relativeHumidity: number }, private readonly seed: number) {}
+  constructor(
+    private readonly room: (now: number) => { readonly temperature: number; readonly relativeHumidity: number },
+    private readonly seed: number,
+  ) {}
 
   read(now: number): Promise<DeviceReading> {
     const faults = { noise: 0.08, drift: 0.4, silent: 0.05, finest: 0.1 };
-    if (silent(faults, this.seed + 31, now)) return Promise.resolve({ ok: false, at: now, why: 'the hygrometer does not answer' });
+    if (silent(faults, this.seed + 31, now))
+      return Promise.resolve({ ok: false, at: now, why: 'the hygrometer does not answer' });
     const { temperature, relativeHumidity } = this.room(now);
     const t = shown(temperature, faults, this.seed + 3, now);
-    const rh = shown(relativeHumidity * 100, { ...faults, noise: 0.4, drift: 1.5, finest: 0.1 }, this.seed + 5, now) / 100;
-    return Promise.resolve({ ok: true, at: now, values: { temperature: Math.round(t * 10) / 10, relativeHumidity: Math.min(0.99, Math.max(0.02, Math.round(rh * 1000) / 1000)) } });
+    const rh =
+      shown(relativeHumidity * 100, { ...faults, noise: 0.4, drift: 1.5, finest: 0.1 }, this.seed + 5, now) / 100;
+    return Promise.resolve({
+      ok: true,
+      at: now,
+      values: {
+        temperature: Math.round(t * 10) / 10,
+        relativeHumidity: Math.min(0.99, Math.max(0.02, Math.round(rh * 1000) / 1000)),
+      },
+    });
   }
 }

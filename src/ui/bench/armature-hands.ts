@@ -23,8 +23,12 @@ export class ArmatureHands {
   private pressedAt: { x: number; y: number } | null = null;
 
   constructor(
-    private readonly scene: THREE.Scene, private readonly camera: THREE.OrthographicCamera, private readonly canvas: HTMLCanvasElement,
-    orbit: OrbitControls, private readonly draw: () => void, private readonly gestures: JointGestures,
+    private readonly scene: THREE.Scene,
+    private readonly camera: THREE.OrthographicCamera,
+    private readonly canvas: HTMLCanvasElement,
+    orbit: OrbitControls,
+    private readonly draw: () => void,
+    private readonly gestures: JointGestures,
   ) {
     this.handle = new Handle(scene, camera, canvas, orbit, draw, () => this.letGo());
     scene.add(this.group, this.ghost);
@@ -56,7 +60,22 @@ export class ArmatureHands {
       const on = n.id === picked;
       const mesh = new THREE.Mesh(
         new THREE.SphereGeometry(reach * (on ? 0.016 : crowded ? 0.006 : 0.01), 14, 10),
-        new THREE.MeshBasicMaterial({ color: on ? (dark ? '#e98f77' : '#9e3d28') : n.held ? (dark ? '#ede6da' : '#2a2622') : dark ? '#d9a441' : '#b9801a', depthTest: false, transparent: true, opacity: on ? 1 : 0.85 }),
+        new THREE.MeshBasicMaterial({
+          color: on
+            ? dark
+              ? '#e98f77'
+              : '#9e3d28'
+            : n.held
+              ? dark
+                ? '#ede6da'
+                : '#2a2622'
+              : dark
+                ? '#d9a441'
+                : '#b9801a',
+          depthTest: false,
+          transparent: true,
+          opacity: on ? 1 : 0.85,
+        }),
       );
       mesh.position.set(...n.at);
       mesh.renderOrder = 8;
@@ -75,7 +94,9 @@ export class ArmatureHands {
   /** Arrow keys: the picked joint by a step along the screen. */
   nudge(right: number, up: number): boolean {
     if (!this.armature || this.picked === null) return false;
-    const by = new THREE.Vector3().setFromMatrixColumn(this.camera.matrixWorld, 0).multiplyScalar(right)
+    const by = new THREE.Vector3()
+      .setFromMatrixColumn(this.camera.matrixWorld, 0)
+      .multiplyScalar(right)
       .add(new THREE.Vector3().setFromMatrixColumn(this.camera.matrixWorld, 1).multiplyScalar(up));
     this.gestures.onMove(this.picked, [by.x, by.y, by.z]);
     return true;
@@ -88,13 +109,22 @@ export class ArmatureHands {
   private readonly release = (event: PointerEvent): void => {
     const from = this.pressedAt;
     this.pressedAt = null;
-    if (!this.armature || this.handle.dragging || !from || Math.hypot(event.clientX - from.x, event.clientY - from.y) > 4) return;
+    if (
+      !this.armature ||
+      this.handle.dragging ||
+      !from ||
+      Math.hypot(event.clientX - from.x, event.clientY - from.y) > 4
+    )
+      return;
     if (this.handle.controls.axis !== null && this.picked !== null) return;
     const box = this.canvas.getBoundingClientRect();
     let best: { id: string; away: number } | null = null;
     for (const { id, at } of this.dots) {
       const p = at.clone().project(this.camera);
-      const away = Math.hypot(((p.x + 1) * box.width) / 2 + box.left - event.clientX, ((1 - p.y) * box.height) / 2 + box.top - event.clientY);
+      const away = Math.hypot(
+        ((p.x + 1) * box.width) / 2 + box.left - event.clientX,
+        ((1 - p.y) * box.height) / 2 + box.top - event.clientY,
+      );
       if (away < farPick && (!best || away < best.away)) best = { id, away };
     }
     this.gestures.onPick(best?.id ?? null);
@@ -103,7 +133,11 @@ export class ArmatureHands {
   private letGo(): void {
     const node = this.armature?.nodes.find((n) => n.id === this.picked);
     if (!node) return;
-    const by: Vec3 = [this.ghost.position.x - node.at[0], this.ghost.position.y - node.at[1], this.ghost.position.z - node.at[2]];
+    const by: Vec3 = [
+      this.ghost.position.x - node.at[0],
+      this.ghost.position.y - node.at[1],
+      this.ghost.position.z - node.at[2],
+    ];
     if (by.some((v) => Math.abs(v) > 1e-9)) this.gestures.onMove(node.id, by);
   }
 

@@ -24,15 +24,26 @@ const LoadStation = dynamic(() => import('../stations/load/load'), { ssr: false,
 const ArmatureStation = dynamic(() => import('../stations/armature/armature'), { ssr: false, loading: waiting });
 const ClayStation = dynamic(() => import('../stations/clay/clay'), { ssr: false, loading: waiting });
 const DryingStation = dynamic(() => import('../stations/drying/drying'), { ssr: false, loading: waiting });
-const PlanStation = dynamic(() => import('../stations/plan/plan'), { ssr: false, loading: () => <p className="muted">Making the plan …</p> });
+const PlanStation = dynamic(() => import('../stations/plan/plan'), {
+  ssr: false,
+  loading: () => <p className="muted">Making the plan …</p>,
+});
 const MoveStation = dynamic(() => import('../stations/move/move'), { ssr: false, loading: waiting });
-const LogStation = dynamic(() => import('../log/log'), { ssr: false, loading: () => <p className="muted">Opening the log …</p> });
+const LogStation = dynamic(() => import('../log/log'), {
+  ssr: false,
+  loading: () => <p className="muted">Opening the log …</p>,
+});
 
 const stations: readonly { id: StationId; name: string; panel: ComponentType }[] = [
-  { id: 'brief', name: 'Brief', panel: BriefStation }, { id: 'form', name: 'Form', panel: FormStation },
-  { id: 'armature', name: 'Armature', panel: ArmatureStation }, { id: 'load', name: 'Load', panel: LoadStation },
-  { id: 'clay', name: 'Clay', panel: ClayStation }, { id: 'drying', name: 'Drying', panel: DryingStation },
-  { id: 'plan', name: 'Plan', panel: PlanStation }, { id: 'log', name: 'Bench log', panel: LogStation }, { id: 'move', name: 'Move', panel: MoveStation },
+  { id: 'brief', name: 'Brief', panel: BriefStation },
+  { id: 'form', name: 'Form', panel: FormStation },
+  { id: 'armature', name: 'Armature', panel: ArmatureStation },
+  { id: 'load', name: 'Load', panel: LoadStation },
+  { id: 'clay', name: 'Clay', panel: ClayStation },
+  { id: 'drying', name: 'Drying', panel: DryingStation },
+  { id: 'plan', name: 'Plan', panel: PlanStation },
+  { id: 'log', name: 'Bench log', panel: LogStation },
+  { id: 'move', name: 'Move', panel: MoveStation },
 ];
 
 function Rail() {
@@ -50,8 +61,17 @@ function Rail() {
       <ol>
         {stations.map((s) => (
           <li key={s.id}>
-            <button type="button" aria-current={s.id === current ? 'step' : undefined} onClick={() => controller.go(s.id)}>
-              <Plumb status={s.id === 'log' ? 'unknown' : s.id === 'plan' ? planStatus : stationStatus(report, s.id)} size={28} label={s.id === 'log' ? 'No verdict' : undefined} /> {s.name}
+            <button
+              type="button"
+              aria-current={s.id === current ? 'step' : undefined}
+              onClick={() => controller.go(s.id)}
+            >
+              <Plumb
+                status={s.id === 'log' ? 'unknown' : s.id === 'plan' ? planStatus : stationStatus(report, s.id)}
+                size={28}
+                label={s.id === 'log' ? 'No verdict' : undefined}
+              />{' '}
+              {s.name}
             </button>
           </li>
         ))}
@@ -66,10 +86,17 @@ function SaveLine() {
   const message = useBench((s) => s.saveMessage);
   const time = savedAt ? new Date(savedAt).toTimeString().slice(0, 5) : '';
   const words = {
-    saved: time ? `Saved ${time}` : 'Saved', waiting: 'Not saved yet', saving: 'Saving …',
-    unreachable: 'Server not reached: trying again', refused: `Not saved: ${message}`,
+    saved: time ? `Saved ${time}` : 'Saved',
+    waiting: 'Not saved yet',
+    saving: 'Saving …',
+    unreachable: 'Server not reached: trying again',
+    refused: `Not saved: ${message}`,
   }[save];
-  return <span className="save" role="status" data-testid="save">{words}</span>;
+  return (
+    <span className="save" role="status" data-testid="save">
+      {words}
+    </span>
+  );
 }
 
 function Head({ ways, change, onKeys }: { ways: Ways; change: (w: Partial<Ways>) => void; onKeys: () => void }) {
@@ -78,33 +105,80 @@ function Head({ ways, change, onKeys }: { ways: Ways; change: (w: Partial<Ways>)
   const past = useBench((s) => s.history.past);
   const future = useBench((s) => s.history.future);
   const units = useBench((s) => s.units);
-  const clay = build.materials.values.clays[build.brief.clay]?.name ?? clays.get(build.brief.clay)?.name ?? build.brief.clay;
+  const clay =
+    build.materials.values.clays[build.brief.clay]?.name ?? clays.get(build.brief.clay)?.name ?? build.brief.clay;
   return (
     <header className="bench-head">
-      <Link href="/" aria-label="To the shelf"><HouseMark /></Link>
+      <Link href="/" aria-label="To the shelf">
+        <HouseMark />
+      </Link>
       <h1>{build.name}</h1>
-      <span className="facts">{sensible(build.form.start.size * 100)} % of life · {clay}</span>
+      <span className="facts">
+        {sensible(build.form.start.size * 100)} % of life · {clay}
+      </span>
       <span className="grow" />
       <SaveLine />
-      <Button size="sm" variant="quiet" disabled={past.length === 0} onClick={() => controller.undo()} aria-label={past.length > 0 ? `Undo: ${past[past.length - 1]?.label ?? ''}` : 'Undo'} title={past[past.length - 1]?.label}><Undo2 size={16} /> <span className="word">Undo</span></Button>
-      <Button size="sm" variant="quiet" disabled={future.length === 0} onClick={() => controller.redo()} aria-label={future.length > 0 ? `Do again: ${future[0]?.label ?? ''}` : 'Do again'} title={future[0]?.label}><Redo2 size={16} /> <span className="word">Again</span></Button>
+      <Button
+        size="sm"
+        variant="quiet"
+        disabled={past.length === 0}
+        onClick={() => controller.undo()}
+        aria-label={past.length > 0 ? `Undo: ${past[past.length - 1]?.label ?? ''}` : 'Undo'}
+        title={past[past.length - 1]?.label}
+      >
+        <Undo2 size={16} /> <span className="word">Undo</span>
+      </Button>
+      <Button
+        size="sm"
+        variant="quiet"
+        disabled={future.length === 0}
+        onClick={() => controller.redo()}
+        aria-label={future.length > 0 ? `Do again: ${future[0]?.label ?? ''}` : 'Do again'}
+        title={future[0]?.label}
+      >
+        <Redo2 size={16} /> <span className="word">Again</span>
+      </Button>
       <Dropdown align="end">
-        <Dropdown.Toggle size="sm" variant="quiet" id="ways">{units === 'metric' ? 'mm, kg' : 'in, lb'}</Dropdown.Toggle>
+        <Dropdown.Toggle size="sm" variant="quiet" id="ways">
+          {units === 'metric' ? 'mm, kg' : 'in, lb'}
+        </Dropdown.Toggle>
         <Dropdown.Menu>
-          <Dropdown.Item onClick={() => { change({ units: 'metric' }); controller.setUnits('metric'); }}>Millimetres, kilograms</Dropdown.Item>
-          <Dropdown.Item onClick={() => { change({ units: 'imperial' }); controller.setUnits('imperial'); }}>Inches, pounds</Dropdown.Item>
+          <Dropdown.Item
+            onClick={() => {
+              change({ units: 'metric' });
+              controller.setUnits('metric');
+            }}
+          >
+            Millimetres, kilograms
+          </Dropdown.Item>
+          <Dropdown.Item
+            onClick={() => {
+              change({ units: 'imperial' });
+              controller.setUnits('imperial');
+            }}
+          >
+            Inches, pounds
+          </Dropdown.Item>
           <Dropdown.Divider />
           <Dropdown.Item onClick={() => change({ theme: 'day' })}>Day colours</Dropdown.Item>
           <Dropdown.Item onClick={() => change({ theme: 'evening' })}>Evening colours</Dropdown.Item>
           <Dropdown.Item onClick={() => change({ theme: 'system' })}>As this machine</Dropdown.Item>
           <Dropdown.Divider />
-          <Dropdown.Item onClick={() => change({ motion: !ways.motion })}>{ways.motion ? 'Keep things still' : 'Let things move'}</Dropdown.Item>
+          <Dropdown.Item onClick={() => change({ motion: !ways.motion })}>
+            {ways.motion ? 'Keep things still' : 'Let things move'}
+          </Dropdown.Item>
           <Dropdown.Item href={`/api/builds/${controller.id}/export`}>Take this build out as a file</Dropdown.Item>
-          <Dropdown.Item href={`/api/builds/${controller.id}/export?whole`}>The same with its log and pictures</Dropdown.Item>
-          <Dropdown.Item href={`/build/${controller.id}/print`} target="_blank">Cut list and shopping, to print</Dropdown.Item>
+          <Dropdown.Item href={`/api/builds/${controller.id}/export?whole`}>
+            The same with its log and pictures
+          </Dropdown.Item>
+          <Dropdown.Item href={`/build/${controller.id}/print`} target="_blank">
+            Cut list and shopping, to print
+          </Dropdown.Item>
         </Dropdown.Menu>
       </Dropdown>
-      <Button size="sm" variant="quiet" onClick={onKeys} aria-label="Keys">?</Button>
+      <Button size="sm" variant="quiet" onClick={onKeys} aria-label="Keys">
+        ?
+      </Button>
     </header>
   );
 }
@@ -116,13 +190,23 @@ function Sibling() {
   return (
     <div className="tray" role="alert">
       <span>This build was changed elsewhere meanwhile; that version is shown. Yours is kept as “{sibling.name}”.</span>
-      <button type="button" onClick={() => { window.location.href = `/build/${sibling.id}`; }}>Open mine</button>
-      <button type="button" onClick={() => controller.dismissSibling()}>Stay here</button>
+      <button
+        type="button"
+        onClick={() => {
+          window.location.href = `/build/${sibling.id}`;
+        }}
+      >
+        Open mine
+      </button>
+      <button type="button" onClick={() => controller.dismissSibling()}>
+        Stay here
+      </button>
     </div>
   );
 }
 
-const typing = (target: EventTarget | null) => target instanceof HTMLElement && ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName);
+const typing = (target: EventTarget | null) =>
+  target instanceof HTMLElement && ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName);
 
 function useKeys(controller: BenchController, onKeys: () => void, change: (w: Partial<Ways>) => void) {
   useEffect(() => {
@@ -171,17 +255,29 @@ function Shell({ dark, ways, change }: { dark: boolean; ways: Ways; change: (w: 
       <Head ways={ways} change={change} onKeys={() => setKeys(true)} />
       <Rail />
       {station === 'log' || station === 'plan' ? <div className="view" hidden /> : <PieceView dark={dark} />}
-      <main className="panel"><Panel key={station} /></main>
+      <main className="panel">
+        <Panel key={station} />
+      </main>
       <ScaleBeam />
       <Sibling />
-      <div className="visually-hidden" role="status" aria-live="polite">{announcement}</div>
+      <div className="visually-hidden" role="status" aria-live="polite">
+        {announcement}
+      </div>
       <ShortcutsCard open={keys} onClose={() => setKeys(false)} />
     </div>
   );
 }
 
 /** One build open on the bench. */
-export default function Bench({ opened, ways: initial, station }: { opened: OpenedBuild; ways: Ways; station: string | null }) {
+export default function Bench({
+  opened,
+  ways: initial,
+  station,
+}: {
+  opened: OpenedBuild;
+  ways: Ways;
+  station: string | null;
+}) {
   const { ways, dark, change } = useWays(initial);
   const controller = useMemo(() => {
     const made = new BenchController(opened, initial.units);
@@ -192,5 +288,9 @@ export default function Bench({ opened, ways: initial, station }: { opened: Open
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [opened.id]);
   useEffect(() => controller.start(), [controller]);
-  return <BenchProvider value={controller}><Shell dark={dark} ways={ways} change={change} /></BenchProvider>;
+  return (
+    <BenchProvider value={controller}>
+      <Shell dark={dark} ways={ways} change={change} />
+    </BenchProvider>
+  );
 }

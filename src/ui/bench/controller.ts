@@ -109,11 +109,40 @@ export class BenchController {
     this.id = opened.id;
     this.revision = opened.revision;
     this.store = createStore<BenchState>(() => ({
-      build: opened.build, history: readHistory(opened.history), save: 'saved', savedAt: null, saveMessage: '', sibling: null,
-      report: null, reportedSize: opened.build.form.start.size, reckoning: 'nominal', failure: null, before: null, picture: null, cover: null, units, station: 'brief', moment: '',
+      build: opened.build,
+      history: readHistory(opened.history),
+      save: 'saved',
+      savedAt: null,
+      saveMessage: '',
+      sibling: null,
+      report: null,
+      reportedSize: opened.build.form.start.size,
+      reckoning: 'nominal',
+      failure: null,
+      before: null,
+      picture: null,
+      cover: null,
+      units,
+      station: 'brief',
+      moment: '',
       // Drying opens on today, for a piece that is under way.
-      dryTime: Math.max(0, Date.now() / 1000 - secondsOf(opened.build.brief.startDate) - opened.build.stages.startHour * 3600), announcement: '', selected: null, view: 'turn', pickedJoint: null,
-      whole: noWhole, section: null, dryFace: 'moisture', probes: [], picking: null, damageAt: null, brush: { radius: 0.04, by: 0.003 }, newConflicts: [], planStatus: 'unknown',
+      dryTime: Math.max(
+        0,
+        Date.now() / 1000 - secondsOf(opened.build.brief.startDate) - opened.build.stages.startHour * 3600,
+      ),
+      announcement: '',
+      selected: null,
+      view: 'turn',
+      pickedJoint: null,
+      whole: noWhole,
+      section: null,
+      dryFace: 'moisture',
+      probes: [],
+      picking: null,
+      damageAt: null,
+      brush: { radius: 0.04, by: 0.003 },
+      newConflicts: [],
+      planStatus: 'unknown',
     }));
     this.client = new EvaluateClient((answer) => this.receive(answer));
     this.drying = new DryingClient((answer) => this.receiveWhole(answer));
@@ -186,12 +215,23 @@ export class BenchController {
     if (answer.kind === 'failed') this.store.setState({ failure: answer.why, reckoning: 'done' });
     else if (answer.kind === 'nominal') {
       const known = this.state.report;
-      const came = known && this.reckoned && this.reckoned !== this.state.build ? newConflicts(known.conflicts, answer.report.conflicts) : null;
+      const came =
+        known && this.reckoned && this.reckoned !== this.state.build
+          ? newConflicts(known.conflicts, answer.report.conflicts)
+          : null;
       this.reckoned = this.state.build;
       if (came) this.store.setState({ newConflicts: came });
       const moment = answer.report.moments.some((m) => m.moment === this.state.moment) ? this.state.moment : 'clay-1';
-      this.store.setState({ report: answer.report, reportedSize: this.state.build.form.start.size, reckoning: 'ranges', failure: null, moment, ...(answer.picture ? { picture: answer.picture } : {}) });
-    } else if (answer.kind === 'ranges') this.store.setState({ report: answer.report, reckoning: 'remedies', cover: answer.cover });
+      this.store.setState({
+        report: answer.report,
+        reportedSize: this.state.build.form.start.size,
+        reckoning: 'ranges',
+        failure: null,
+        moment,
+        ...(answer.picture ? { picture: answer.picture } : {}),
+      });
+    } else if (answer.kind === 'ranges')
+      this.store.setState({ report: answer.report, reckoning: 'remedies', cover: answer.cover });
     else if (answer.kind === 'complete') this.store.setState({ report: answer.report, reckoning: 'done' });
   }
 
@@ -233,11 +273,36 @@ export class BenchController {
 
   private receiveWhole(answer: DryingAnswer): void {
     const { whole } = this.state;
-    if (answer.kind === 'progress') this.store.setState({ whole: { ...whole, status: whole.status === 'paused' ? 'paused' : 'working', done: answer.done, left: answer.left } });
-    else if (answer.kind === 'refused') this.store.setState({ whole: { ...whole, status: 'refused', message: answer.why.message } });
+    if (answer.kind === 'progress')
+      this.store.setState({
+        whole: {
+          ...whole,
+          status: whole.status === 'paused' ? 'paused' : 'working',
+          done: answer.done,
+          left: answer.left,
+        },
+      });
+    else if (answer.kind === 'refused')
+      this.store.setState({ whole: { ...whole, status: 'refused', message: answer.why.message } });
     else if (answer.kind === 'whole') {
-      this.store.setState({ whole: { status: 'ready', done: 1, left: 0, whole: answer.whole, key: answer.key, seconds: answer.seconds, message: '' }, section: this.state.section ?? { axis: 1, share: 0.5 }, announcement: 'The whole piece has been dried.' });
-      if (answer.packed) void fetch(`/api/builds/${this.id}/drying?key=${answer.key}&revision=${this.revision}`, { method: 'PUT', body: answer.packed }).catch(() => undefined);
+      this.store.setState({
+        whole: {
+          status: 'ready',
+          done: 1,
+          left: 0,
+          whole: answer.whole,
+          key: answer.key,
+          seconds: answer.seconds,
+          message: '',
+        },
+        section: this.state.section ?? { axis: 1, share: 0.5 },
+        announcement: 'The whole piece has been dried.',
+      });
+      if (answer.packed)
+        void fetch(`/api/builds/${this.id}/drying?key=${answer.key}&revision=${this.revision}`, {
+          method: 'PUT',
+          body: answer.packed,
+        }).catch(() => undefined);
     }
   }
 
@@ -272,8 +337,15 @@ export class BenchController {
     if (picking === 'damage') this.setDamageAt(at);
     if (picking !== 'paint') return;
     const size = build.form.start.size;
-    const stroke = { at: at.map((v) => Math.round((v / size) * 1e4) / 1e4) as unknown as Vec3, radius: brush.radius / size, by: brush.by / size };
-    const refused = this.edit({ label: brush.by > 0 ? 'Clay painted thicker' : 'Clay painted thinner', changes: [{ path: ['regions', 'painted'], value: [...build.regions.painted, stroke] }] });
+    const stroke = {
+      at: at.map((v) => Math.round((v / size) * 1e4) / 1e4) as unknown as Vec3,
+      radius: brush.radius / size,
+      by: brush.by / size,
+    };
+    const refused = this.edit({
+      label: brush.by > 0 ? 'Clay painted thicker' : 'Clay painted thinner',
+      changes: [{ path: ['regions', 'painted'], value: [...build.regions.painted, stroke] }],
+    });
     if (refused) this.announce(`Not done: ${refused.message}`);
   }
 
@@ -329,7 +401,12 @@ export class BenchController {
     const { build, history } = this.state;
     this.store.setState({ save: 'saving' });
     type Outcome = { saved: true; revision: number } | { saved: false; siblingId: string; siblingName: string };
-    const answer = await call<Outcome>('PUT', `/api/builds/${this.id}`, { revision: this.revision, document: build, history, label: this.lastLabel }, keepalive);
+    const answer = await call<Outcome>(
+      'PUT',
+      `/api/builds/${this.id}`,
+      { revision: this.revision, document: build, history, label: this.lastLabel },
+      keepalive,
+    );
     this.saving = false;
     if (!answer.ok) {
       this.store.setState({ save: answer.offline ? 'unreachable' : 'refused', saveMessage: answer.message });
@@ -356,7 +433,10 @@ export class BenchController {
     }
     this.revision = fresh.value.revision;
     this.store.setState({
-      build: fresh.value.build, history: readHistory(fresh.value.history) ?? emptyHistory, save: 'saved', sibling: { id, name },
+      build: fresh.value.build,
+      history: readHistory(fresh.value.history) ?? emptyHistory,
+      save: 'saved',
+      sibling: { id, name },
       announcement: `Changed elsewhere meanwhile. Your version is kept as ${name}.`,
     });
     this.reckon();

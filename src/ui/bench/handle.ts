@@ -7,7 +7,14 @@ export class Handle {
   readonly controls: TransformControls;
   dragging = false;
 
-  constructor(private readonly scene: THREE.Scene, camera: THREE.Camera, canvas: HTMLCanvasElement, orbit: OrbitControls, draw: () => void, letGo: () => void) {
+  constructor(
+    private readonly scene: THREE.Scene,
+    camera: THREE.Camera,
+    canvas: HTMLCanvasElement,
+    orbit: OrbitControls,
+    draw: () => void,
+    letGo: () => void,
+  ) {
     this.controls = new TransformControls(camera, canvas);
     this.controls.setSize(0.75);
     this.setTheme(false);

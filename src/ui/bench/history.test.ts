@@ -22,8 +22,18 @@ test('a chain of steps unwinds one gesture at a time, through JSON', () => {
   let history: History = emptyHistory;
   const hashes = [hashOf(build)];
   const steps = [
-    { label: 'prop', changes: [{ path: ['armature', 'props', 0], value: { id: 'a', name: 'a', node: 'stuffed/crown', until: 'always' } }] },
-    { label: 'prop', changes: [{ path: ['armature', 'props', 1], value: { id: 'b', name: 'b', node: 'stuffed/skull', until: 'always' } }] },
+    {
+      label: 'prop',
+      changes: [
+        { path: ['armature', 'props', 0], value: { id: 'a', name: 'a', node: 'stuffed/crown', until: 'always' } },
+      ],
+    },
+    {
+      label: 'prop',
+      changes: [
+        { path: ['armature', 'props', 1], value: { id: 'b', name: 'b', node: 'stuffed/skull', until: 'always' } },
+      ],
+    },
     { label: 'away', changes: [{ path: ['armature', 'props', 0], value: undefined }] },
     { label: 'own', changes: [{ path: ['regions', 'own', 'head'], value: { coats: [0.005] } }] },
     { label: 'deadline', changes: [{ path: ['brief', 'deadline'], value: '2026-12-24' }] },
@@ -47,13 +57,26 @@ test('a chain of steps unwinds one gesture at a time, through JSON', () => {
 
 test('a refused edit changes nothing, and one that changes nothing is no step', () => {
   const b = newBust('b', '2026-12-01');
-  expect(perform(b, emptyHistory, { label: 'x', changes: [{ path: ['room', 'temperature'], value: -90 }] }).ok).toBe(false);
-  expect(perform(b, emptyHistory, { label: 'x', changes: [{ path: ['form', 'start', 'measures', 'headHeight'], value: 9 }] })).toMatchObject({ ok: false, path: 'form.start.measures.headHeight' });
-  expect(perform(b, emptyHistory, { label: 'x', changes: [{ path: ['armature', 'school', 'parameters', 'ballast'], value: -1 }] }).ok).toBe(false);
+  expect(perform(b, emptyHistory, { label: 'x', changes: [{ path: ['room', 'temperature'], value: -90 }] }).ok).toBe(
+    false,
+  );
+  expect(
+    perform(b, emptyHistory, {
+      label: 'x',
+      changes: [{ path: ['form', 'start', 'measures', 'headHeight'], value: 9 }],
+    }),
+  ).toMatchObject({ ok: false, path: 'form.start.measures.headHeight' });
+  expect(
+    perform(b, emptyHistory, {
+      label: 'x',
+      changes: [{ path: ['armature', 'school', 'parameters', 'ballast'], value: -1 }],
+    }).ok,
+  ).toBe(false);
   const same = perform(b, emptyHistory, { label: 'x', changes: [{ path: ['room', 'temperature'], value: 20 }] });
   expect(same.ok && same.value.history.past).toHaveLength(0);
 });
 
 test('a broken history counts as none', () => {
-  for (const kept of [null, 3, { past: 'x' }, { past: [{ label: 1 }], future: [] }]) expect(readHistory(kept)).toEqual(emptyHistory);
+  for (const kept of [null, 3, { past: 'x' }, { past: [{ label: 1 }], future: [] }])
+    expect(readHistory(kept)).toEqual(emptyHistory);
 });

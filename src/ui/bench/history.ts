@@ -55,7 +55,8 @@ export function stepBack(build: Build, history: History): { build: Build; histor
   const step = history.past[history.past.length - 1];
   if (!step) return null;
   return {
-    build: applyPatches(build, step.inverse as Patch[]), label: step.label,
+    build: applyPatches(build, step.inverse as Patch[]),
+    label: step.label,
     history: { past: history.past.slice(0, -1), future: [step, ...history.future] },
   };
 }
@@ -64,16 +65,24 @@ export function stepForward(build: Build, history: History): { build: Build; his
   const step = history.future[0];
   if (!step) return null;
   return {
-    build: applyPatches(build, step.patches as Patch[]), label: step.label,
+    build: applyPatches(build, step.patches as Patch[]),
+    label: step.label,
     history: { past: [...history.past, step], future: history.future.slice(1) },
   };
 }
 
 /** Reads a kept history; anything that is not one counts as none. */
 export function readHistory(kept: unknown): History {
-  const isStep = (s: unknown): s is Step => typeof s === 'object' && s !== null && typeof (s as Step).label === 'string'
-    && Array.isArray((s as Step).patches) && Array.isArray((s as Step).inverse);
-  const { past, future } = (typeof kept === 'object' && kept !== null ? kept : {}) as { past?: unknown; future?: unknown };
+  const isStep = (s: unknown): s is Step =>
+    typeof s === 'object' &&
+    s !== null &&
+    typeof (s as Step).label === 'string' &&
+    Array.isArray((s as Step).patches) &&
+    Array.isArray((s as Step).inverse);
+  const { past, future } = (typeof kept === 'object' && kept !== null ? kept : {}) as {
+    past?: unknown;
+    future?: unknown;
+  };
   if (!Array.isArray(past) || !Array.isArray(future) || ![...past, ...future].every(isStep)) return emptyHistory;
   return { past, future };
 }

@@ -16,7 +16,10 @@ import type { PieceViewer, Sagged, ViewName } from './viewer';
 import { faceColours, frameAt, sectionOf } from './whole-picture';
 
 const views: readonly { id: ViewName; name: string }[] = [
-  { id: 'turn', name: 'Turn' }, { id: 'front', name: 'Front' }, { id: 'side', name: 'Side' }, { id: 'top', name: 'Top' },
+  { id: 'turn', name: 'Turn' },
+  { id: 'front', name: 'Front' },
+  { id: 'side', name: 'Side' },
+  { id: 'top', name: 'Top' },
 ];
 
 /** Sag is drawn so that it can be seen: a round factor that brings the largest to about a thirtieth of the height. */
@@ -40,10 +43,20 @@ function saggedShape(report: Report, picture: Picture, moment: string): { sagged
   return { sagged: { bones: picture.armature.bones.map((b) => ({ from: moved(b.from), to: moved(b.to) })) }, factor };
 }
 
-function memberColours(report: Report, picture: Picture, moment: string, evening: boolean): Map<string, [number, number, number]> {
+function memberColours(
+  report: Report,
+  picture: Picture,
+  moment: string,
+  evening: boolean,
+): Map<string, [number, number, number]> {
   const check = report.moments.find((m) => m.moment === moment);
   const byBone = new Map(check?.bones.map((b) => [b.bone, b.utilisation]));
-  return new Map(picture.armature.members.map((m) => [m.id, loadColour(Math.max(0, ...m.bones.map((b) => byBone.get(b) ?? 0)), evening)]));
+  return new Map(
+    picture.armature.members.map((m) => [
+      m.id,
+      loadColour(Math.max(0, ...m.bones.map((b) => byBone.get(b) ?? 0)), evening),
+    ]),
+  );
 }
 
 function formColours(report: Report, picture: Picture, time: number): [number, number, number][] {
@@ -51,13 +64,36 @@ function formColours(report: Report, picture: Picture, time: number): [number, n
   return picture.masses.map((m) => moistureColour(byMass.get(m.id) ?? 0));
 }
 
-function Key({ station, factor, time, evening, cover, units, face }: { station: string; factor: number; time: number; evening: boolean; cover: boolean; units: UnitSystem; face: DryFace }) {
+function Key({
+  station,
+  factor,
+  time,
+  evening,
+  cover,
+  units,
+  face,
+}: {
+  station: string;
+  factor: number;
+  time: number;
+  evening: boolean;
+  cover: boolean;
+  units: UnitSystem;
+  face: DryFace;
+}) {
   if (cover) {
     return (
       <div className="key" aria-hidden="true">
         From the face to the nearest member
         <div className="ramp" style={{ background: rampCss('cover') }} />
-        <div className="row-of">{[0, 0.5, 1].map((s) => <span key={s}>{s === 1 ? 'over ' : ''}{formatLength(s * plentyOfCover, units)}</span>)}</div>
+        <div className="row-of">
+          {[0, 0.5, 1].map((s) => (
+            <span key={s}>
+              {s === 1 ? 'over ' : ''}
+              {formatLength(s * plentyOfCover, units)}
+            </span>
+          ))}
+        </div>
       </div>
     );
   }
@@ -66,8 +102,15 @@ function Key({ station, factor, time, evening, cover, units, face }: { station: 
       <div className="key" aria-hidden="true">
         Carried, of what it can bear
         <div className="ramp" style={{ background: rampCss('load', evening) }} />
-        <div className="row-of"><span>0</span><span>0.6</span><span>1</span><span>1.5</span></div>
-        <div className="muted mt-1">Dashed: the bones as they sag{factor > 1 ? `, drawn ${factor} times` : ''}. Dot: centre of gravity.</div>
+        <div className="row-of">
+          <span>0</span>
+          <span>0.6</span>
+          <span>1</span>
+          <span>1.5</span>
+        </div>
+        <div className="muted mt-1">
+          Dashed: the bones as they sag{factor > 1 ? `, drawn ${factor} times` : ''}. Dot: centre of gravity.
+        </div>
       </div>
     );
   }
@@ -76,7 +119,12 @@ function Key({ station, factor, time, evening, cover, units, face }: { station: 
       <div className="key" aria-hidden="true">
         Crack index of the face
         <div className="ramp" style={{ background: rampCss('load') }} />
-        <div className="row-of"><span>0</span><span>0.6</span><span>1</span><span>1.5</span></div>
+        <div className="row-of">
+          <span>0</span>
+          <span>0.6</span>
+          <span>1</span>
+          <span>1.5</span>
+        </div>
       </div>
     );
   }
@@ -84,7 +132,14 @@ function Key({ station, factor, time, evening, cover, units, face }: { station: 
     return (
       <div className="key" aria-hidden="true">
         {formatDuration(time)} on a hand
-        <div className="row-of"><span><i className="chip held" /> may hold</span><span><i className="chip soft" /> leaves its mark</span></div>
+        <div className="row-of">
+          <span>
+            <i className="chip held" /> may hold
+          </span>
+          <span>
+            <i className="chip soft" /> leaves its mark
+          </span>
+        </div>
       </div>
     );
   }
@@ -93,7 +148,11 @@ function Key({ station, factor, time, evening, cover, units, face }: { station: 
       <div className="key" aria-hidden="true">
         Water still to leave, {formatDuration(time)} on
         <div className="ramp" style={{ background: rampCss('moisture') }} />
-        <div className="row-of"><span>dry</span><span>half</span><span>as laid</span></div>
+        <div className="row-of">
+          <span>dry</span>
+          <span>half</span>
+          <span>as laid</span>
+        </div>
       </div>
     );
   }
@@ -122,7 +181,11 @@ function formOf(controller: BenchController) {
   return form.ok ? form.value : null;
 }
 
-const grips: readonly { id: Grip; name: string }[] = [{ id: 'move', name: 'Move it' }, { id: 'turn', name: 'Turn it' }, { id: 'stretch', name: 'Stretch it' }];
+const grips: readonly { id: Grip; name: string }[] = [
+  { id: 'move', name: 'Move it' },
+  { id: 'turn', name: 'Turn it' },
+  { id: 'stretch', name: 'Stretch it' },
+];
 
 export default function PieceView({ dark }: { dark: boolean }) {
   const controller = useController();
@@ -151,7 +214,12 @@ export default function PieceView({ dark }: { dark: boolean }) {
     if (ready && picture) viewer.current?.setScaleFigure(beside);
   }, [ready, picture, beside, dark]);
   const cover = useBench((s) => s.cover);
-  const showCover = covered && (station === 'form' || station === 'armature') && cover !== null && picture !== null && cover.key === picture.key;
+  const showCover =
+    covered &&
+    (station === 'form' || station === 'armature') &&
+    cover !== null &&
+    picture !== null &&
+    cover.key === picture.key;
   const gestures = useMemo(() => gesturesOn(controller), [controller]);
 
   useEffect(() => {
@@ -188,23 +256,34 @@ export default function PieceView({ dark }: { dark: boolean }) {
   const damageAt = useBench((s) => s.damageAt);
   const shownWhole = station === 'drying' ? whole : null;
   const frame = shownWhole ? frameAt(shownWhole, dryTime) : 0;
-  const wholeFace = useMemo(() => (shownWhole && picture ? faceColours(shownWhole, frame, picture, dryFace) : null), [shownWhole, picture, frame, dryFace]);
+  const wholeFace = useMemo(
+    () => (shownWhole && picture ? faceColours(shownWhole, frame, picture, dryFace) : null),
+    [shownWhole, picture, frame, dryFace],
+  );
   useEffect(() => {
     if (!ready || !picture) return;
-    if (station === 'drying') viewer.current?.setSection(shownWhole && section ? sectionOf(shownWhole, frame, section.axis, section.share) : null);
+    if (station === 'drying')
+      viewer.current?.setSection(
+        shownWhole && section ? sectionOf(shownWhole, frame, section.axis, section.share) : null,
+      );
     else {
       viewer.current?.setSection(null);
       viewer.current?.setCut(cut);
     }
   }, [ready, picture, station, shownWhole, frame, section, cut, view]);
   useEffect(() => {
-    if (ready && picture) viewer.current?.setProbes(station === 'drying' ? probes : station === 'log' && damageAt ? [damageAt] : []);
+    if (ready && picture)
+      viewer.current?.setProbes(station === 'drying' ? probes : station === 'log' && damageAt ? [damageAt] : []);
   }, [ready, picture, station, probes, damageAt, dark]);
   useEffect(() => {
-    const wanted = (station === 'drying' && picking === 'probe') || (station === 'clay' && picking === 'paint') || (station === 'log' && picking === 'damage');
+    const wanted =
+      (station === 'drying' && picking === 'probe') ||
+      (station === 'clay' && picking === 'paint') ||
+      (station === 'log' && picking === 'damage');
     if (ready && picture) viewer.current?.setTouch(wanted ? (at) => controller.touchPiece(at) : null);
   }, [ready, picture, station, picking, controller]);
-  const shape = report && picture && station === 'load' ? saggedShape(report, picture, moment) : { sagged: null, factor: 1 };
+  const shape =
+    report && picture && station === 'load' ? saggedShape(report, picture, moment) : { sagged: null, factor: 1 };
   useEffect(() => {
     if (!ready || !picture || !report) return;
     viewer.current?.setColours({
@@ -228,15 +307,19 @@ export default function PieceView({ dark }: { dark: boolean }) {
     viewer.current?.setGuides(form?.ok && guides ? form.value.landmarks : []);
   }, [ready, picture, station, build, selected, grip, gestures, guides, dark]);
 
-  const jointGestures = useMemo(() => ({
-    onPick: (id: string | null) => controller.pickJoint(id),
-    onMove: (id: string, by: Vec3) => {
-      const refused = controller.edit(moveJoint(controller.state.build, id, jointName(id), by));
-      if (refused) controller.announce(`Not done: ${refused.message}`);
-    },
-  }), [controller]);
+  const jointGestures = useMemo(
+    () => ({
+      onPick: (id: string | null) => controller.pickJoint(id),
+      onMove: (id: string, by: Vec3) => {
+        const refused = controller.edit(moveJoint(controller.state.build, id, jointName(id), by));
+        if (refused) controller.announce(`Not done: ${refused.message}`);
+      },
+    }),
+    [controller],
+  );
   useEffect(() => {
-    if (ready && picture) viewer.current?.setJoints(station === 'armature' ? picture.armature : null, pickedJoint, jointGestures);
+    if (ready && picture)
+      viewer.current?.setJoints(station === 'armature' ? picture.armature : null, pickedJoint, jointGestures);
   }, [ready, picture, station, pickedJoint, jointGestures, dark]);
   const mounted = station === 'move' ? build.armature.mount : null;
   useEffect(() => {
@@ -245,10 +328,18 @@ export default function PieceView({ dark }: { dark: boolean }) {
 
   const turnBy = (event: React.KeyboardEvent) => {
     const act: Record<string, () => void> = {
-      ArrowLeft: () => viewer.current?.turn(-0.2), ArrowRight: () => viewer.current?.turn(0.2),
-      '+': () => viewer.current?.zoom(1.15), '=': () => viewer.current?.zoom(1.15), '-': () => viewer.current?.zoom(1 / 1.15),
+      ArrowLeft: () => viewer.current?.turn(-0.2),
+      ArrowRight: () => viewer.current?.turn(0.2),
+      '+': () => viewer.current?.zoom(1.15),
+      '=': () => viewer.current?.zoom(1.15),
+      '-': () => viewer.current?.zoom(1 / 1.15),
     };
-    const nudges: Record<string, [number, number]> = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] };
+    const nudges: Record<string, [number, number]> = {
+      ArrowLeft: [-1, 0],
+      ArrowRight: [1, 0],
+      ArrowUp: [0, 1],
+      ArrowDown: [0, -1],
+    };
     const way = nudges[event.key];
     const far = event.shiftKey ? 5 : 1;
     if (way && viewer.current?.nudge(way[0] * far, way[1] * far)) {
@@ -263,31 +354,106 @@ export default function PieceView({ dark }: { dark: boolean }) {
   return (
     <div className="view">
       {/* The picture says nothing that the tables do not; its keys turn and zoom it. */}
-      <canvas ref={canvas} tabIndex={0} role="img" onKeyDown={turnBy} aria-label={`${controller.state.build.name} on its turntable. Left and right turn it, plus and minus zoom. The tables beside it say the same.`} />
+      <canvas
+        ref={canvas}
+        tabIndex={0}
+        role="img"
+        onKeyDown={turnBy}
+        aria-label={`${controller.state.build.name} on its turntable. Left and right turn it, plus and minus zoom. The tables beside it say the same.`}
+      />
       {!picture && !broken && <div className="wait">Setting it on the turntable …</div>}
       {broken && <div className="wait">This browser cannot draw in three dimensions; the tables hold everything.</div>}
       <div className="hands" role="toolbar" aria-label="View">
         {views.map((v) => (
-          <Button key={v.id} size="sm" variant="quiet" active={view === v.id} aria-pressed={view === v.id} onClick={() => {
-            controller.lookFrom(v.id);
-            viewer.current?.setView(v.id);
-          }}>{v.name}</Button>
+          <Button
+            key={v.id}
+            size="sm"
+            variant="quiet"
+            active={view === v.id}
+            aria-pressed={view === v.id}
+            onClick={() => {
+              controller.lookFrom(v.id);
+              viewer.current?.setView(v.id);
+            }}
+          >
+            {v.name}
+          </Button>
         ))}
-        {!shownWhole && <Button size="sm" variant="quiet" active={cut !== null} aria-pressed={cut !== null} onClick={() => setCut(cut === null ? 0.5 : null)}>Cut</Button>}
-        <Button size="sm" variant="quiet" active={beside} aria-pressed={beside} onClick={() => setBeside(!beside)} title="A hand or a person beside it">For scale</Button>
-        {(station === 'form' || station === 'armature') && <Button size="sm" variant="quiet" active={covered} aria-pressed={covered} onClick={() => setCovered(!covered)}>Cover</Button>}
-        {station === 'form' && <>
-          <Button size="sm" variant="quiet" active={guides} aria-pressed={guides} onClick={() => setGuides(!guides)}>Proportions</Button>
-          {selected?.kind === 'mass' && grips.map((g) => <Button key={g.id} size="sm" variant="quiet" active={grip === g.id} aria-pressed={grip === g.id} onClick={() => setGrip(g.id)}>{g.name}</Button>)}
-        </>}
+        {!shownWhole && (
+          <Button
+            size="sm"
+            variant="quiet"
+            active={cut !== null}
+            aria-pressed={cut !== null}
+            onClick={() => setCut(cut === null ? 0.5 : null)}
+          >
+            Cut
+          </Button>
+        )}
+        <Button
+          size="sm"
+          variant="quiet"
+          active={beside}
+          aria-pressed={beside}
+          onClick={() => setBeside(!beside)}
+          title="A hand or a person beside it"
+        >
+          For scale
+        </Button>
+        {(station === 'form' || station === 'armature') && (
+          <Button
+            size="sm"
+            variant="quiet"
+            active={covered}
+            aria-pressed={covered}
+            onClick={() => setCovered(!covered)}
+          >
+            Cover
+          </Button>
+        )}
+        {station === 'form' && (
+          <>
+            <Button size="sm" variant="quiet" active={guides} aria-pressed={guides} onClick={() => setGuides(!guides)}>
+              Proportions
+            </Button>
+            {selected?.kind === 'mass' &&
+              grips.map((g) => (
+                <Button
+                  key={g.id}
+                  size="sm"
+                  variant="quiet"
+                  active={grip === g.id}
+                  aria-pressed={grip === g.id}
+                  onClick={() => setGrip(g.id)}
+                >
+                  {g.name}
+                </Button>
+              ))}
+          </>
+        )}
       </div>
       {cut !== null && !shownWhole && (
         <div className="cut">
           <label htmlFor="cut-depth">Cut away from the front</label>
-          <Form.Range id="cut-depth" min={0} max={1} step={0.02} value={cut} onChange={(e) => setCut(Number(e.target.value))} />
+          <Form.Range
+            id="cut-depth"
+            min={0}
+            max={1}
+            step={0.02}
+            value={cut}
+            onChange={(e) => setCut(Number(e.target.value))}
+          />
         </div>
       )}
-      <Key station={station} factor={shape.factor} time={dryTime} evening={dark} cover={showCover} units={units} face={shownWhole ? dryFace : 'moisture'} />
+      <Key
+        station={station}
+        factor={shape.factor}
+        time={dryTime}
+        evening={dark}
+        cover={showCover}
+        units={units}
+        face={shownWhole ? dryFace : 'moisture'}
+      />
     </div>
   );
 }

@@ -8,10 +8,11 @@ import { label } from './surroundings';
 export function rulerBeside(picture: Picture, units: UnitSystem, colour: string, reach: number): THREE.Object3D[] {
   const { base } = picture.armature;
   const p = picture.surface.positions;
-  let left = -base.width / 2, top = 0;
+  let left = -base.width / 2,
+    top = 0;
   for (let i = 0; i < p.length; i += 3) {
-    left = Math.min(left, p[i] as number);
-    top = Math.max(top, p[i + 2] as number);
+    left = Math.min(left, p[i]!);
+    top = Math.max(top, p[i + 2]!);
   }
   const foot = groundUnder(base);
   const x = left - reach * 0.12;
@@ -27,8 +28,21 @@ export function rulerBeside(picture: Picture, units: UnitSystem, colour: string,
     const isMajor = Math.abs((i * minor) / major - Math.round((i * minor) / major)) < 1e-6;
     const half = reach * (isMajor ? 0.03 : 0.015);
     points.push(new THREE.Vector3(x - half, 0, z), new THREE.Vector3(x + half, 0, z));
-    if (isMajor) out.push(label(formatLength(i * minor, units).replace(/ (mm|in)$/, i === 0 ? '' : ' $1'), new THREE.Vector3(x - reach * 0.04, 0, z), colour, reach));
+    if (isMajor)
+      out.push(
+        label(
+          formatLength(i * minor, units).replace(/ (mm|in)$/, i === 0 ? '' : ' $1'),
+          new THREE.Vector3(x - reach * 0.04, 0, z),
+          colour,
+          reach,
+        ),
+      );
   }
-  out.push(new THREE.LineSegments(new THREE.BufferGeometry().setFromPoints(points), new THREE.LineBasicMaterial({ color: colour })));
+  out.push(
+    new THREE.LineSegments(
+      new THREE.BufferGeometry().setFromPoints(points),
+      new THREE.LineBasicMaterial({ color: colour }),
+    ),
+  );
   return out;
 }

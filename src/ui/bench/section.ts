@@ -26,14 +26,27 @@ export function drawSection(group: THREE.Group, section: Section, toEye: THREE.V
   texture.minFilter = THREE.NearestFilter;
   texture.needsUpdate = true;
   const place = (u: number, v: number): [number, number, number] => {
-    const a = corner[0] + u * width * step, b = corner[1] + v * height * step;
+    const a = corner[0] + u * width * step,
+      b = corner[1] + v * height * step;
     return axis === 0 ? [at, a, b] : axis === 1 ? [a, at, b] : [a, b, at];
   };
   const geometry = new THREE.BufferGeometry();
-  geometry.setAttribute('position', new THREE.Float32BufferAttribute([...place(0, 0), ...place(1, 0), ...place(1, 1), ...place(0, 1)], 3));
+  geometry.setAttribute(
+    'position',
+    new THREE.Float32BufferAttribute([...place(0, 0), ...place(1, 0), ...place(1, 1), ...place(0, 1)], 3),
+  );
   geometry.setAttribute('uv', new THREE.Float32BufferAttribute([0, 0, 1, 0, 1, 1, 0, 1], 2));
   geometry.setIndex([0, 1, 2, 0, 2, 3]);
-  const mesh = new THREE.Mesh(geometry, new THREE.MeshBasicMaterial({ map: texture, transparent: true, side: THREE.DoubleSide, depthWrite: false, alphaTest: 0.3 }));
+  const mesh = new THREE.Mesh(
+    geometry,
+    new THREE.MeshBasicMaterial({
+      map: texture,
+      transparent: true,
+      side: THREE.DoubleSide,
+      depthWrite: false,
+      alphaTest: 0.3,
+    }),
+  );
   mesh.renderOrder = 5;
   group.add(mesh);
   const normal = new THREE.Vector3(axis === 0 ? 1 : 0, axis === 1 ? 1 : 0, axis === 2 ? 1 : 0);
@@ -48,7 +61,10 @@ export class Touch {
   private surface: THREE.Mesh | null = null;
   private from: { x: number; y: number } | null = null;
 
-  constructor(private readonly canvas: HTMLCanvasElement, private readonly camera: THREE.Camera) {}
+  constructor(
+    private readonly canvas: HTMLCanvasElement,
+    private readonly camera: THREE.Camera,
+  ) {}
 
   set(told: ((at: Vec3) => void) | null, surface: THREE.Mesh | null): void {
     if (this.told === null && told !== null) {
@@ -67,11 +83,25 @@ export class Touch {
   };
 
   private readonly release = (event: PointerEvent): void => {
-    if (!this.from || Math.hypot(event.clientX - this.from.x, event.clientY - this.from.y) > 5 || !this.surface || !this.told) return;
+    if (
+      !this.from ||
+      Math.hypot(event.clientX - this.from.x, event.clientY - this.from.y) > 5 ||
+      !this.surface ||
+      !this.told
+    )
+      return;
     const box = this.canvas.getBoundingClientRect();
-    this.ray.setFromCamera(new THREE.Vector2(((event.clientX - box.left) / box.width) * 2 - 1, 1 - ((event.clientY - box.top) / box.height) * 2), this.camera);
+    this.ray.setFromCamera(
+      new THREE.Vector2(
+        ((event.clientX - box.left) / box.width) * 2 - 1,
+        1 - ((event.clientY - box.top) / box.height) * 2,
+      ),
+      this.camera,
+    );
     const material = this.surface.material as THREE.Material;
-    const hit = this.ray.intersectObject(this.surface, false).find((h) => !material.clippingPlanes?.some((p) => p.distanceToPoint(h.point) < 0));
+    const hit = this.ray
+      .intersectObject(this.surface, false)
+      .find((h) => !material.clippingPlanes?.some((p) => p.distanceToPoint(h.point) < 0));
     if (hit) this.told([hit.point.x, hit.point.y, hit.point.z]);
   };
 }

@@ -41,8 +41,12 @@ export class ShapingHands {
   private dark = false;
 
   constructor(
-    private readonly scene: THREE.Scene, private readonly camera: THREE.OrthographicCamera, private readonly canvas: HTMLCanvasElement,
-    orbit: OrbitControls, private readonly draw: () => void, private readonly gestures: Gestures,
+    private readonly scene: THREE.Scene,
+    private readonly camera: THREE.OrthographicCamera,
+    private readonly canvas: HTMLCanvasElement,
+    orbit: OrbitControls,
+    private readonly draw: () => void,
+    private readonly gestures: Gestures,
   ) {
     this.handle = new Handle(scene, camera, canvas, orbit, draw, () => this.letGo());
     scene.add(this.group);
@@ -64,7 +68,14 @@ export class ShapingHands {
   }
 
   /** Shows the joints and what is picked; `form` null takes the hands off. */
-  set(form: ResolvedForm | null, picked: Picked | null, grip: Grip, reach: number, surface: THREE.Mesh | null, owners: Uint16Array | null): void {
+  set(
+    form: ResolvedForm | null,
+    picked: Picked | null,
+    grip: Grip,
+    reach: number,
+    surface: THREE.Mesh | null,
+    owners: Uint16Array | null,
+  ): void {
     this.form = form;
     this.picked = picked;
     this.active = form !== null;
@@ -80,7 +91,22 @@ export class ShapingHands {
       const on = picked?.kind === 'joint' && picked.id === joint.id;
       const mesh = new THREE.Mesh(
         new THREE.SphereGeometry(reach * (on ? 0.016 : 0.011), 14, 10),
-        new THREE.MeshBasicMaterial({ color: this.dark ? (on ? '#e98f77' : joint.ground ? '#ede6da' : '#93a9b5') : on ? '#9e3d28' : joint.ground ? '#2a2622' : '#41505a', depthTest: false, transparent: true, opacity: on ? 1 : 0.75 }),
+        new THREE.MeshBasicMaterial({
+          color: this.dark
+            ? on
+              ? '#e98f77'
+              : joint.ground
+                ? '#ede6da'
+                : '#93a9b5'
+            : on
+              ? '#9e3d28'
+              : joint.ground
+                ? '#2a2622'
+                : '#41505a',
+          depthTest: false,
+          transparent: true,
+          opacity: on ? 1 : 0.75,
+        }),
       );
       mesh.position.set(...joint.at);
       mesh.renderOrder = 8;
@@ -129,7 +155,8 @@ export class ShapingHands {
   private readonly release = (event: PointerEvent): void => {
     const from = this.pressedAt;
     this.pressedAt = null;
-    if (!this.active || this.handle.dragging || !from || Math.hypot(event.clientX - from.x, event.clientY - from.y) > 4) return;
+    if (!this.active || this.handle.dragging || !from || Math.hypot(event.clientX - from.x, event.clientY - from.y) > 4)
+      return;
     if (this.handle.controls.axis !== null && this.picked) return;
     this.gestures.onPick(this.under(event));
   };
@@ -137,7 +164,10 @@ export class ShapingHands {
   /** What lies under the pointer: a joint within a finger's breadth, else the mass of the face there. */
   private under(event: PointerEvent): Picked | null {
     const box = this.canvas.getBoundingClientRect();
-    const at = new THREE.Vector2(((event.clientX - box.left) / box.width) * 2 - 1, 1 - ((event.clientY - box.top) / box.height) * 2);
+    const at = new THREE.Vector2(
+      ((event.clientX - box.left) / box.width) * 2 - 1,
+      1 - ((event.clientY - box.top) / box.height) * 2,
+    );
     let best: { id: string; away: number } | null = null;
     for (const { joint, mesh } of this.dots) {
       const p = mesh.position.clone().project(this.camera);
@@ -159,7 +189,8 @@ export class ShapingHands {
     if (picked.kind === 'joint') {
       const joint = form.skeleton.joints.find((j) => j.id === picked.id);
       const to = rotationFrom(ghost.quaternion);
-      if (joint && to.some((v, i) => Math.abs(v - (joint.rotation[i] as number)) > 1e-9)) this.gestures.onPose(joint, joint.rotation, to);
+      if (joint && to.some((v, i) => Math.abs(v - joint.rotation[i]!) > 1e-9))
+        this.gestures.onPose(joint, joint.rotation, to);
       return;
     }
     const mass = form.masses.find((m) => m.id === picked.id);
@@ -167,11 +198,12 @@ export class ShapingHands {
     const by: Vec3 = [ghost.position.x - mass.at[0], ghost.position.y - mass.at[1], ghost.position.z - mass.at[2]];
     const factors: Vec3 = [ghost.scale.x, ghost.scale.y, ghost.scale.z];
     if (by.some((v) => Math.abs(v) > 1e-9)) this.gestures.onMove(mass, by);
-    else if (factors.some((v) => Math.abs(v - 1) > 1e-9)) this.gestures.onStretch(mass, [Math.abs(factors[0]), Math.abs(factors[1]), Math.abs(factors[2])]);
+    else if (factors.some((v) => Math.abs(v - 1) > 1e-9))
+      this.gestures.onStretch(mass, [Math.abs(factors[0]), Math.abs(factors[1]), Math.abs(factors[2])]);
     else {
       const to = rotationFrom(ghost.quaternion);
       const from = rotationOf(mass.turn);
-      if (to.some((v, i) => Math.abs(v - (from[i] as number)) > 1e-9)) this.gestures.onTurn(mass, to);
+      if (to.some((v, i) => Math.abs(v - from[i]!) > 1e-9)) this.gestures.onTurn(mass, to);
     }
   }
 
@@ -188,7 +220,7 @@ function matrixOf(r: Rotation): THREE.Matrix4 {
 
 function rotationFrom(q: THREE.Quaternion): Rotation {
   const e = new THREE.Matrix4().makeRotationFromQuaternion(q).elements as unknown as number[];
-  const at = (i: number) => e[i] as number;
+  const at = (i: number) => e[i]!;
   return [at(0), at(4), at(8), at(1), at(5), at(9), at(2), at(6), at(10)];
 }
 
@@ -203,13 +235,17 @@ function outlineOf(mass: Mass): THREE.Object3D {
     group.add(mesh);
   };
   const s = mass.shape;
-  if (s.kind === 'ellipsoid' || s.kind === 'shell') add(new THREE.SphereGeometry(1, 28, 18), (m) => m.scale.set(...s.radii));
+  if (s.kind === 'ellipsoid' || s.kind === 'shell')
+    add(new THREE.SphereGeometry(1, 28, 18), (m) => m.scale.set(...s.radii));
   else if (s.kind === 'rounded-box') add(new THREE.BoxGeometry(2 * s.half[0], 2 * s.half[1], 2 * s.half[2]));
   else if (s.kind === 'sampled') {
     const sides = s.cells.map((n) => (n - 7) * s.step) as [number, number, number];
-    add(new THREE.BoxGeometry(...sides), (m) => m.position.set(...(s.from.map((v, k) => v + ((s.cells[k] as number) - 1) * s.step * 0.5) as [number, number, number])));
+    add(new THREE.BoxGeometry(...sides), (m) =>
+      m.position.set(...(s.from.map((v, k) => v + (s.cells[k]! - 1) * s.step * 0.5) as [number, number, number])),
+    );
   } else if (s.kind === 'ring') add(new THREE.TorusGeometry(s.radius, s.thickness, 14, 40));
-  else if (s.kind === 'drum') add(new THREE.CylinderGeometry(s.radius, s.radius, 2 * s.half, 32), (m) => m.rotateX(Math.PI / 2));
+  else if (s.kind === 'drum')
+    add(new THREE.CylinderGeometry(s.radius, s.radius, 2 * s.half, 32), (m) => m.rotateX(Math.PI / 2));
   else {
     const reach = new THREE.Vector3(...s.reach);
     add(new THREE.SphereGeometry(s.radiusFrom, 20, 14));

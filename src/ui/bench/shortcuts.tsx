@@ -3,7 +3,8 @@ import { Modal, Table } from 'react-bootstrap';
 
 export const shortcuts: readonly (readonly [string, string])[] = [
   ['1 – 9', 'go to a station, in the order of the work'],
-  ['Ctrl Z', 'undo'], ['Ctrl Shift Z', 'do it again'],
+  ['Ctrl Z', 'undo'],
+  ['Ctrl Shift Z', 'do it again'],
   ['M', 'next moment of the piece’s life, on Load'],
   ['W', 'weigh it: straight to the bench log'],
   ['C', 'bench card: what to do now, and clocks'],
@@ -19,9 +20,24 @@ export const shortcuts: readonly (readonly [string, string])[] = [
 export function ShortcutsCard({ open, onClose }: { open: boolean; onClose: () => void }) {
   return (
     <Modal show={open} onHide={onClose} centered aria-labelledby="shortcuts-title">
-      <Modal.Header closeButton><Modal.Title id="shortcuts-title" as="h2" className="h5">Keys</Modal.Title></Modal.Header>
+      <Modal.Header closeButton>
+        <Modal.Title id="shortcuts-title" as="h2" className="h5">
+          Keys
+        </Modal.Title>
+      </Modal.Header>
       <Modal.Body>
-        <Table size="sm"><tbody>{shortcuts.map(([k, w]) => <tr key={k}><td><kbd style={{ background: 'var(--iron)' , color: 'var(--paper)'}}>{k}</kbd></td><td>{w}</td></tr>)}</tbody></Table>
+        <Table size="sm">
+          <tbody>
+            {shortcuts.map(([k, w]) => (
+              <tr key={k}>
+                <td>
+                  <kbd style={{ background: 'var(--iron)', color: 'var(--paper)' }}>{k}</kbd>
+                </td>
+                <td>{w}</td>
+              </tr>
+            ))}
+          </tbody>
+        </Table>
       </Modal.Body>
     </Modal>
   );

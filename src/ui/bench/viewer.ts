@@ -44,7 +44,19 @@ export class PieceViewer {
   private readonly scene = new THREE.Scene();
   private readonly camera = new THREE.OrthographicCamera(-1, 1, 1, -1, -50, 50);
   private readonly controls: OrbitControls;
-  private readonly groups = { form: new THREE.Group(), armature: new THREE.Group(), base: new THREE.Group(), marks: new THREE.Group(), ruler: new THREE.Group(), guides: new THREE.Group(), references: new THREE.Group(), scale: new THREE.Group(), mount: new THREE.Group(), section: new THREE.Group(), probes: new THREE.Group() };
+  private readonly groups = {
+    form: new THREE.Group(),
+    armature: new THREE.Group(),
+    base: new THREE.Group(),
+    marks: new THREE.Group(),
+    ruler: new THREE.Group(),
+    guides: new THREE.Group(),
+    references: new THREE.Group(),
+    scale: new THREE.Group(),
+    mount: new THREE.Group(),
+    section: new THREE.Group(),
+    probes: new THREE.Group(),
+  };
   private readonly resize: ResizeObserver;
   private picture: Picture | null = null;
   private frame = 0;
@@ -105,7 +117,13 @@ export class PieceViewer {
     if (!box || box.width < 2 || box.height < 2) return;
     this.renderer.setSize(box.width, box.height, false);
     const aspect = box.width / box.height;
-    const half = Math.max(this.reach, this.besideMount, this.beside / Math.max(1, aspect * 0.9), this.beside > this.reach ? this.beside * 0.8 : 0) * Math.max(1, 0.92 / aspect);
+    const half =
+      Math.max(
+        this.reach,
+        this.besideMount,
+        this.beside / Math.max(1, aspect * 0.9),
+        this.beside > this.reach ? this.beside * 0.8 : 0,
+      ) * Math.max(1, 0.92 / aspect);
     this.camera.left = -half * aspect;
     this.camera.right = half * aspect;
     this.camera.top = half;
@@ -127,7 +145,12 @@ export class PieceViewer {
   }
 
   setView(view: ViewName): void {
-    const from: Record<ViewName, [number, number, number]> = { turn: [-0.75, -1.5, 0.42], front: [0, -2, 0], side: [2, 0, 0], top: [0, -0.001, 2] };
+    const from: Record<ViewName, [number, number, number]> = {
+      turn: [-0.75, -1.5, 0.42],
+      front: [0, -2, 0],
+      side: [2, 0, 0],
+      top: [0, -0.001, 2],
+    };
     this.controls.target.copy(this.centre);
     this.camera.position.set(...from[view]).add(this.centre);
     this.camera.zoom = 1;
@@ -138,7 +161,10 @@ export class PieceViewer {
 
   /** Keyboard turning: radians about the upright. */
   turn(by: number): void {
-    this.camera.position.sub(this.centre).applyAxisAngle(new THREE.Vector3(0, 0, 1), by).add(this.centre);
+    this.camera.position
+      .sub(this.centre)
+      .applyAxisAngle(new THREE.Vector3(0, 0, 1), by)
+      .add(this.centre);
     this.controls.update();
     this.draw();
   }
@@ -160,7 +186,8 @@ export class PieceViewer {
     const size = bounds.getSize(new THREE.Vector3());
     const reach = Math.max(size.z * 0.68, size.x * 0.7, size.y * 0.6, 0.02);
     const middle = bounds.getCenter(new THREE.Vector3());
-    const moved = first || Math.abs(reach - this.reach) > this.reach * 0.02 || middle.distanceTo(this.centre) > this.reach * 0.05;
+    const moved =
+      first || Math.abs(reach - this.reach) > this.reach * 0.02 || middle.distanceTo(this.centre) > this.reach * 0.05;
     if (moved) {
       const shift = middle.clone().sub(this.centre);
       this.centre.copy(middle);
@@ -184,7 +211,14 @@ export class PieceViewer {
     geometry.setAttribute('normal', new THREE.BufferAttribute(normals, 3));
     geometry.setAttribute('color', new THREE.BufferAttribute(new Float32Array(positions.length), 3));
     geometry.setIndex(new THREE.BufferAttribute(triangles, 1));
-    const material = () => new THREE.MeshStandardMaterial({ vertexColors: true, transparent: true, opacity: 0.36, depthWrite: false, roughness: 0.9 });
+    const material = () =>
+      new THREE.MeshStandardMaterial({
+        vertexColors: true,
+        transparent: true,
+        opacity: 0.36,
+        depthWrite: false,
+        roughness: 0.9,
+      });
     const back = new THREE.Mesh(geometry, material());
     back.material.side = THREE.BackSide;
     const front = new THREE.Mesh(geometry, material());
@@ -198,9 +232,15 @@ export class PieceViewer {
     for (const member of picture.armature.members) {
       const points = member.path.map((p) => new THREE.Vector3(...p));
       const curve = new THREE.CatmullRomCurve3(points, false, 'centripetal');
-      const radius = Math.max(0.0016, ((picture.memberAcross[member.id] ?? 0.004) / 2) * (member.strands > 1 ? 1.5 : 1));
+      const radius = Math.max(
+        0.0016,
+        ((picture.memberAcross[member.id] ?? 0.004) / 2) * (member.strands > 1 ? 1.5 : 1),
+      );
       const tube = new THREE.TubeGeometry(curve, Math.max(8, points.length * 4), radius, 10, false);
-      const mesh = new THREE.Mesh(tube, new THREE.MeshStandardMaterial({ color: this.iron, roughness: 0.55, metalness: 0.25 }));
+      const mesh = new THREE.Mesh(
+        tube,
+        new THREE.MeshStandardMaterial({ color: this.iron, roughness: 0.55, metalness: 0.25 }),
+      );
       mesh.userData['member'] = member.id;
       mesh.userData['timber'] = timbers.has(member.stock);
       mesh.renderOrder = 2;
@@ -211,18 +251,32 @@ export class PieceViewer {
   private buildBase(picture: Picture): void {
     empty(this.groups.base);
     const { base } = picture.armature;
-    const board = new THREE.Mesh(new THREE.BoxGeometry(base.width, base.depth, base.thickness), new THREE.MeshStandardMaterial({ color: '#cfae80', roughness: 0.9 }));
+    const board = new THREE.Mesh(
+      new THREE.BoxGeometry(base.width, base.depth, base.thickness),
+      new THREE.MeshStandardMaterial({ color: '#cfae80', roughness: 0.9 }),
+    );
     board.position.set(base.at[0], base.at[1], -base.thickness / 2);
-    const turntable = new THREE.Mesh(new THREE.CylinderGeometry(1, 1, 0.02, 72), new THREE.MeshStandardMaterial({ color: '#d8cdbb', roughness: 1, transparent: true, opacity: 0.65 }));
+    const turntable = new THREE.Mesh(
+      new THREE.CylinderGeometry(1, 1, 0.02, 72),
+      new THREE.MeshStandardMaterial({ color: '#d8cdbb', roughness: 1, transparent: true, opacity: 0.65 }),
+    );
     const radius = Math.hypot(base.width, base.depth) * 0.62;
     turntable.scale.set(radius, 1, radius);
     turntable.rotation.x = Math.PI / 2;
     turntable.position.set(base.at[0], base.at[1], groundUnder(base) - 0.0105);
-    const flange = new THREE.Mesh(new THREE.CylinderGeometry(base.flangeDiameter / 2, base.flangeDiameter / 2, 0.008, 40), new THREE.MeshStandardMaterial({ color: ironByDay, roughness: 0.6 }));
+    const flange = new THREE.Mesh(
+      new THREE.CylinderGeometry(base.flangeDiameter / 2, base.flangeDiameter / 2, 0.008, 40),
+      new THREE.MeshStandardMaterial({ color: ironByDay, roughness: 0.6 }),
+    );
     flange.rotation.x = Math.PI / 2;
     flange.position.set(base.flangeAt[0], base.flangeAt[1], 0.004);
     // A timber frame is bolted to bearers, which are not a plate to look at.
-    this.groups.base.add(...(base.standing === 'own' ? [] : [board]), turntable, ...(base.flangeDiameter < 0.3 && base.standing !== 'own' ? [flange] : []), ...underBoard(base));
+    this.groups.base.add(
+      ...(base.standing === 'own' ? [] : [board]),
+      turntable,
+      ...(base.flangeDiameter < 0.3 && base.standing !== 'own' ? [flange] : []),
+      ...underBoard(base),
+    );
   }
 
   /** Hands on the form, on the Form station; null takes them off. */
@@ -231,13 +285,27 @@ export class PieceViewer {
     this.hands ??= new ShapingHands(this.scene, this.camera, this.canvas, this.controls, () => this.draw(), gestures);
     this.hands.setTheme(this.dark);
     const front = (this.groups.form.children[1] as THREE.Mesh | undefined) ?? null;
-    this.hands.set(shaping?.form ?? null, shaping?.picked ?? null, shaping?.grip ?? 'move', this.reach, front, this.picture?.surface.owners ?? null);
+    this.hands.set(
+      shaping?.form ?? null,
+      shaping?.picked ?? null,
+      shaping?.grip ?? 'move',
+      this.reach,
+      front,
+      this.picture?.surface.owners ?? null,
+    );
   }
 
   /** Hands on the armature's joints, on Armature; null takes them off. */
   setJoints(armature: Armature | null, picked: string | null, gestures: JointGestures): void {
     if (!armature && !this.jointHands) return;
-    this.jointHands ??= new ArmatureHands(this.scene, this.camera, this.canvas, this.controls, () => this.draw(), gestures);
+    this.jointHands ??= new ArmatureHands(
+      this.scene,
+      this.camera,
+      this.canvas,
+      this.controls,
+      () => this.draw(),
+      gestures,
+    );
     this.jointHands.set(armature, picked, this.reach, this.dark);
   }
 
@@ -249,18 +317,20 @@ export class PieceViewer {
   setColours(colours: ViewColours): void {
     const picture = this.picture;
     if (!picture) return;
-    const attribute = (this.groups.form.children[0] as THREE.Mesh | undefined)?.geometry.getAttribute('color') as THREE.BufferAttribute | undefined;
+    const attribute = (this.groups.form.children[0] as THREE.Mesh | undefined)?.geometry.getAttribute('color') as
+      THREE.BufferAttribute | undefined;
     if (attribute) {
       const { owners } = picture.surface;
       for (let i = 0; i < owners.length; i++) {
-        const c = colours.face?.[i] ?? colours.form?.[owners[i] as number];
+        const c = colours.face?.[i] ?? colours.form?.[owners[i]!];
         if (c) attribute.setXYZ(i, c[0], c[1], c[2]);
         else attribute.setXYZ(i, plaster.r, plaster.g, plaster.b);
       }
       attribute.needsUpdate = true;
     }
     for (const mesh of this.groups.form.children) {
-      ((mesh as THREE.Mesh).material as THREE.MeshStandardMaterial).opacity = colours.form || colours.face ? 0.6 : colours.members ? 0.2 : 0.36;
+      ((mesh as THREE.Mesh).material as THREE.MeshStandardMaterial).opacity =
+        colours.form || colours.face ? 0.6 : colours.members ? 0.2 : 0.36;
     }
     for (const child of this.groups.armature.children) {
       const mesh = child as THREE.Mesh;
@@ -292,11 +362,12 @@ export class PieceViewer {
 
   private depthOfForm(): { low: number; high: number } {
     const p = this.picture?.surface.positions;
-    let low = Infinity, high = -Infinity;
+    let low = Infinity,
+      high = -Infinity;
     if (p) {
       for (let i = 1; i < p.length; i += 3) {
-        low = Math.min(low, p[i] as number);
-        high = Math.max(high, p[i] as number);
+        low = Math.min(low, p[i]!);
+        high = Math.max(high, p[i]!);
       }
     }
     return high > low ? { low, high } : { low: -1, high: 1 };
@@ -307,26 +378,46 @@ export class PieceViewer {
     empty(this.groups.marks);
     const base = this.picture?.armature.base;
     if (marks.centre) {
-      const ball = new THREE.Mesh(new THREE.SphereGeometry(this.reach * 0.018, 20, 14), new THREE.MeshBasicMaterial({ color: '#9e3d28', depthTest: false }));
+      const ball = new THREE.Mesh(
+        new THREE.SphereGeometry(this.reach * 0.018, 20, 14),
+        new THREE.MeshBasicMaterial({ color: '#9e3d28', depthTest: false }),
+      );
       ball.position.set(...marks.centre);
       ball.renderOrder = 6;
       const foot = -(base?.thickness ?? 0);
-      const drop = new THREE.BufferGeometry().setFromPoints([new THREE.Vector3(...marks.centre), new THREE.Vector3(marks.centre[0], marks.centre[1], foot)]);
-      const line = new THREE.Line(drop, new THREE.LineDashedMaterial({ color: '#9e3d28', dashSize: 0.008, gapSize: 0.006, depthTest: false }));
+      const drop = new THREE.BufferGeometry().setFromPoints([
+        new THREE.Vector3(...marks.centre),
+        new THREE.Vector3(marks.centre[0], marks.centre[1], foot),
+      ]);
+      const line = new THREE.Line(
+        drop,
+        new THREE.LineDashedMaterial({ color: '#9e3d28', dashSize: 0.008, gapSize: 0.006, depthTest: false }),
+      );
       line.computeLineDistances();
       line.renderOrder = 6;
       this.groups.marks.add(ball, line);
     }
     for (const prop of marks.props) {
       const length = prop[2] + (base?.thickness ?? 0);
-      const stick = new THREE.Mesh(new THREE.CylinderGeometry(0.007, 0.009, length, 14), new THREE.MeshStandardMaterial({ color: '#a67f4f', roughness: 0.9 }));
+      const stick = new THREE.Mesh(
+        new THREE.CylinderGeometry(0.007, 0.009, length, 14),
+        new THREE.MeshStandardMaterial({ color: '#a67f4f', roughness: 0.9 }),
+      );
       stick.rotation.x = Math.PI / 2;
       stick.position.set(prop[0], prop[1], prop[2] - length / 2);
       this.groups.marks.add(stick);
     }
     if (marks.sagged) {
       const points = marks.sagged.bones.flatMap((b) => [new THREE.Vector3(...b.from), new THREE.Vector3(...b.to)]);
-      const lines = new THREE.LineSegments(new THREE.BufferGeometry().setFromPoints(points), new THREE.LineDashedMaterial({ color: this.dark ? '#e98f77' : '#9e3d28', dashSize: 0.012, gapSize: 0.008, depthTest: false }));
+      const lines = new THREE.LineSegments(
+        new THREE.BufferGeometry().setFromPoints(points),
+        new THREE.LineDashedMaterial({
+          color: this.dark ? '#e98f77' : '#9e3d28',
+          dashSize: 0.012,
+          gapSize: 0.008,
+          depthTest: false,
+        }),
+      );
       lines.computeLineDistances();
       lines.renderOrder = 7;
       this.groups.marks.add(lines);
@@ -340,18 +431,25 @@ export class PieceViewer {
     this.beside = 0;
     const p = this.picture?.surface.positions;
     if (shown && p && this.picture) {
-      let right = this.picture.armature.base.width / 2, top = 0;
+      let right = this.picture.armature.base.width / 2,
+        top = 0;
       for (let i = 0; i < p.length; i += 3) {
-        right = Math.max(right, p[i] as number);
-        top = Math.max(top, p[i + 2] as number);
+        right = Math.max(right, p[i]!);
+        top = Math.max(top, p[i + 2]!);
       }
       const foot = groundUnder(this.picture.armature.base);
       const { points, width, name } = scaleFigure(top - foot);
       const x = right + width * 0.7;
       const colour = this.dark ? '#93a9b5' : '#41505a';
-      const line = new THREE.Line(new THREE.BufferGeometry().setFromPoints(points.map(([px, pz]) => new THREE.Vector3(x + px, 0, foot + pz))), new THREE.LineBasicMaterial({ color: colour }));
+      const line = new THREE.Line(
+        new THREE.BufferGeometry().setFromPoints(points.map(([px, pz]) => new THREE.Vector3(x + px, 0, foot + pz))),
+        new THREE.LineBasicMaterial({ color: colour }),
+      );
       const high = Math.max(...points.map(([, z]) => z));
-      this.groups.scale.add(line, label(name, new THREE.Vector3(x, 0, foot + high + this.reach * 0.06), colour, this.reach, 'right'));
+      this.groups.scale.add(
+        line,
+        label(name, new THREE.Vector3(x, 0, foot + high + this.reach * 0.06), colour, this.reach, 'right'),
+      );
       this.beside = Math.max(x + width - this.centre.x, foot + high - this.centre.z) / 0.92;
     }
     this.fit();
@@ -376,7 +474,10 @@ export class PieceViewer {
     this.groups.armature.visible = !leaves || this.picture?.armature.comesOut !== 'all';
     empty(this.groups.mount);
     const form = this.groups.form.children[0];
-    this.besideMount = mount && form ? drawMount(this.groups.mount, mount, new THREE.Box3().setFromObject(form), centre, this.around) : 0;
+    this.besideMount =
+      mount && form
+        ? drawMount(this.groups.mount, mount, new THREE.Box3().setFromObject(form), centre, this.around)
+        : 0;
     this.fit();
   }
 
@@ -387,7 +488,8 @@ export class PieceViewer {
   private drawRuler(): void {
     empty(this.groups.ruler);
     const picture = this.picture;
-    if (picture) this.groups.ruler.add(...rulerBeside(picture, this.units, this.dark ? '#ede6da' : '#2a2622', this.reach));
+    if (picture)
+      this.groups.ruler.add(...rulerBeside(picture, this.units, this.dark ? '#ede6da' : '#2a2622', this.reach));
   }
 
   /** A cut through the piece with what is in it; the side towards the eye is taken away. */
@@ -408,10 +510,16 @@ export class PieceViewer {
   setProbes(probes: readonly Vec3[]): void {
     empty(this.groups.probes);
     probes.forEach((p, i) => {
-      const ball = new THREE.Mesh(new THREE.SphereGeometry(this.reach * 0.016, 16, 12), new THREE.MeshBasicMaterial({ color: probeColours[i % probeColours.length], depthTest: false }));
+      const ball = new THREE.Mesh(
+        new THREE.SphereGeometry(this.reach * 0.016, 16, 12),
+        new THREE.MeshBasicMaterial({ color: probeColours[i % probeColours.length], depthTest: false }),
+      );
       ball.position.set(...p);
       ball.renderOrder = 8;
-      this.groups.probes.add(ball, label(String(i + 1), new THREE.Vector3(...p), this.dark ? '#ede6da' : '#2a2622', this.reach, 'right'));
+      this.groups.probes.add(
+        ball,
+        label(String(i + 1), new THREE.Vector3(...p), this.dark ? '#ede6da' : '#2a2622', this.reach, 'right'),
+      );
     });
     this.draw();
   }

@@ -13,16 +13,32 @@ export function RepairAdvice({ entries, start }: { entries: readonly ReadEntry[]
   const report = useBench((s) => s.report);
   const crack = entries.filter((e) => e.kind === 'crack' && !e.struck).pop();
   if (!crack || !report) return null;
-  const region = report.regions.find((r) => r.name === crack.data['where'] || r.id === crack.data['where']) ?? report.regions[0];
+  const region =
+    report.regions.find((r) => r.name === crack.data['where'] || r.id === crack.data['where']) ?? report.regions[0];
   const clay = findClay(build, build.brief.clay);
-  const now = Date.now() / 1000 - start, seen = secondsOf(crack.at) - start;
-  const state = clayStateAt(Math.max(now, seen), { smooth: region?.windows.smooth.at ?? null, leather: region?.windows.leather.at ?? null, through: region?.windows.through.at ?? null });
-  const repair = repairOf({ width: Number(crack.data['width']), through: crack.data['through'] === true }, state, clay.ok ? `the same ${clay.value.name}` : 'the same clay');
+  const now = Date.now() / 1000 - start,
+    seen = secondsOf(crack.at) - start;
+  const state = clayStateAt(Math.max(now, seen), {
+    smooth: region?.windows.smooth.at ?? null,
+    leather: region?.windows.leather.at ?? null,
+    through: region?.windows.through.at ?? null,
+  });
+  const repair = repairOf(
+    { width: Number(crack.data['width']), through: crack.data['through'] === true },
+    state,
+    clay.ok ? `the same ${clay.value.name}` : 'the same clay',
+  );
   return (
     <section aria-label="Mending the crack" className="mt-3">
       <h3>Mending: {String(crack.data['where'])}</h3>
-      <p className="small muted">By now the clay is {stateWords[state]}. {repair.when === 'now' ? 'Do it now.' : 'Wait until it is dry through.'}</p>
-      <ol className="small">{repair.steps.map((s) => <li key={s}>{s}</li>)}</ol>
+      <p className="small muted">
+        By now the clay is {stateWords[state]}. {repair.when === 'now' ? 'Do it now.' : 'Wait until it is dry through.'}
+      </p>
+      <ol className="small">
+        {repair.steps.map((s) => (
+          <li key={s}>{s}</li>
+        ))}
+      </ol>
     </section>
   );
 }

@@ -10,12 +10,18 @@ interface Streamed {
   readonly name: string;
   readonly kind: 'scale' | 'hygrometer';
   readonly simulated: boolean;
-  readonly reading: { readonly ok: true; readonly at: number; readonly values: Record<string, number> } | { readonly ok: false; readonly at: number; readonly why: string };
+  readonly reading:
+    | { readonly ok: true; readonly at: number; readonly values: Record<string, number> }
+    | { readonly ok: false; readonly at: number; readonly why: string };
 }
 
 type Line = 'opening' | 'open' | 'lost';
 
-function useDevices(buildId: string): { readonly line: Line; readonly devices: readonly Streamed[]; readonly last: Readonly<Record<string, Record<string, number>>> } {
+function useDevices(buildId: string): {
+  readonly line: Line;
+  readonly devices: readonly Streamed[];
+  readonly last: Readonly<Record<string, Record<string, number>>>;
+} {
   const [line, setLine] = useState<Line>('opening');
   const [devices, setDevices] = useState<readonly Streamed[]>([]);
   const [last, setLast] = useState<Record<string, Record<string, number>>>({});
@@ -34,10 +40,25 @@ function useDevices(buildId: string): { readonly line: Line; readonly devices: r
   return { line, devices, last };
 }
 
-export function Devices({ buildId, tare, busy, onTake }: { buildId: string; tare: number; busy: boolean; onTake: (kind: 'weigh-in' | 'room', data: Record<string, unknown>) => void }) {
+export function Devices({
+  buildId,
+  tare,
+  busy,
+  onTake,
+}: {
+  buildId: string;
+  tare: number;
+  busy: boolean;
+  onTake: (kind: 'weigh-in' | 'room', data: Record<string, unknown>) => void;
+}) {
   const units = useBench((s) => s.units);
   const { line, devices, last } = useDevices(buildId);
-  if (devices.length === 0) return <p className="muted small" role="status">{line === 'lost' ? 'The devices on the bench are not answering.' : 'Looking for devices on the bench …'}</p>;
+  if (devices.length === 0)
+    return (
+      <p className="muted small" role="status">
+        {line === 'lost' ? 'The devices on the bench are not answering.' : 'Looking for devices on the bench …'}
+      </p>
+    );
   return (
     <section aria-label="On the bench">
       {devices.map((d) => {
@@ -47,21 +68,44 @@ export function Devices({ buildId, tare, busy, onTake }: { buildId: string; tare
           <div className="device" key={d.id} data-testid={`device-${d.kind}`}>
             <div className="row-of">
               <span>{d.name}</span>
-              <span className="small muted">{silent ? (d.reading.ok ? 'connection lost, trying again' : d.reading.why) : d.kind === 'scale' ? (values?.['steady'] === 1 ? 'steady' : 'settling') : 'reading'}</span>
+              <span className="small muted">
+                {silent
+                  ? d.reading.ok
+                    ? 'connection lost, trying again'
+                    : d.reading.why
+                  : d.kind === 'scale'
+                    ? values?.['steady'] === 1
+                      ? 'steady'
+                      : 'settling'
+                    : 'reading'}
+              </span>
             </div>
             <div className="row-of">
-              <span className="display" style={silent ? { color: 'var(--muted)', textDecoration: 'line-through' } : undefined}>
-                {d.kind === 'scale' ? formatMass(values?.['gross'] ?? 0, units) : `${formatTemperature(values?.['temperature'] ?? 0, units)} · ${sensible((values?.['relativeHumidity'] ?? 0) * 100, 3)} %`}
+              <span
+                className="display"
+                style={silent ? { color: 'var(--muted)', textDecoration: 'line-through' } : undefined}
+              >
+                {d.kind === 'scale'
+                  ? formatMass(values?.['gross'] ?? 0, units)
+                  : `${formatTemperature(values?.['temperature'] ?? 0, units)} · ${sensible((values?.['relativeHumidity'] ?? 0) * 100, 3)} %`}
               </span>
               <Button
-                variant="iron" className="big" disabled={busy || silent || !values || (d.kind === 'scale' && (values['gross'] ?? 0) < tare)}
+                variant="iron"
+                className="big"
+                disabled={busy || silent || !values || (d.kind === 'scale' && (values['gross'] ?? 0) < tare)}
                 onClick={() => {
                   if (!values) return;
                   if (d.kind === 'scale') onTake('weigh-in', { gross: values['gross'] ?? 0, tare });
-                  else onTake('room', { temperature: values['temperature'] ?? 0, relativeHumidity: values['relativeHumidity'] ?? 0 });
+                  else
+                    onTake('room', {
+                      temperature: values['temperature'] ?? 0,
+                      relativeHumidity: values['relativeHumidity'] ?? 0,
+                    });
                 }}
                 aria-label={d.kind === 'scale' ? 'Take this weight into the log' : 'Take this reading into the log'}
-              >Take this</Button>
+              >
+                Take this
+              </Button>
             </div>
           </div>
         );

@@ -1,23 +1,39 @@
 import { emptyDraft, logForms, readDraft, type Draft, type DraftLists, type FormKind } from './drafts';
 
 const lists: DraftLists = {
-  steps: [{ id: 'sand/head', name: 'Sand the head', kind: 'sanding', hours: 0.5, clay: 0 }] as unknown as DraftLists['steps'],
-  items: [{ item: 'clay/paper-clay', name: 'paper clay', unit: 'kg' }], damage: [{ id: 'c-1', where: 'left ear' }],
+  steps: [
+    { id: 'sand/head', name: 'Sand the head', kind: 'sanding', hours: 0.5, clay: 0 },
+  ] as unknown as DraftLists['steps'],
+  items: [{ item: 'clay/paper-clay', name: 'paper clay', unit: 'kg' }],
+  damage: [{ id: 'c-1', where: 'left ear' }],
 };
-const read = (kind: FormKind, more: Partial<Draft>, units: 'metric' | 'imperial' = 'metric') => readDraft({ ...emptyDraft(kind, '1 kg'), ...more }, units, lists);
+const read = (kind: FormKind, more: Partial<Draft>, units: 'metric' | 'imperial' = 'metric') =>
+  readDraft({ ...emptyDraft(kind, '1 kg'), ...more }, units, lists);
 
 test.each<[FormKind, Partial<Draft>, Record<string, unknown>]>([
   ['weigh-in', { first: '6.85', second: '1.06 kg' }, { gross: 6.85, tare: 1.06 }],
   ['weigh-in', { first: '6.85', second: '' }, { gross: 6.85, tare: 0 }],
   ['shrink-mark', { first: '100', second: '96.5', text: 'cheek' }, { laid: 0.1, now: 0.0965, where: 'cheek' }],
-  ['crack', { first: '0.5', text: ' jaw ', through: true, at: [0, -0.1, 0.4] }, { where: 'jaw', width: 0.0005, through: true, what: 'crack', at: [0, -0.1, 0.4] }],
+  [
+    'crack',
+    { first: '0.5', text: ' jaw ', through: true, at: [0, -0.1, 0.4] },
+    { where: 'jaw', width: 0.0005, through: true, what: 'crack', at: [0, -0.1, 0.4] },
+  ],
   ['crack', { first: '2', text: 'ear', pick: 'dent' }, { where: 'ear', width: 0.002, through: false, what: 'dent' }],
   ['repair', { pick: 'c-1', text: 'paste' }, { of: 'c-1', where: 'left ear', how: 'paste' }],
   ['repair', { first: 'foot' }, { of: null, where: 'foot', how: '' }],
-  ['step', { pick: 'sand/head', first: '1.5 h' }, { step: 'sand/head', name: 'Sand the head', kind: 'sanding', usual: 0.5, took: 1.5 }],
+  [
+    'step',
+    { pick: 'sand/head', first: '1.5 h' },
+    { step: 'sand/head', name: 'Sand the head', kind: 'sanding', usual: 0.5, took: 1.5 },
+  ],
   ['step', { pick: 'sand/head' }, { step: 'sand/head', name: 'Sand the head', kind: 'sanding', usual: 0.5 }],
   ['room', { first: '19', second: '55 %' }, { temperature: 19, relativeHumidity: 0.55 }],
-  ['used', { pick: 'clay/paper-clay', first: '0.4 kg' }, { item: 'clay/paper-clay', name: 'paper clay', amount: 0.4, unit: 'kg' }],
+  [
+    'used',
+    { pick: 'clay/paper-clay', first: '0.4 kg' },
+    { item: 'clay/paper-clay', name: 'paper clay', amount: 0.4, unit: 'kg' },
+  ],
   ['note', { text: 'Pressed closed.' }, { text: 'Pressed closed.' }],
   ['photo', { text: 'Ear' }, { caption: 'Ear' }],
 ])('%s %j is read', (kind, more, data) => {
@@ -26,9 +42,15 @@ test.each<[FormKind, Partial<Draft>, Record<string, unknown>]>([
 });
 
 test('in pounds, inches and Fahrenheit too', () => {
-  expect(read('weigh-in', { first: '15 lb', second: '2' }, 'imperial')).toEqual({ data: { gross: expect.closeTo(6.8039, 3), tare: expect.closeTo(0.9072, 3) } });
-  expect(read('shrink-mark', { first: '4', second: '3 7/8' }, 'imperial')).toEqual({ data: { laid: expect.closeTo(0.1016, 6), now: expect.closeTo(0.098425, 6), where: '' } });
-  expect(read('room', { first: '68', second: '50' }, 'imperial')).toEqual({ data: { temperature: expect.closeTo(20, 6), relativeHumidity: 0.5 } });
+  expect(read('weigh-in', { first: '15 lb', second: '2' }, 'imperial')).toEqual({
+    data: { gross: expect.closeTo(6.8039, 3), tare: expect.closeTo(0.9072, 3) },
+  });
+  expect(read('shrink-mark', { first: '4', second: '3 7/8' }, 'imperial')).toEqual({
+    data: { laid: expect.closeTo(0.1016, 6), now: expect.closeTo(0.098425, 6), where: '' },
+  });
+  expect(read('room', { first: '68', second: '50' }, 'imperial')).toEqual({
+    data: { temperature: expect.closeTo(20, 6), relativeHumidity: 0.5 },
+  });
 });
 
 test.each<[FormKind, Partial<Draft>, RegExp]>([
@@ -52,5 +74,6 @@ test.each<[FormKind, Partial<Draft>, RegExp]>([
 });
 
 test('every form has an empty draft of its own', () => {
-  for (const { id } of logForms) expect(emptyDraft(id, '1 kg')).toMatchObject({ kind: id, corrects: null, second: id === 'weigh-in' ? '1 kg' : '' });
+  for (const { id } of logForms)
+    expect(emptyDraft(id, '1 kg')).toMatchObject({ kind: id, corrects: null, second: id === 'weigh-in' ? '1 kg' : '' });
 });

@@ -3,22 +3,46 @@ import { Evaluator } from '../../core/verdict';
 import { effectiveLog, readingsOf, type LogEntry } from '../../core/plan';
 import { forecastOf } from './forecast';
 
-const entry = (id: string, at: string, gross: number, corrects: string | null = null, kind: LogEntry['kind'] = 'weigh-in'): LogEntry => ({ id, kind, at, data: { gross, tare: 1 }, corrects });
+const entry = (
+  id: string,
+  at: string,
+  gross: number,
+  corrects: string | null = null,
+  kind: LogEntry['kind'] = 'weigh-in',
+): LogEntry => ({ id, kind, at, data: { gross, tare: 1 }, corrects });
 
 test('a correction stands at the time of what it corrects; the old one stays, struck', () => {
-  const read = effectiveLog([entry('a', '2026-12-01T09:00:00Z', 8), entry('b', '2026-12-02T09:00:00Z', 7), entry('c', '2026-12-03T10:00:00Z', 7.5, 'a'), entry('d', '2026-12-03T11:00:00Z', 7.4, 'c')]);
-  expect(read.map((e) => [e.id, e.struck])).toEqual([['a', true], ['c', true], ['d', false], ['b', false]]);
-  expect(readingsOf(read, Date.parse('2026-12-01T09:00:00Z') / 1000)).toEqual([{ time: 0, mass: 6.4 }, { time: 86400, mass: 6 }]);
+  const read = effectiveLog([
+    entry('a', '2026-12-01T09:00:00Z', 8),
+    entry('b', '2026-12-02T09:00:00Z', 7),
+    entry('c', '2026-12-03T10:00:00Z', 7.5, 'a'),
+    entry('d', '2026-12-03T11:00:00Z', 7.4, 'c'),
+  ]);
+  expect(read.map((e) => [e.id, e.struck])).toEqual([
+    ['a', true],
+    ['c', true],
+    ['d', false],
+    ['b', false],
+  ]);
+  expect(readingsOf(read, Date.parse('2026-12-01T09:00:00Z') / 1000)).toEqual([
+    { time: 0, mass: 6.4 },
+    { time: 86400, mass: 6 },
+  ]);
 });
 
 test('a struck entry is not counted, and the striking is not shown', () => {
-  const read = effectiveLog([entry('a', '2026-12-01T09:00:00Z', 8), entry('v', '2026-12-01T10:00:00Z', 0, 'a', 'void')]);
+  const read = effectiveLog([
+    entry('a', '2026-12-01T09:00:00Z', 8),
+    entry('v', '2026-12-01T10:00:00Z', 0, 'a', 'void'),
+  ]);
   expect(read).toHaveLength(1);
   expect(readingsOf(read, 0)).toEqual([]);
 });
 
 test('entries that correct each other in a ring do not hang', () => {
-  expect(effectiveLog([entry('a', '2026-12-01T09:00:00Z', 8, 'b'), entry('b', '2026-12-01T10:00:00Z', 8, 'a')])).toHaveLength(2);
+  expect(
+    effectiveLog([entry('a', '2026-12-01T09:00:00Z', 8, 'b'), entry('b', '2026-12-01T10:00:00Z', 8, 'a')]),
+  ).toHaveLength(2);
 });
 
 test('the forecast starts at the wet weight less the board, ends dry, and lies in its band', () => {

@@ -22,8 +22,14 @@ interface Shape extends DBSchema {
 let opened: Promise<IDBPDatabase<Shape>> | null = null;
 
 function store(): Promise<IDBPDatabase<Shape>> {
-  opened ??= openDB<Shape>('sostegno-bench', 1, { upgrade: (db) => { db.createObjectStore('outbox', { autoIncrement: true }).createIndex('build', 'buildId'); } });
-  opened.catch(() => { opened = null; });
+  opened ??= openDB<Shape>('sostegno-bench', 1, {
+    upgrade: (db) => {
+      db.createObjectStore('outbox', { autoIncrement: true }).createIndex('build', 'buildId');
+    },
+  });
+  opened.catch(() => {
+    opened = null;
+  });
   return opened;
 }
 
@@ -35,7 +41,8 @@ async function fromBefore(buildId: string): Promise<void> {
   try {
     const kept = JSON.parse(text) as unknown;
     const db = await store();
-    if (Array.isArray(kept)) for (const entry of kept as LogEntry[]) await db.add('outbox', { buildId, entry, picture: null, refused: null });
+    if (Array.isArray(kept))
+      for (const entry of kept as LogEntry[]) await db.add('outbox', { buildId, entry, picture: null, refused: null });
   } catch {
     // Nothing that can be read: nothing to send.
   }
@@ -65,11 +72,17 @@ export async function letGo(buildId: string, entryId: string): Promise<void> {
 
 /** Sends a refused one again with the others. */
 export async function tryAgain(buildId: string, entryId: string): Promise<void> {
-  await forEntry(buildId, entryId, async (db, key, waiting) => { await db.put('outbox', { ...waiting, refused: null }, key); });
+  await forEntry(buildId, entryId, async (db, key, waiting) => {
+    await db.put('outbox', { ...waiting, refused: null }, key);
+  });
   await sendWaiting(buildId);
 }
 
-async function forEntry(buildId: string, entryId: string, act: (db: IDBPDatabase<Shape>, key: number, waiting: Waiting) => Promise<unknown>): Promise<void> {
+async function forEntry(
+  buildId: string,
+  entryId: string,
+  act: (db: IDBPDatabase<Shape>, key: number, waiting: Waiting) => Promise<unknown>,
+): Promise<void> {
   const db = await store();
   for (const key of await db.getAllKeysFromIndex('outbox', 'build', buildId)) {
     const waiting = await db.get('outbox', key);
@@ -79,7 +92,13 @@ async function forEntry(buildId: string, entryId: string, act: (db: IDBPDatabase
 
 async function sendOne({ buildId, entry, picture }: Waiting): Promise<Answered<unknown>> {
   if (picture) {
-    const sent = await call('POST', `/api/builds/${buildId}/photos/${String(entry.data['photoId'])}`, picture, false, 120);
+    const sent = await call(
+      'POST',
+      `/api/builds/${buildId}/photos/${String(entry.data['photoId'])}`,
+      picture,
+      false,
+      120,
+    );
     if (!sent.ok) return sent;
   }
   return call('POST', `/api/builds/${buildId}/log`, entry, false, 15);

@@ -2,18 +2,34 @@
 import { useState } from 'react';
 import { Button, Form } from 'react-bootstrap';
 import type { ReadEntry } from '../../core/plan';
-import { formatDate, formatDuration, formatLength, formatMass, formatTemperature, sensible, type UnitSystem } from '../../core/quantity';
+import {
+  formatDate,
+  formatDuration,
+  formatLength,
+  formatMass,
+  formatTemperature,
+  sensible,
+  type UnitSystem,
+} from '../../core/quantity';
 import { useBench } from '../bench/context';
 import { letGo, tryAgain, type Waiting } from './outbox';
 
 /** The log, newest day first, with its pictures; found by any word in it. */
-const damageWords: Readonly<Record<string, string>> = { crack: 'Crack', dent: 'Dent', break: 'Break', lifting: 'Lifting' };
+const damageWords: Readonly<Record<string, string>> = {
+  crack: 'Crack',
+  dent: 'Dent',
+  break: 'Break',
+  lifting: 'Lifting',
+};
 
 /** Day and clock of this machine. */
 function localParts(at: string): { day: string; time: string } {
   const date = new Date(at);
   const two = (n: number) => String(n).padStart(2, '0');
-  return { day: `${date.getFullYear()}-${two(date.getMonth() + 1)}-${two(date.getDate())}`, time: `${two(date.getHours())}:${two(date.getMinutes())}` };
+  return {
+    day: `${date.getFullYear()}-${two(date.getMonth() + 1)}-${two(date.getDate())}`,
+    time: `${two(date.getHours())}:${two(date.getMinutes())}`,
+  };
 }
 
 function whenWords(at: string): string {
@@ -31,96 +47,219 @@ export function wordsOf(entry: ReadEntry, units: UnitSystem): Said {
   const d = entry.data;
   const text = (key: string) => String(d[key] ?? '');
   switch (entry.kind) {
-    case 'weigh-in': return { main: formatMass(Number(d['gross']) - Number(d['tare']), units), more: `${formatMass(Number(d['gross']), units)} on the scale, tare ${formatMass(Number(d['tare']), units)}` };
-    case 'shrink-mark': return { main: `${sensible((1 - Number(d['now']) / Number(d['laid'])) * 100, 2)} % shorter`, more: `${formatLength(Number(d['laid']), units)} → ${formatLength(Number(d['now']), units)}${d['where'] ? `, ${text('where')}` : ''}` };
-    case 'crack': return { main: `${damageWords[text('what')] ?? 'Crack'}: ${text('where')}`, more: `${formatLength(Number(d['width']), units)} wide${d['through'] === true ? ', right through' : ''}${d['at'] ? ', marked on the piece' : ''}` };
-    case 'repair': return { main: `Mended: ${text('where')}`, more: text('how') };
-    case 'room': return { main: `${formatTemperature(Number(d['temperature']), units)} · ${sensible(Number(d['relativeHumidity']) * 100, 3)} %`, more: 'the room' };
-    case 'step': return { main: `Done: ${text('name')}`, more: d['took'] ? `${formatDuration(Number(d['took']) * 3600)}, reckoned ${formatDuration(Number(d['usual'] ?? 0) * 3600)}` : '' };
-    case 'used': return { main: `Used: ${text('name') || text('item')}`, more: `${sensible(Number(d['amount']), 3)} ${text('unit')}` };
-    case 'clock': return { main: `Clock: ${text('name')}`, more: formatDuration(Number(d['seconds'])) };
-    case 'clock-stop': return { main: 'Clock stopped', more: '' };
-    case 'photo': return { main: text('caption'), more: '' };
-    default: return { main: text('text'), more: '' };
+    case 'weigh-in':
+      return {
+        main: formatMass(Number(d['gross']) - Number(d['tare']), units),
+        more: `${formatMass(Number(d['gross']), units)} on the scale, tare ${formatMass(Number(d['tare']), units)}`,
+      };
+    case 'shrink-mark':
+      return {
+        main: `${sensible((1 - Number(d['now']) / Number(d['laid'])) * 100, 2)} % shorter`,
+        more: `${formatLength(Number(d['laid']), units)} → ${formatLength(Number(d['now']), units)}${d['where'] ? `, ${text('where')}` : ''}`,
+      };
+    case 'crack':
+      return {
+        main: `${damageWords[text('what')] ?? 'Crack'}: ${text('where')}`,
+        more: `${formatLength(Number(d['width']), units)} wide${d['through'] === true ? ', right through' : ''}${d['at'] ? ', marked on the piece' : ''}`,
+      };
+    case 'repair':
+      return { main: `Mended: ${text('where')}`, more: text('how') };
+    case 'room':
+      return {
+        main: `${formatTemperature(Number(d['temperature']), units)} · ${sensible(Number(d['relativeHumidity']) * 100, 3)} %`,
+        more: 'the room',
+      };
+    case 'step':
+      return {
+        main: `Done: ${text('name')}`,
+        more: d['took']
+          ? `${formatDuration(Number(d['took']) * 3600)}, reckoned ${formatDuration(Number(d['usual'] ?? 0) * 3600)}`
+          : '',
+      };
+    case 'used':
+      return {
+        main: `Used: ${text('name') || text('item')}`,
+        more: `${sensible(Number(d['amount']), 3)} ${text('unit')}`,
+      };
+    case 'clock':
+      return { main: `Clock: ${text('name')}`, more: formatDuration(Number(d['seconds'])) };
+    case 'clock-stop':
+      return { main: 'Clock stopped', more: '' };
+    case 'photo':
+      return { main: text('caption'), more: '' };
+    default:
+      return { main: text('text'), more: '' };
   }
 }
 
 function Picture({ entry, buildId, waiting }: { entry: ReadEntry; buildId: string; waiting: Waiting | undefined }) {
   const [local] = useState(() => (waiting?.picture ? URL.createObjectURL(waiting.picture) : null));
   const caption = String(entry.data['caption'] || 'Photo from the bench');
-  return <img src={local ?? `/api/builds/${buildId}/photos/${String(entry.data['photoId'])}`} alt={caption} loading="lazy" />;
+  return (
+    <img src={local ?? `/api/builds/${buildId}/photos/${String(entry.data['photoId'])}`} alt={caption} loading="lazy" />
+  );
 }
 
 /** Kinds that are put right by striking them and writing anew. */
 const notCorrected = new Set(['photo', 'room', 'step', 'used', 'clock', 'clock-stop', 'repair']);
 
-export function Timeline({ entries, waiting, buildId, busy, onCorrect, onStrike, onChanged }: {
-  entries: readonly ReadEntry[]; waiting: readonly Waiting[]; buildId: string; busy: boolean; onCorrect: (e: ReadEntry) => void; onStrike: (e: ReadEntry) => void; onChanged: () => void;
+export function Timeline({
+  entries,
+  waiting,
+  buildId,
+  busy,
+  onCorrect,
+  onStrike,
+  onChanged,
+}: {
+  entries: readonly ReadEntry[];
+  waiting: readonly Waiting[];
+  buildId: string;
+  busy: boolean;
+  onCorrect: (e: ReadEntry) => void;
+  onStrike: (e: ReadEntry) => void;
+  onChanged: () => void;
 }) {
   const units = useBench((s) => s.units);
   const [search, setSearch] = useState('');
   const wanted = search.trim().toLowerCase();
-  const shown = [...entries].reverse().filter((e) => e.kind !== 'clock-stop').filter((e) => {
-    const { main, more } = wordsOf(e, units);
-    return wanted === '' || `${main} ${more} ${whenWords(e.at)}`.toLowerCase().includes(wanted);
-  });
+  const shown = [...entries]
+    .reverse()
+    .filter((e) => e.kind !== 'clock-stop')
+    .filter((e) => {
+      const { main, more } = wordsOf(e, units);
+      return wanted === '' || `${main} ${more} ${whenWords(e.at)}`.toLowerCase().includes(wanted);
+    });
   const refused = waiting.filter((w) => w.refused !== null);
   return (
     <>
       {refused.map((w) => (
         <p key={w.entry.id} className="cautions" role="alert" style={{ borderLeftColor: 'var(--fails)' }}>
-          <strong>Not taken:</strong> an entry of {whenWords(w.entry.at)} ({w.entry.kind.replaceAll('-', ' ')}): {w.refused}.{' '}
-          <Button size="sm" variant="quiet" onClick={() => void tryAgain(buildId, w.entry.id).then(onChanged)}>Try again</Button>{' '}
-          <Button size="sm" variant="quiet" onClick={() => void letGo(buildId, w.entry.id).then(onChanged)}>Throw it away</Button>
+          <strong>Not taken:</strong> an entry of {whenWords(w.entry.at)} ({w.entry.kind.replaceAll('-', ' ')}):{' '}
+          {w.refused}.{' '}
+          <Button size="sm" variant="quiet" onClick={() => void tryAgain(buildId, w.entry.id).then(onChanged)}>
+            Try again
+          </Button>{' '}
+          <Button size="sm" variant="quiet" onClick={() => void letGo(buildId, w.entry.id).then(onChanged)}>
+            Throw it away
+          </Button>
         </p>
       ))}
       <div className="d-flex gap-2 align-items-end mb-2">
         <h3 className="flex-grow-1 mb-0 border-0 pt-0">Entries</h3>
-        {entries.length > 3 && <Form.Control size="sm" type="search" style={{ maxWidth: '14rem' }} aria-label="Find in the log" placeholder="find in the log" value={search} onChange={(e) => setSearch(e.target.value)} />}
-      </div>
-      {entries.length === 0 ? <p>Nothing yet. The first weighing, as soon as the clay is on, is worth the most: everything later is read against it.</p>
-        : shown.length === 0 ? <p className="muted">No entry has “{search}” in it.</p> : (
-          <ul className="entries">
-            {shown.map((e, i) => {
-              const { main, more } = wordsOf(e, units);
-              const { day, time } = localParts(e.at);
-              const first = i === 0 || localParts((shown[i - 1] as ReadEntry).at).day !== day;
-              return (
-                <li key={e.id} className={first ? 'first' : ''}>
-                  {first && <div className="day">{formatDate(day)}</div>}
-                  <div className={e.struck ? 'struck' : ''}>
-                    <div className="when">{time}{e.struck ? ', put right later' : e.corrects ? ', a correction' : ''}{waiting.some((w) => w.entry.id === e.id) ? ', waiting to be sent' : ''}</div>
-                    {e.kind === 'note' || e.kind === 'photo' ? <span>{main}</span> : <span className="reading">{main}</span>} {more && <span className="muted">{more}</span>}
-                    {e.kind === 'photo' && !e.struck && <Picture entry={e} buildId={buildId} waiting={waiting.find((w) => w.entry.id === e.id)} />}
-                  </div>
-                  {!e.struck && (
-                    <div className="d-flex gap-1">
-                      {!notCorrected.has(e.kind) && <Button size="sm" variant="quiet" onClick={() => onCorrect(e)} aria-label={`Correct the entry of ${whenWords(e.at)}`}>Correct</Button>}
-                      <Button size="sm" variant="quiet" disabled={busy} onClick={() => onStrike(e)} aria-label={`Strike out the entry of ${whenWords(e.at)}`}>Strike</Button>
-                    </div>
-                  )}
-                </li>
-              );
-            })}
-          </ul>
+        {entries.length > 3 && (
+          <Form.Control
+            size="sm"
+            type="search"
+            style={{ maxWidth: '14rem' }}
+            aria-label="Find in the log"
+            placeholder="find in the log"
+            value={search}
+            onChange={(e) => setSearch(e.target.value)}
+          />
         )}
+      </div>
+      {entries.length === 0 ? (
+        <p>
+          Nothing yet. The first weighing, as soon as the clay is on, is worth the most: everything later is read
+          against it.
+        </p>
+      ) : shown.length === 0 ? (
+        <p className="muted">No entry has “{search}” in it.</p>
+      ) : (
+        <ul className="entries">
+          {shown.map((e, i) => {
+            const { main, more } = wordsOf(e, units);
+            const { day, time } = localParts(e.at);
+            const first = i === 0 || localParts(shown[i - 1]!.at).day !== day;
+            return (
+              <li key={e.id} className={first ? 'first' : ''}>
+                {first && <div className="day">{formatDate(day)}</div>}
+                <div className={e.struck ? 'struck' : ''}>
+                  <div className="when">
+                    {time}
+                    {e.struck ? ', put right later' : e.corrects ? ', a correction' : ''}
+                    {waiting.some((w) => w.entry.id === e.id) ? ', waiting to be sent' : ''}
+                  </div>
+                  {e.kind === 'note' || e.kind === 'photo' ? (
+                    <span>{main}</span>
+                  ) : (
+                    <span className="reading">{main}</span>
+                  )}{' '}
+                  {more && <span className="muted">{more}</span>}
+                  {e.kind === 'photo' && !e.struck && (
+                    <Picture entry={e} buildId={buildId} waiting={waiting.find((w) => w.entry.id === e.id)} />
+                  )}
+                </div>
+                {!e.struck && (
+                  <div className="d-flex gap-1">
+                    {!notCorrected.has(e.kind) && (
+                      <Button
+                        size="sm"
+                        variant="quiet"
+                        onClick={() => onCorrect(e)}
+                        aria-label={`Correct the entry of ${whenWords(e.at)}`}
+                      >
+                        Correct
+                      </Button>
+                    )}
+                    <Button
+                      size="sm"
+                      variant="quiet"
+                      disabled={busy}
+                      onClick={() => onStrike(e)}
+                      aria-label={`Strike out the entry of ${whenWords(e.at)}`}
+                    >
+                      Strike
+                    </Button>
+                  </div>
+                )}
+              </li>
+            );
+          })}
+        </ul>
+      )}
     </>
   );
 }
 
 /** What was reckoned against what it took, step by step, and what the log makes of it. */
 export function ForecastAndFact({ entries }: { entries: readonly ReadEntry[] }) {
-  const timed = entries.filter((e) => e.kind === 'step' && !e.struck && Number(e.data['took']) > 0 && Number(e.data['usual']) > 0);
+  const timed = entries.filter(
+    (e) => e.kind === 'step' && !e.struck && Number(e.data['took']) > 0 && Number(e.data['usual']) > 0,
+  );
   if (timed.length === 0) return null;
-  const took = timed.reduce((sum, e) => sum + Number(e.data['took']), 0), usual = timed.reduce((sum, e) => sum + Number(e.data['usual']), 0);
+  const took = timed.reduce((sum, e) => sum + Number(e.data['took']), 0),
+    usual = timed.reduce((sum, e) => sum + Number(e.data['usual']), 0);
   return (
     <section aria-label="Reckoned and real">
       <h3>Reckoned and real</h3>
       <table className="table" aria-label="Hours reckoned and real">
-        <thead><tr><th scope="col">Step</th><th scope="col" className="n">Usual</th><th scope="col" className="n">Took</th></tr></thead>
-        <tbody>{timed.map((e) => <tr key={e.id}><td>{String(e.data['name'])}</td><td className="n">{formatDuration(Number(e.data['usual']) * 3600)}</td><td className="n">{formatDuration(Number(e.data['took']) * 3600)}</td></tr>)}</tbody>
+        <thead>
+          <tr>
+            <th scope="col">Step</th>
+            <th scope="col" className="n">
+              Usual
+            </th>
+            <th scope="col" className="n">
+              Took
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          {timed.map((e) => (
+            <tr key={e.id}>
+              <td>{String(e.data['name'])}</td>
+              <td className="n">{formatDuration(Number(e.data['usual']) * 3600)}</td>
+              <td className="n">{formatDuration(Number(e.data['took']) * 3600)}</td>
+            </tr>
+          ))}
+        </tbody>
       </table>
-      <p className="small muted">In all {sensible(took / usual, 2)} times the usual hours. The plan goes by your own pace, kind of step by kind of step.</p>
+      <p className="small muted">
+        In all {sensible(took / usual, 2)} times the usual hours. The plan goes by your own pace, kind of step by kind
+        of step.
+      </p>
     </section>
   );
 }

@@ -38,7 +38,13 @@ export function useLog(buildId: string): KnownLog {
     const again = () => void sendWaiting(buildId).then(load);
     window.addEventListener('online', again);
     window.addEventListener('offline', load);
-    const timer = setInterval(() => void waitingFor(buildId).then((w) => { if (w.some((x) => x.refused === null) || !known.current) again(); }), everySeconds * 1000);
+    const timer = setInterval(
+      () =>
+        void waitingFor(buildId).then((w) => {
+          if (w.some((x) => x.refused === null) || !known.current) again();
+        }),
+      everySeconds * 1000,
+    );
     return () => {
       window.removeEventListener('online', again);
       window.removeEventListener('offline', load);

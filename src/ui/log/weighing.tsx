@@ -10,12 +10,18 @@ import type { ReadEntry } from '../../core/plan';
 import { clayWentOn, readingsOf } from '../../core/plan';
 
 const why: Record<string, string> = {
-  digit: 'two digits may have changed places, or one was misread', tare: 'the board may have been left on, or taken off twice',
-  added: 'clay or something else may have been put on', unknown: 'something may have been taken off, or the scale stood badly',
+  digit: 'two digits may have changed places, or one was misread',
+  tare: 'the board may have been left on, or taken off twice',
+  added: 'clay or something else may have been put on',
+  unknown: 'something may have been taken off, or the scale stood badly',
 };
 
 /** The fit follows the log: worked out in a worker each time a weighing is added or struck. */
-export function useFit(entries: readonly ReadEntry[]): { readonly report: WeighingReport | null; readonly busy: boolean; readonly start: number } {
+export function useFit(entries: readonly ReadEntry[]): {
+  readonly report: WeighingReport | null;
+  readonly busy: boolean;
+  readonly start: number;
+} {
   const build = useBench((s) => s.build);
   const start = clayWentOn(build, entries);
   const key = useMemo(() => JSON.stringify(readingsOf(entries, start)), [entries, start]);
@@ -28,7 +34,11 @@ export function useFit(entries: readonly ReadEntry[]): { readonly report: Weighi
       setReport(null);
       return;
     }
-    const tare = entries.filter((e) => e.kind === 'weigh-in' && !e.struck).map((e) => Number(e.data['tare'])).pop() ?? 0;
+    const tare =
+      entries
+        .filter((e) => e.kind === 'weigh-in' && !e.struck)
+        .map((e) => Number(e.data['tare']))
+        .pop() ?? 0;
     const wait = setTimeout(() => {
       setBusy(true);
       client.current?.stop();
@@ -46,22 +56,36 @@ export function useFit(entries: readonly ReadEntry[]): { readonly report: Weighi
   return { report, busy, start };
 }
 
-export function WhatTheScaleSays({ entries, fitted }: { entries: readonly ReadEntry[]; fitted: ReturnType<typeof useFit> }) {
+export function WhatTheScaleSays({
+  entries,
+  fitted,
+}: {
+  entries: readonly ReadEntry[];
+  fitted: ReturnType<typeof useFit>;
+}) {
   const controller = useController();
   const units = useBench((s) => s.units);
   const build = useBench((s) => s.build);
   const { report, busy, start } = fitted;
   const [name, setName] = useState('');
   const [said, setSaid] = useState('');
-  if (!report) return busy ? <p className="muted" role="status">Fitting the forecast to what was weighed …</p> : null;
+  if (!report)
+    return busy ? (
+      <p className="muted" role="status">
+        Fitting the forecast to what was weighed …
+      </p>
+    ) : null;
   const { fit, ready, readyBefore, dry } = report;
-  const share = (v: number, spread: number) => `${sensible(v * 100, 2)} % of what was expected, give or take ${sensible(spread * v * 200, 1)}`;
+  const share = (v: number, spread: number) =>
+    `${sensible(v * 100, 2)} % of what was expected, give or take ${sensible(spread * v * 200, 1)}`;
   const readings = readingsOf(entries, start);
   const day = (t: number) => formatDate(isoDateOf(start + t));
   const keep = async () => {
     const kept = {
-      name: (name.trim() || `${build.brief.clay.replaceAll('-', ' ')}, this room`).slice(0, 80), clay: build.brief.clay,
-      evaporation: clamp(fit.factors.evaporation * (build.room.learned?.evaporation ?? 1)), diffusion: clamp(fit.factors.diffusion * (build.room.learned?.diffusion ?? 1)),
+      name: (name.trim() || `${build.brief.clay.replaceAll('-', ' ')}, this room`).slice(0, 80),
+      clay: build.brief.clay,
+      evaporation: clamp(fit.factors.evaporation * (build.room.learned?.evaporation ?? 1)),
+      diffusion: clamp(fit.factors.diffusion * (build.room.learned?.diffusion ?? 1)),
       spread: { evaporation: Math.min(2, fit.spread.evaporation), diffusion: Math.min(2, fit.spread.diffusion) },
     };
     const answer = await call('POST', '/api/learned', kept);
@@ -72,27 +96,70 @@ export function WhatTheScaleSays({ entries, fitted }: { entries: readonly ReadEn
   return (
     <section aria-label="What the scale says" data-testid="fit">
       <h3>What the scale says</h3>
-      {dry.answer === 'dry' ? <p className="status-sound"><strong>It is dry.</strong> The last weighings differ by {sensible(Math.abs(dry.change ?? 0) * 100, 2)} % over {formatDuration(dry.over ?? 0)}.</p>
-        : dry.answer === 'not-yet' ? <p><strong>Not dry yet.</strong> It lost {sensible((dry.change ?? 0) * 100, 2)} % over the last {formatDuration(dry.over ?? 0)}; steady to 0.1 % over a night is dry.</p>
-          : <p className="muted">Whether it is dry cannot be told: two weighings a night apart are needed, on a scale that shows a thousandth of it.</p>}
-      {ready && <p>Dry through on <strong>{day(ready.nominal)}</strong>, {day(ready.low)} at the earliest and {day(ready.high)} at the latest{readyBefore === null ? '' : Math.abs(ready.nominal - readyBefore) < 6 * 3600 ? '; the forecast stands' : `; before it was weighed, ${day(readyBefore)}`}.</p>}
+      {dry.answer === 'dry' ? (
+        <p className="status-sound">
+          <strong>It is dry.</strong> The last weighings differ by {sensible(Math.abs(dry.change ?? 0) * 100, 2)} % over{' '}
+          {formatDuration(dry.over ?? 0)}.
+        </p>
+      ) : dry.answer === 'not-yet' ? (
+        <p>
+          <strong>Not dry yet.</strong> It lost {sensible((dry.change ?? 0) * 100, 2)} % over the last{' '}
+          {formatDuration(dry.over ?? 0)}; steady to 0.1 % over a night is dry.
+        </p>
+      ) : (
+        <p className="muted">
+          Whether it is dry cannot be told: two weighings a night apart are needed, on a scale that shows a thousandth
+          of it.
+        </p>
+      )}
+      {ready && (
+        <p>
+          Dry through on <strong>{day(ready.nominal)}</strong>, {day(ready.low)} at the earliest and {day(ready.high)}{' '}
+          at the latest
+          {readyBefore === null
+            ? ''
+            : Math.abs(ready.nominal - readyBefore) < 6 * 3600
+              ? '; the forecast stands'
+              : `; before it was weighed, ${day(readyBefore)}`}
+          .
+        </p>
+      )}
       <ul className="small">
         <li>Water leaves the face at {share(fit.factors.evaporation, fit.spread.evaporation)}.</li>
         <li>Water moves inside at {share(fit.factors.diffusion, fit.spread.diffusion)}.</li>
-        <li>Clay on it: {share(fit.factors.amount, fit.spread.amount)}. A single weighing is good to {formatMass(fit.noise, units)}.</li>
+        <li>
+          Clay on it: {share(fit.factors.amount, fit.spread.amount)}. A single weighing is good to{' '}
+          {formatMass(fit.noise, units)}.
+        </li>
       </ul>
       {fit.odd.map((o) => (
         <p key={o.index} className="cautions" role="status" style={{ borderLeftColor: 'var(--watch)' }}>
-          <strong>The weighing of {formatMass(readings[o.index]?.mass ?? 0, units)} does not fit.</strong> It lies {formatMass(Math.abs(o.off), units)} {o.off > 0 ? 'above' : 'below'} the others, and was set aside: {why[o.why]}{o.meant === null ? '' : `; ${mass(o.meant)} would fit`}. Correct it below if you know better.
+          <strong>The weighing of {formatMass(readings[o.index]?.mass ?? 0, units)} does not fit.</strong> It lies{' '}
+          {formatMass(Math.abs(o.off), units)} {o.off > 0 ? 'above' : 'below'} the others, and was set aside:{' '}
+          {why[o.why]}
+          {o.meant === null ? '' : `; ${mass(o.meant)} would fit`}. Correct it below if you know better.
         </p>
       ))}
       <div className="field">
         <label htmlFor="learned-name">Keep this as: this clay in this room</label>
         <div className="d-flex gap-2">
-          <Form.Control id="learned-name" size="sm" value={name} maxLength={80} placeholder={`${build.brief.clay.replaceAll('-', ' ')}, this room`} onChange={(e) => setName(e.target.value)} />
-          <Button size="sm" variant="quiet" onClick={() => void keep()}>Keep it</Button>
+          <Form.Control
+            id="learned-name"
+            size="sm"
+            value={name}
+            maxLength={80}
+            placeholder={`${build.brief.clay.replaceAll('-', ' ')}, this room`}
+            onChange={(e) => setName(e.target.value)}
+          />
+          <Button size="sm" variant="quiet" onClick={() => void keep()}>
+            Keep it
+          </Button>
         </div>
-        {said && <p className="small muted mb-0" role="status">{said}</p>}
+        {said && (
+          <p className="small muted mb-0" role="status">
+            {said}
+          </p>
+        )}
       </div>
     </section>
   );

@@ -8,14 +8,30 @@ import { readField, showField, valueAt, type FieldKind } from './fields';
 const kinds: readonly FieldKind[] = ['length', 'mass', 'temperature', 'percent', 'number', 'speed', 'hours'];
 
 test('what a field shows, it reads back, in both systems', () => {
-  fc.assert(fc.property(fc.constantFrom(...kinds), fc.constantFrom('metric' as const, 'imperial' as const), fc.double({ min: 0.01, max: 2, noNaN: true }), (kind, units, value) => {
-    const read = readField(kind, showField(kind, value, units), units);
-    if (!read.ok) throw new Error(`${kind} ${units} ${value}: ${read.message}`);
-    expect(Math.abs(read.value - value)).toBeLessThan(kind === 'temperature' ? 0.06 : Math.max(0.0081 * value, 0.0025));
-  }), { seed: 9, numRuns: 400 });
+  fc.assert(
+    fc.property(
+      fc.constantFrom(...kinds),
+      fc.constantFrom('metric' as const, 'imperial' as const),
+      fc.double({ min: 0.01, max: 2, noNaN: true }),
+      (kind, units, value) => {
+        const read = readField(kind, showField(kind, value, units), units);
+        if (!read.ok) throw new Error(`${kind} ${units} ${value}: ${read.message}`);
+        expect(Math.abs(read.value - value)).toBeLessThan(
+          kind === 'temperature' ? 0.06 : Math.max(0.0081 * value, 0.0025),
+        );
+      },
+    ),
+    { seed: 9, numRuns: 400 },
+  );
 });
 
-test.each([['length', 'wide'], ['mass', '3 stone'], ['percent', 'half'], ['speed', 'breezy'], ['temperature', '']] as const)('%s does not take "%s"', (kind, text) => expect(readField(kind, text, 'metric').ok).toBe(false));
+test.each([
+  ['length', 'wide'],
+  ['mass', '3 stone'],
+  ['percent', 'half'],
+  ['speed', 'breezy'],
+  ['temperature', ''],
+] as const)('%s does not take "%s"', (kind, text) => expect(readField(kind, text, 'metric').ok).toBe(false));
 
 test('a place in a build, also one that is not there', () => {
   const b = newBust('b', '2026-12-01');
@@ -24,7 +40,7 @@ test('a place in a build, also one that is not there', () => {
 });
 
 test('ramps darken one way and stay within their ends', () => {
-  const light = ([r, g, b]: readonly number[]) => 0.3 * (r as number) + 0.59 * (g as number) + 0.11 * (b as number);
+  const light = ([r, g, b]: readonly number[]) => 0.3 * r! + 0.59 * g! + 0.11 * b!;
   const moisture = [0, 0.25, 0.5, 0.75, 1].map((s) => light(moistureColour(s)));
   expect([...moisture].sort((a, b) => b - a)).toEqual(moisture);
   expect(loadColour(-1)).toEqual(loadColour(0));
@@ -39,7 +55,10 @@ test('ramps darken one way and stay within their ends', () => {
 });
 
 test('moisture on the piece runs from as laid to dry, coat by coat', () => {
-  const b = { ...newBust('b', '2026-12-01'), regions: { painted: [], seams: [], everywhere: { coats: [0.005, 0.005] }, own: {} } };
+  const b = {
+    ...newBust('b', '2026-12-01'),
+    regions: { painted: [], seams: [], everywhere: { coats: [0.005, 0.005] }, own: {} },
+  };
   const r = new Evaluator().evaluate(b);
   if (!r.ok) throw new Error(r.message);
   const region = r.value.regions[0];

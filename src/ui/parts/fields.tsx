@@ -3,8 +3,19 @@ import { useEffect, useId, useRef, useState, type ReactNode } from 'react';
 import { Form } from 'react-bootstrap';
 import type { Build, Change } from '../../core/build';
 import {
-  formatLength, formatMass, formatTemperature, parseLength, parseMass, parseNumber, parsePercent, parseTemperature, sensible, failure, success,
-  type Result, type UnitSystem,
+  formatLength,
+  formatMass,
+  formatTemperature,
+  parseLength,
+  parseMass,
+  parseNumber,
+  parsePercent,
+  parseTemperature,
+  sensible,
+  failure,
+  success,
+  type Result,
+  type UnitSystem,
 } from '../../core/quantity';
 import { useBench, useController } from '../bench/context';
 
@@ -31,11 +42,19 @@ export function showField(kind: FieldKind, value: number, units: UnitSystem): st
 }
 
 /** Where a limit is broken, the schema's sentence with the figure people typed in their own units. */
-const plainer = (message: string) => message.replace(/^Too (small|big): expected number to be (.+)$/, (_, which: string, rest: string) => `Too ${which === 'big' ? 'large' : 'small'}: it must be ${rest.replace('>=', 'at least ').replace('<=', 'at most ').replace('>', 'more than ').replace('<', 'less than ')}`);
+const plainer = (message: string) =>
+  message.replace(
+    /^Too (small|big): expected number to be (.+)$/,
+    (_, which: string, rest: string) =>
+      `Too ${which === 'big' ? 'large' : 'small'}: it must be ${rest.replace('>=', 'at least ').replace('<=', 'at most ').replace('>', 'more than ').replace('<', 'less than ')}`,
+  );
 
 /** How a kind of quantity is bounded in words: the schema speaks SI, people do not. */
 function inOwnUnits(kind: FieldKind, message: string, units: UnitSystem): string {
-  return message.replace(/(>=?|<=?)(-?[\d.]+)/, (_, sign: string, figure: string) => `${sign}${showField(kind, Number(figure), units)}`);
+  return message.replace(
+    /(>=?|<=?)(-?[\d.]+)/,
+    (_, sign: string, figure: string) => `${sign}${showField(kind, Number(figure), units)}`,
+  );
 }
 
 interface QuantityInputProps {
@@ -59,7 +78,8 @@ export function QuantityInput({ label, value, kind, hint, optional, placeholder,
   const [wrong, setWrong] = useState<string | null>(null);
   const before = useRef(shown);
   useEffect(() => {
-    const was = before.current, mended = wrongNow.current;
+    const was = before.current,
+      mended = wrongNow.current;
     before.current = shown;
     // A figure that moves elsewhere does not take away what is being typed here.
     setText((typed) => (typed === was || mended ? shown : typed));
@@ -79,16 +99,27 @@ export function QuantityInput({ label, value, kind, hint, optional, placeholder,
     }
     const read = readField(kind, text, units);
     const message = read.ok ? onCommit(read.value) : read.message;
-    setWrong(message === null ? null : `${plainer(inOwnUnits(kind, message, units))}.${value === null ? '' : ` Still ${shown}.`}`.replace('..', '.'));
+    setWrong(
+      message === null
+        ? null
+        : `${plainer(inOwnUnits(kind, message, units))}.${value === null ? '' : ` Still ${shown}.`}`.replace('..', '.'),
+    );
     if (message === null) setText(shown);
   };
   return (
     <div className="field">
       <label htmlFor={id}>{label}</label>
       <Form.Control
-        id={id} size="sm" value={text} placeholder={placeholder} inputMode="text" autoComplete="off"
-        aria-invalid={wrong !== null} aria-describedby={wrong ? `${id}-wrong` : hint ? `${id}-hint` : undefined}
-        onChange={(e) => setText(e.target.value)} onBlur={commit}
+        id={id}
+        size="sm"
+        value={text}
+        placeholder={placeholder}
+        inputMode="text"
+        autoComplete="off"
+        aria-invalid={wrong !== null}
+        aria-describedby={wrong ? `${id}-wrong` : hint ? `${id}-hint` : undefined}
+        onChange={(e) => setText(e.target.value)}
+        onBlur={commit}
         onKeyDown={(e) => {
           if (e.key === 'Enter') commit();
           if (e.key === 'Escape') {
@@ -97,8 +128,16 @@ export function QuantityInput({ label, value, kind, hint, optional, placeholder,
           }
         }}
       />
-      {wrong && <div className="wrong" id={`${id}-wrong`} role="alert">{wrong}</div>}
-      {hint && !wrong && <div className="hint" id={`${id}-hint`}>{hint}</div>}
+      {wrong && (
+        <div className="wrong" id={`${id}-wrong`} role="alert">
+          {wrong}
+        </div>
+      )}
+      {hint && !wrong && (
+        <div className="hint" id={`${id}-hint`}>
+          {hint}
+        </div>
+      )}
     </div>
   );
 }
@@ -112,16 +151,40 @@ export function valueAt(build: Build, path: Path): unknown {
 }
 
 /** A quantity that stands at one place in the build. */
-export function NumberAt({ label, path, kind, hint, fallback, optional, placeholder, also }: {
-  label: string; path: Path; kind: FieldKind; hint?: ReactNode; fallback?: number; optional?: boolean; placeholder?: string; also?: (value: number) => readonly Change[];
+export function NumberAt({
+  label,
+  path,
+  kind,
+  hint,
+  fallback,
+  optional,
+  placeholder,
+  also,
+}: {
+  label: string;
+  path: Path;
+  kind: FieldKind;
+  hint?: ReactNode;
+  fallback?: number;
+  optional?: boolean;
+  placeholder?: string;
+  also?: (value: number) => readonly Change[];
 }) {
   const controller = useController();
   const value = useBench((s) => (valueAt(s.build, path) as number | null | undefined) ?? fallback ?? null);
   return (
     <QuantityInput
-      label={label} value={value} kind={kind} hint={hint} optional={optional} placeholder={placeholder}
+      label={label}
+      value={value}
+      kind={kind}
+      hint={hint}
+      optional={optional}
+      placeholder={placeholder}
       onCommit={(next) => {
-        const refused = controller.edit({ label, changes: [{ path, value: next }, ...(next !== null && also ? also(next) : [])] });
+        const refused = controller.edit({
+          label,
+          changes: [{ path, value: next }, ...(next !== null && also ? also(next) : [])],
+        });
         return refused?.message ?? null;
       }}
     />
@@ -133,27 +196,69 @@ export interface Choice {
   readonly name: string;
 }
 
-export function ChoiceAt({ label, path, choices, fallback, hint, also }: { label: string; path: Path; choices: readonly Choice[]; fallback?: string; hint?: ReactNode; also?: (id: string) => readonly Change[] }) {
+export function ChoiceAt({
+  label,
+  path,
+  choices,
+  fallback,
+  hint,
+  also,
+}: {
+  label: string;
+  path: Path;
+  choices: readonly Choice[];
+  fallback?: string;
+  hint?: ReactNode;
+  also?: (id: string) => readonly Change[];
+}) {
   const controller = useController();
   const value = useBench((s) => (valueAt(s.build, path) as string | undefined) ?? fallback ?? '');
   return (
     <ChoiceInput
-      label={label} value={value} choices={choices} hint={hint}
-      onChoose={(id) => controller.edit({ label: `${label}: ${choices.find((c) => c.id === id)?.name ?? id}`, changes: [{ path, value: id }, ...(also ? also(id) : [])] })?.message ?? null}
+      label={label}
+      value={value}
+      choices={choices}
+      hint={hint}
+      onChoose={(id) =>
+        controller.edit({
+          label: `${label}: ${choices.find((c) => c.id === id)?.name ?? id}`,
+          changes: [{ path, value: id }, ...(also ? also(id) : [])],
+        })?.message ?? null
+      }
     />
   );
 }
 
-export function ChoiceInput({ label, value, choices, hint, onChoose }: { label: string; value: string; choices: readonly Choice[]; hint?: ReactNode; onChoose: (id: string) => string | null }) {
+export function ChoiceInput({
+  label,
+  value,
+  choices,
+  hint,
+  onChoose,
+}: {
+  label: string;
+  value: string;
+  choices: readonly Choice[];
+  hint?: ReactNode;
+  onChoose: (id: string) => string | null;
+}) {
   const id = useId();
   const [wrong, setWrong] = useState<string | null>(null);
   return (
     <div className="field">
       <label htmlFor={id}>{label}</label>
       <Form.Select id={id} size="sm" value={value} onChange={(e) => setWrong(onChoose(e.target.value))}>
-        {choices.map((c) => <option key={c.id} value={c.id}>{c.name}</option>)}
+        {choices.map((c) => (
+          <option key={c.id} value={c.id}>
+            {c.name}
+          </option>
+        ))}
       </Form.Select>
-      {wrong && <div className="wrong" role="alert">{wrong}</div>}
+      {wrong && (
+        <div className="wrong" role="alert">
+          {wrong}
+        </div>
+      )}
       {hint && <div className="hint">{hint}</div>}
     </div>
   );
@@ -168,7 +273,10 @@ export function TextAt({ label, path, long, type }: { label: string; path: Path;
   useEffect(() => setText(value), [value]);
   const commit = () => {
     if (text === value) return;
-    const refused = controller.edit({ label, changes: [{ path, value: text === '' && type === 'date' ? null : text }] });
+    const refused = controller.edit({
+      label,
+      changes: [{ path, value: text === '' && type === 'date' ? null : text }],
+    });
     setWrong(refused ? 'This cannot be used; the last one stays.' : null);
     if (refused) setText(value);
   };
@@ -176,11 +284,22 @@ export function TextAt({ label, path, long, type }: { label: string; path: Path;
     <div className="field">
       <label htmlFor={id}>{label}</label>
       <Form.Control
-        id={id} size="sm" value={text} {...(long ? { as: 'textarea' as const, rows: 3 } : {})} type={type ?? 'text'}
-        onChange={(e) => setText(e.target.value)} onBlur={commit}
-        onKeyDown={(e) => { if (e.key === 'Enter' && !long) commit(); }}
+        id={id}
+        size="sm"
+        value={text}
+        {...(long ? { as: 'textarea' as const, rows: 3 } : {})}
+        type={type ?? 'text'}
+        onChange={(e) => setText(e.target.value)}
+        onBlur={commit}
+        onKeyDown={(e) => {
+          if (e.key === 'Enter' && !long) commit();
+        }}
       />
-      {wrong && <div className="wrong" role="alert">{wrong}</div>}
+      {wrong && (
+        <div className="wrong" role="alert">
+          {wrong}
+        </div>
+      )}
     </div>
   );
 }
@@ -191,8 +310,21 @@ export function YesNoAt({ label, path, fallback }: { label: string; path: Path; 
   const id = useId();
   return (
     <div className="field">
-      <span className="label" aria-hidden="true">&nbsp;</span>
-      <Form.Check id={id} type="checkbox" label={label} checked={value} onChange={(e) => controller.edit({ label: `${label}: ${e.target.checked ? 'yes' : 'no'}`, changes: [{ path, value: e.target.checked }] })} />
+      <span className="label" aria-hidden="true">
+        &nbsp;
+      </span>
+      <Form.Check
+        id={id}
+        type="checkbox"
+        label={label}
+        checked={value}
+        onChange={(e) =>
+          controller.edit({
+            label: `${label}: ${e.target.checked ? 'yes' : 'no'}`,
+            changes: [{ path, value: e.target.checked }],
+          })
+        }
+      />
     </div>
   );
 }

@@ -2,7 +2,15 @@
 import type { ReactNode } from 'react';
 import { Button } from 'react-bootstrap';
 import { formatDuration, formatLength, formatMass, sensible, type UnitSystem } from '../../core/quantity';
-import { worstStatus, type Finding, type Remedy, type Report, type StationId, type Status, type Summary } from '../../core/verdict';
+import {
+  worstStatus,
+  type Finding,
+  type Remedy,
+  type Report,
+  type StationId,
+  type Status,
+  type Summary,
+} from '../../core/verdict';
 import { useBench, useController } from '../bench/context';
 import { Plumb, statusWord } from './plumb';
 
@@ -22,8 +30,10 @@ function sideEffects(finding: Finding, now: Summary, then: Summary, units: UnitS
     const nights = then.nights - now.nights;
     parts.push(`${nights > 0 ? '+' : '−'}${Math.abs(nights)} night${Math.abs(nights) === 1 ? '' : 's'}`);
   }
-  if (!finding.id.startsWith('crack/') && Math.abs(then.crack - now.crack) > 0.05) parts.push(`cracks ${sensible(now.crack, 2)} → ${sensible(then.crack, 2)}`);
-  if (!finding.id.startsWith('member/') && Math.abs(then.utilisation - now.utilisation) > 0.05) parts.push(`weakest ${sensible(now.utilisation, 2)} → ${sensible(then.utilisation, 2)}`);
+  if (!finding.id.startsWith('crack/') && Math.abs(then.crack - now.crack) > 0.05)
+    parts.push(`cracks ${sensible(now.crack, 2)} → ${sensible(then.crack, 2)}`);
+  if (!finding.id.startsWith('member/') && Math.abs(then.utilisation - now.utilisation) > 0.05)
+    parts.push(`weakest ${sensible(now.utilisation, 2)} → ${sensible(then.utilisation, 2)}`);
   return parts.join(' · ');
 }
 
@@ -49,9 +59,19 @@ function RemedyRow({ finding, remedy, units }: { finding: Finding; remedy: Remed
   return (
     <li>
       <span className="what">{remedy.edit.label}</span>
-      <Button variant="quiet" size="sm" onClick={() => controller.edit(remedy.edit)} aria-label={`Do it: ${remedy.edit.label}`}>Do it</Button>
+      <Button
+        variant="quiet"
+        size="sm"
+        onClick={() => controller.edit(remedy.edit)}
+        aria-label={`Do it: ${remedy.edit.label}`}
+      >
+        Do it
+      </Button>
       <span className="effect">
-        {figureOf(finding, remedy.before, units)} → <strong className={`status-${remedy.statusAfter}`}>{figureOf(finding, remedy.after, units)}, {statusWord[remedy.statusAfter].toLowerCase()}</strong>
+        {figureOf(finding, remedy.before, units)} →{' '}
+        <strong className={`status-${remedy.statusAfter}`}>
+          {figureOf(finding, remedy.after, units)}, {statusWord[remedy.statusAfter].toLowerCase()}
+        </strong>
         {extra ? ` · ${extra}` : ''} · {remedy.note}
       </span>
     </li>
@@ -63,11 +83,17 @@ function Remedies({ finding }: { finding: Finding }) {
   const reckoning = useBench((s) => s.reckoning);
   if (finding.status === 'sound') return null;
   if (finding.remedies.length === 0) {
-    return reckoning === 'done' ? null : <p className="remedies-wait" aria-live="polite">Trying what would change it …</p>;
+    return reckoning === 'done' ? null : (
+      <p className="remedies-wait" aria-live="polite">
+        Trying what would change it …
+      </p>
+    );
   }
   return (
     <ul className="remedies" aria-label="What would change it">
-      {finding.remedies.map((r) => <RemedyRow key={r.id} finding={finding} remedy={r} units={units} />)}
+      {finding.remedies.map((r) => (
+        <RemedyRow key={r.id} finding={finding} remedy={r} units={units} />
+      ))}
     </ul>
   );
 }
@@ -78,39 +104,63 @@ function rangeText(finding: Finding, units: UnitSystem): string {
 }
 
 /** The judgement first: worst finding in full, the others folded, then inputs, then how it is worked out. */
-export function StationPanel({ station, title, children, how, cautions = [] }: { station: StationId; title: string; children: ReactNode; how: ReactNode; cautions?: readonly string[] }) {
+export function StationPanel({
+  station,
+  title,
+  children,
+  how,
+  cautions = [],
+}: {
+  station: StationId;
+  title: string;
+  children: ReactNode;
+  how: ReactNode;
+  cautions?: readonly string[];
+}) {
   const report = useBench((s) => s.report);
   const failure = useBench((s) => s.failure);
   const units = useBench((s) => s.units);
-  const findings = [...(report?.findings.filter((f) => f.station === station) ?? [])].sort((a, b) => order[a.status] - order[b.status]);
+  const findings = [...(report?.findings.filter((f) => f.station === station) ?? [])].sort(
+    (a, b) => order[a.status] - order[b.status],
+  );
   const [first, ...others] = findings;
   return (
     <section aria-label={title}>
       {failure && (
         <div role="alert" className="cautions" style={{ borderLeftColor: 'var(--fails)' }}>
-          <strong>This cannot be worked out.</strong> {failure.path}: {failure.message}. Undo the last change, or put it right here.
+          <strong>This cannot be worked out.</strong> {failure.path}: {failure.message}. Undo the last change, or put it
+          right here.
         </div>
       )}
       {first ? (
         <>
-          <div className={`verdict-line status-${first.status}`}><Plumb status={first.status} size={24} label="" /> {statusWord[first.status]} · {first.place}</div>
+          <div className={`verdict-line status-${first.status}`}>
+            <Plumb status={first.status} size={24} label="" /> {statusWord[first.status]} · {first.place}
+          </div>
           <h2>{together(first.sentence)}</h2>
           <p className="reason">{together(first.reason + rangeText(first, units))}</p>
           <Remedies finding={first} />
         </>
-      ) : !failure && (
-        <>
-          <div className="verdict-line status-unknown"><Plumb status="unknown" size={24} label="" /> {report ? 'Nothing to judge yet' : 'Working it out …'}</div>
-          <h2>{title}</h2>
-          <p className="reason">{report ? emptyWords[station] ?? '' : ''}</p>
-        </>
+      ) : (
+        !failure && (
+          <>
+            <div className="verdict-line status-unknown">
+              <Plumb status="unknown" size={24} label="" /> {report ? 'Nothing to judge yet' : 'Working it out …'}
+            </div>
+            <h2>{title}</h2>
+            <p className="reason">{report ? (emptyWords[station] ?? '') : ''}</p>
+          </>
+        )
       )}
       {others.length > 0 && (
         <ul className="others">
           {others.map((f) => (
             <li key={f.id}>
               <details open={f.status === 'fails'}>
-                <summary><Plumb status={f.status} size={20} /><span>{together(f.sentence)}</span></summary>
+                <summary>
+                  <Plumb status={f.status} size={20} />
+                  <span>{together(f.sentence)}</span>
+                </summary>
                 <p className="reason mt-2 mb-2">{together(f.reason + rangeText(f, units))}</p>
                 <Remedies finding={f} />
               </details>
@@ -119,8 +169,20 @@ export function StationPanel({ station, title, children, how, cautions = [] }: {
         </ul>
       )}
       {children}
-      {cautions.length > 0 && <div className="cautions"><strong>Mind</strong><ul>{cautions.map((c) => <li key={c}>{c}</li>)}</ul></div>}
-      <details className="how"><summary>How this is worked out</summary><div className="mt-2">{how}</div></details>
+      {cautions.length > 0 && (
+        <div className="cautions">
+          <strong>Mind</strong>
+          <ul>
+            {cautions.map((c) => (
+              <li key={c}>{c}</li>
+            ))}
+          </ul>
+        </div>
+      )}
+      <details className="how">
+        <summary>How this is worked out</summary>
+        <div className="mt-2">{how}</div>
+      </details>
     </section>
   );
 }

@@ -1,10 +1,17 @@
 import type { Status } from '../../core/verdict';
 
-export const statusWord: Record<Status, string> = { sound: 'Sound', watch: 'Watch', fails: 'Fails', unknown: 'Not known' };
+export const statusWord: Record<Status, string> = {
+  sound: 'Sound',
+  watch: 'Watch',
+  fails: 'Fails',
+  unknown: 'Not known',
+};
 
 /** Verdict marks: a plumb bob hanging true, leaning, fallen, or only outlined. Never colour alone. An empty label: the word stands beside it. */
 export function Plumb({ status, size = 30, label }: { status: Status; size?: number; label?: string }) {
-  const colour = { sound: 'var(--sound)', watch: 'var(--watch)', fails: 'var(--fails)', unknown: 'var(--unknown)' }[status];
+  const colour = { sound: 'var(--sound)', watch: 'var(--watch)', fails: 'var(--fails)', unknown: 'var(--unknown)' }[
+    status
+  ];
   const said = label ?? statusWord[status];
   const named = said === '' ? { 'aria-hidden': true } : { role: 'img', 'aria-label': said };
   const common = { width: Math.round(size * 0.7), height: size, viewBox: '0 0 21 30', ...named } as const;
@@ -31,7 +38,12 @@ export function Plumb({ status, size = 30, label }: { status: Status; size?: num
   return (
     <svg {...common}>
       <path d="M10.500 0v13" stroke={colour} strokeWidth="1.7" />
-      <path d="M6 13h9l-1.200 7.500-3.300 8.500-3.300-8.500z" fill={status === 'sound' ? colour : 'none'} stroke={colour} strokeWidth="1.6" />
+      <path
+        d="M6 13h9l-1.200 7.500-3.300 8.500-3.300-8.500z"
+        fill={status === 'sound' ? colour : 'none'}
+        stroke={colour}
+        strokeWidth="1.6"
+      />
     </svg>
   );
 }

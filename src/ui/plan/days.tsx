@@ -17,18 +17,21 @@ interface Day {
   readonly open: boolean;
 }
 
-const wide = 148, thin = 22, mostDays = 130;
+const wide = 148,
+  thin = 22,
+  mostDays = 130;
 
 function daysOf(plan: BuildPlan, zone: string, now: number): Day[] {
   const clock = zoneClock(zone);
   const worked = new Set(plan.steps.flatMap((s) => s.sittings.map((x) => clock.wallOf(x.from).date)));
-  const first = [...worked, clock.wallOf(now).date].sort()[0] as string;
+  const first = [...worked, clock.wallOf(now).date].sort()[0]!;
   const finish = Number.isFinite(plan.finish.nominal) ? plan.finish.nominal : now;
-  const last = [...worked, clock.wallOf(finish).date].sort().pop() as string;
+  const last = [...worked, clock.wallOf(finish).date].sort().pop()!;
   const out: Day[] = [];
   let left = 0;
   for (let date = first; date <= last && out.length < mostDays; date = dayAfter(date)) {
-    const open = worked.has(date), width = open ? wide : thin;
+    const open = worked.has(date),
+      width = open ? wide : thin;
     out.push({ date, from: clock.epochOf(date, 0), until: clock.epochOf(dayAfter(date), 0), left, width, open });
     left += width;
   }
@@ -56,7 +59,12 @@ function rowsOf(plan: BuildPlan): Row[] {
     const group = /^group-(\d+)\//.exec(zone);
     return `${group ? `group ${group[1]}, ` : ''}${plan.steps.find((s) => s.region !== null && zoneOf(s) === zone)?.place ?? 'the whole piece'}`;
   };
-  return zones.map((zone): Row => ({ id: zone, name: named(zone), steps: plan.steps.filter((s) => zoneOf(s) === zone), wet: plan.wet.filter((w) => w.zone === zone) }));
+  return zones.map((zone): Row => ({
+    id: zone,
+    name: named(zone),
+    steps: plan.steps.filter((s) => zoneOf(s) === zone),
+    wet: plan.wet.filter((w) => w.zone === zone),
+  }));
 }
 
 /** Groups one after another; in each the whole piece first, then regions as they are laid. */
@@ -75,7 +83,12 @@ function zoneOf(s: PlannedStep): string {
 /** "Lay the clay on the neck" in the neck's own row is "Lay the clay". */
 function short(s: PlannedStep, row: Row): string {
   const bare = s.name.replace(/, group \d+$/, '');
-  return s.place === '' ? bare : bare.replace(new RegExp(` (on|in|of)? ?the ${row.name.replace(/^group \d+, /, '').replace(/[.*+?^${}()|[\]\\]/g, '\\$&')}$`), '');
+  return s.place === ''
+    ? bare
+    : bare.replace(
+        new RegExp(` (on|in|of)? ?the ${row.name.replace(/^group \d+, /, '').replace(/[.*+?^${}()|[\]\\]/g, '\\$&')}$`),
+        '',
+      );
 }
 
 export interface DaysProps {
@@ -113,54 +126,121 @@ export function Days({ plan, whole, chosen, onChoose, onMove }: DaysProps) {
     <div className="days" role="group" aria-label="The plan by days">
       <div className="days-scroll" ref={scroller} tabIndex={0} role="region" aria-label="Days; scroll sideways">
         <div className="days-sheet" style={{ width: `calc(${width}px + var(--names))` }}>
-          <div className="days-line"><div className="days-name" aria-hidden="true" /><div className="days-head" style={columns}>
-            {days.map((d) => (
-              <div key={d.date} className={`day${d.open ? '' : ' idle'}`} data-today={d.date === clock.wallOf(now).date}>
-                {d.open ? dayWords(d.from + 43200, zone) : Number(d.date.slice(8))}
-              </div>
-            ))}
-          </div></div>
+          <div className="days-line">
+            <div className="days-name" aria-hidden="true" />
+            <div className="days-head" style={columns}>
+              {days.map((d) => (
+                <div
+                  key={d.date}
+                  className={`day${d.open ? '' : ' idle'}`}
+                  data-today={d.date === clock.wallOf(now).date}
+                >
+                  {d.open ? dayWords(d.from + 43200, zone) : Number(d.date.slice(8))}
+                </div>
+              ))}
+            </div>
+          </div>
           {rows.map((r) => (
-            <div key={r.id} className="days-line"><div className="days-name" aria-hidden="true">{r.name}</div><div className="days-row">
-              {days.map((d) => <div key={d.date} className={`night${d.open ? '' : ' idle'}`} style={{ left: d.left + d.width * 0.9, width: d.width * 0.4 }} />)}
-              {r.wet.filter((w) => w.until.nominal > w.from).map((w, i) => {
-                const from = across(days, w.from), until = across(days, w.until.nominal), late = across(days, w.until.high);
-                return (
-                  <div key={i} aria-hidden="true">
-                    <div className="wet" style={{ left: from, width: Math.max(2, until - from) }} title={`Wet: no hand on it until ${dayWords(w.until.nominal, zone)}`} />
-                    {late > until + 1 && <div className="wet maybe" style={{ left: until, width: late - until }} title={`If it dries slowly, until ${dayWords(w.until.high, zone)}`} />}
-                  </div>
-                );
-              })}
-              <div className="slips" style={columns}>
+            <div key={r.id} className="days-line">
+              <div className="days-name" aria-hidden="true">
+                {r.name}
+              </div>
+              <div className="days-row">
                 {days.map((d) => (
                   <div
-                    key={d.date} className={`cell${over === d.date ? ' over' : ''}`} data-date={d.date}
-                    onDragOver={(e) => { e.preventDefault(); setOver(d.date); }} onDragLeave={() => setOver((o) => (o === d.date ? null : o))} onDrop={(e) => { e.preventDefault(); drop(d.date); }}
-                  >
-                    {r.steps.filter((s) => s.sittings.some((x) => clock.wallOf(x.from).date === d.date)).map((s) => {
-                      const begins = clock.wallOf(s.from).date === d.date;
-                      const bad = s.clashes.length > 0;
-                      return (
-                        <button
-                          key={s.id} type="button" className={`slip${s.done ? ' done' : ''}${bad ? ' bad' : ''}${s.pinned ? ' pinned' : ''}${chosen === s.id ? ' chosen' : ''}`} draggable={!s.done && begins}
-                          aria-pressed={chosen === s.id} onClick={() => onChoose(s.id)}
-                          onDragStart={(e) => { held.current = s.id; e.dataTransfer.setData('text/plain', s.id); e.dataTransfer.effectAllowed = 'move'; }} onDragEnd={() => { held.current = null; setOver(null); }}
-                          onKeyDown={(e) => {
-                            if (s.done || (e.key !== 'ArrowLeft' && e.key !== 'ArrowRight')) return;
-                            e.preventDefault();
-                            onMove(s.id, dayAfter(clock.wallOf(s.from).date, e.key === 'ArrowLeft' ? -1 : 1), e.key === 'ArrowLeft' ? 'before' : 'after');
-                          }}
-                        >
-                          {s.pinned && <span className="pin" aria-hidden="true" />}{short(s, r)}<span className="takes">{begins ? formatDuration(s.takes * 3600) : 'goes on'}</span>
-                          <span className="visually-hidden">, {r.name}, {dayWords(d.from + 43200, zone)}{s.done ? ', done' : ''}{bad ? ', breaks something' : ''}{s.pinned ? ', put there by you' : ''}. Left and right arrows move it to another day.</span>
-                        </button>
-                      );
-                    })}
-                  </div>
+                    key={d.date}
+                    className={`night${d.open ? '' : ' idle'}`}
+                    style={{ left: d.left + d.width * 0.9, width: d.width * 0.4 }}
+                  />
                 ))}
+                {r.wet
+                  .filter((w) => w.until.nominal > w.from)
+                  .map((w, i) => {
+                    const from = across(days, w.from),
+                      until = across(days, w.until.nominal),
+                      late = across(days, w.until.high);
+                    return (
+                      <div key={i} aria-hidden="true">
+                        <div
+                          className="wet"
+                          style={{ left: from, width: Math.max(2, until - from) }}
+                          title={`Wet: no hand on it until ${dayWords(w.until.nominal, zone)}`}
+                        />
+                        {late > until + 1 && (
+                          <div
+                            className="wet maybe"
+                            style={{ left: until, width: late - until }}
+                            title={`If it dries slowly, until ${dayWords(w.until.high, zone)}`}
+                          />
+                        )}
+                      </div>
+                    );
+                  })}
+                <div className="slips" style={columns}>
+                  {days.map((d) => (
+                    <div
+                      key={d.date}
+                      className={`cell${over === d.date ? ' over' : ''}`}
+                      data-date={d.date}
+                      onDragOver={(e) => {
+                        e.preventDefault();
+                        setOver(d.date);
+                      }}
+                      onDragLeave={() => setOver((o) => (o === d.date ? null : o))}
+                      onDrop={(e) => {
+                        e.preventDefault();
+                        drop(d.date);
+                      }}
+                    >
+                      {r.steps
+                        .filter((s) => s.sittings.some((x) => clock.wallOf(x.from).date === d.date))
+                        .map((s) => {
+                          const begins = clock.wallOf(s.from).date === d.date;
+                          const bad = s.clashes.length > 0;
+                          return (
+                            <button
+                              key={s.id}
+                              type="button"
+                              className={`slip${s.done ? ' done' : ''}${bad ? ' bad' : ''}${s.pinned ? ' pinned' : ''}${chosen === s.id ? ' chosen' : ''}`}
+                              draggable={!s.done && begins}
+                              aria-pressed={chosen === s.id}
+                              onClick={() => onChoose(s.id)}
+                              onDragStart={(e) => {
+                                held.current = s.id;
+                                e.dataTransfer.setData('text/plain', s.id);
+                                e.dataTransfer.effectAllowed = 'move';
+                              }}
+                              onDragEnd={() => {
+                                held.current = null;
+                                setOver(null);
+                              }}
+                              onKeyDown={(e) => {
+                                if (s.done || (e.key !== 'ArrowLeft' && e.key !== 'ArrowRight')) return;
+                                e.preventDefault();
+                                onMove(
+                                  s.id,
+                                  dayAfter(clock.wallOf(s.from).date, e.key === 'ArrowLeft' ? -1 : 1),
+                                  e.key === 'ArrowLeft' ? 'before' : 'after',
+                                );
+                              }}
+                            >
+                              {s.pinned && <span className="pin" aria-hidden="true" />}
+                              {short(s, r)}
+                              <span className="takes">{begins ? formatDuration(s.takes * 3600) : 'goes on'}</span>
+                              <span className="visually-hidden">
+                                , {r.name}, {dayWords(d.from + 43200, zone)}
+                                {s.done ? ', done' : ''}
+                                {bad ? ', breaks something' : ''}
+                                {s.pinned ? ', put there by you' : ''}. Left and right arrows move it to another day.
+                              </span>
+                            </button>
+                          );
+                        })}
+                    </div>
+                  ))}
+                </div>
               </div>
-            </div></div>
+            </div>
           ))}
         </div>
       </div>

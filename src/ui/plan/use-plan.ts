@@ -28,10 +28,19 @@ export function zoneOfPage(): string {
 const keptKey = (id: string) => `sostegno-surroundings-${id}`;
 
 /** What was last known of the workshop stands in where the server is not reached. */
-function useSurroundings(id: string): { readonly surroundings: PlanSurroundings | null; readonly reload: () => Promise<void> } {
+function useSurroundings(id: string): {
+  readonly surroundings: PlanSurroundings | null;
+  readonly reload: () => Promise<void>;
+} {
   const [surroundings, set] = useState<PlanSurroundings | null>(null);
   const reload = useCallback(async () => {
-    const answer = await call<PlanSurroundings>('GET', `/api/builds/${id}/plan?zone=${encodeURIComponent(zoneOfPage())}`, undefined, false, 30);
+    const answer = await call<PlanSurroundings>(
+      'GET',
+      `/api/builds/${id}/plan?zone=${encodeURIComponent(zoneOfPage())}`,
+      undefined,
+      false,
+      30,
+    );
     if (answer.ok) {
       set(answer.value);
       try {
@@ -42,9 +51,17 @@ function useSurroundings(id: string): { readonly surroundings: PlanSurroundings 
       return;
     }
     const kept = localStorage.getItem(keptKey(id));
-    set((old) => old ?? (kept === null ? { workshop: { zone: zoneOfPage(), people: [] }, paces: {}, others: [] } : (JSON.parse(kept) as PlanSurroundings)));
+    set(
+      (old) =>
+        old ??
+        (kept === null
+          ? { workshop: { zone: zoneOfPage(), people: [] }, paces: {}, others: [] }
+          : (JSON.parse(kept) as PlanSurroundings)),
+    );
   }, [id]);
-  useEffect(() => { void reload(); }, [reload]);
+  useEffect(() => {
+    void reload();
+  }, [reload]);
   return { surroundings, reload };
 }
 
@@ -62,7 +79,11 @@ export function usePlan(id: string, build: Build, log: readonly LogEntry[] | nul
   const { surroundings, reload } = useSurroundings(id);
   const now = useNow();
   const [plan, setPlan] = useState<WorkshopPlan | null>(null);
-  const [found, setFound] = useState<Pick<KnownPlan, 'ways' | 'waysDone' | 'leaveOut'>>({ ways: [], waysDone: false, leaveOut: undefined });
+  const [found, setFound] = useState<Pick<KnownPlan, 'ways' | 'waysDone' | 'leaveOut'>>({
+    ways: [],
+    waysDone: false,
+    leaveOut: undefined,
+  });
   const [busy, setBusy] = useState(true);
   const [refused, setRefused] = useState<string | null>(null);
   const client = useRef<PlanClient | null>(null);
@@ -74,7 +95,8 @@ export function usePlan(id: string, build: Build, log: readonly LogEntry[] | nul
         setBusy(false);
         setRefused(null);
       } else if (answer.kind === 'sooner') setFound((f) => ({ ...f, ways: answer.ways, waysDone: answer.done }));
-      else if (answer.kind === 'leave-out') setFound((f) => ({ ...f, leaveOut: { steps: answer.steps, finish: answer.finish } }));
+      else if (answer.kind === 'leave-out')
+        setFound((f) => ({ ...f, leaveOut: { steps: answer.steps, finish: answer.finish } }));
       else {
         setBusy(false);
         setRefused(answer.why.message);

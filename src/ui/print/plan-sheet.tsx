@@ -1,7 +1,17 @@
 'use client';
 import Link from 'next/link';
 import { Button } from 'react-bootstrap';
-import { clashSentence, dayWords, decidingSentence, planVerdict, timeWords, whenWords, zoneClock, type BuildPlan, type PlannedStep } from '../../core/plan';
+import {
+  clashSentence,
+  dayWords,
+  decidingSentence,
+  planVerdict,
+  timeWords,
+  whenWords,
+  zoneClock,
+  type BuildPlan,
+  type PlannedStep,
+} from '../../core/plan';
 import { formatDuration } from '../../core/quantity';
 
 /** The plan on paper: a box to tick for every step, day by day, black on white; one day's card can be cut off. */
@@ -19,32 +29,84 @@ export default function PlanSheet({ id, plan, zone, now }: { id: string; plan: B
   const needs = [...new Set(left.flatMap((s) => s.needs))];
   return (
     <>
-      <div className="sheet-bar"><Button variant="iron" onClick={() => window.print()}>Print</Button><Link className="btn btn-quiet" href={`/build/${id}?station=plan`}>Back to the plan</Link></div>
+      <div className="sheet-bar">
+        <Button variant="iron" onClick={() => window.print()}>
+          Print
+        </Button>
+        <Link className="btn btn-quiet" href={`/build/${id}?station=plan`}>
+          Back to the plan
+        </Link>
+      </div>
       <div className="sheet">
         <h1>{plan.name}: plan</h1>
-        <p><strong>{verdict.sentence}</strong> {verdict.reason}</p>
+        <p>
+          <strong>{verdict.sentence}</strong> {verdict.reason}
+        </p>
         <p>{decidingSentence(plan)}</p>
         {needs.length > 0 && <p>Have there: {needs.join(', ')}.</p>}
-        {[...byDay].sort(([a], [b]) => (a < b ? -1 : 1)).map(([date, sittings]) => (
-          <section key={date} className="keep">
-            <h2>{dayWords(clock.epochOf(date, 720), zone)}</h2>
-            <table>
-              <thead><tr><th aria-label="Done" /><th>From</th><th>Until</th><th>What</th><th className="n">Work</th><th>Needs</th></tr></thead>
-              <tbody>
-                {sittings.sort((a, b) => a.from - b.from).map(({ step, from, until, goesOn }) => (
-                  <tr key={`${step.id}${from}`}>
-                    <td><span className="box" /></td><td>{timeWords(from, zone)}</td><td>{timeWords(until, zone)}</td>
-                    <td>{step.name}{goesOn ? ', goes on' : ''}{step.clashes.map((c, i) => <div key={i} className="fine">! {clashSentence(plan, c)}</div>)}</td>
-                    <td className="n">{formatDuration(until - from)}</td><td>{step.needs.join(', ')}</td>
+        {[...byDay]
+          .sort(([a], [b]) => (a < b ? -1 : 1))
+          .map(([date, sittings]) => (
+            <section key={date} className="keep">
+              <h2>{dayWords(clock.epochOf(date, 720), zone)}</h2>
+              <table>
+                <thead>
+                  <tr>
+                    <th aria-label="Done" />
+                    <th>From</th>
+                    <th>Until</th>
+                    <th>What</th>
+                    <th className="n">Work</th>
+                    <th>Needs</th>
                   </tr>
-                ))}
-              </tbody>
-            </table>
-            {plan.wet.filter((w) => clock.wallOf(w.from).date <= date && clock.wallOf(w.until.nominal).date >= date && w.until.nominal > w.from).length > 0 && (
-              <p className="fine">No hand on: {plan.wet.filter((w) => clock.wallOf(w.from).date <= date && clock.wallOf(w.until.nominal).date >= date && w.until.nominal > w.from).map((w) => `the ${w.name} until ${whenWords(w.until.nominal, zone)}`).join('; ')}.</p>
-            )}
-          </section>
-        ))}
+                </thead>
+                <tbody>
+                  {sittings
+                    .sort((a, b) => a.from - b.from)
+                    .map(({ step, from, until, goesOn }) => (
+                      <tr key={`${step.id}${from}`}>
+                        <td>
+                          <span className="box" />
+                        </td>
+                        <td>{timeWords(from, zone)}</td>
+                        <td>{timeWords(until, zone)}</td>
+                        <td>
+                          {step.name}
+                          {goesOn ? ', goes on' : ''}
+                          {step.clashes.map((c, i) => (
+                            <div key={i} className="fine">
+                              ! {clashSentence(plan, c)}
+                            </div>
+                          ))}
+                        </td>
+                        <td className="n">{formatDuration(until - from)}</td>
+                        <td>{step.needs.join(', ')}</td>
+                      </tr>
+                    ))}
+                </tbody>
+              </table>
+              {plan.wet.filter(
+                (w) =>
+                  clock.wallOf(w.from).date <= date &&
+                  clock.wallOf(w.until.nominal).date >= date &&
+                  w.until.nominal > w.from,
+              ).length > 0 && (
+                <p className="fine">
+                  No hand on:{' '}
+                  {plan.wet
+                    .filter(
+                      (w) =>
+                        clock.wallOf(w.from).date <= date &&
+                        clock.wallOf(w.until.nominal).date >= date &&
+                        w.until.nominal > w.from,
+                    )
+                    .map((w) => `the ${w.name} until ${whenWords(w.until.nominal, zone)}`)
+                    .join('; ')}
+                  .
+                </p>
+              )}
+            </section>
+          ))}
         <p className="fine">Made {whenWords(now, zone)}. Sanding: respirator. What is wet is nobody’s to grip.</p>
       </div>
     </>

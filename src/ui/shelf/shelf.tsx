@@ -28,35 +28,100 @@ function Silhouette({ card }: { card: ShelfPiece['card'] }) {
   const side = Math.max(top * 1.06, half * 2.1);
   const x = (v: number) => ((v / side + 0.5) * 160).toFixed(1);
   const y = (v: number) => (158 - (v / side) * 150).toFixed(1);
-  const outline = [...rows.map(([z, l]) => `${x(l)},${y(z)}`), ...[...rows].reverse().map(([z, , r]) => `${x(r)},${y(z)}`)].join(' ');
+  const outline = [
+    ...rows.map(([z, l]) => `${x(l)},${y(z)}`),
+    ...[...rows].reverse().map(([z, , r]) => `${x(r)},${y(z)}`),
+  ].join(' ');
   return (
     <svg width="170" height="170" viewBox="0 0 160 164" aria-hidden="true">
       <path d="M30 160h100" stroke="var(--slip)" strokeWidth="5" strokeLinecap="round" />
-      <polygon points={outline} fill="var(--slip)" fillOpacity="0.55" stroke="var(--slip)" strokeWidth="1.500" strokeLinejoin="round" />
-      {card.wires.map((w, i) => <polyline key={i} points={w.map(([px, pz]) => `${x(px)},${y(pz)}`).join(' ')} fill="none" stroke="var(--iron)" strokeWidth="1.800" strokeLinecap="round" strokeLinejoin="round" />)}
+      <polygon
+        points={outline}
+        fill="var(--slip)"
+        fillOpacity="0.55"
+        stroke="var(--slip)"
+        strokeWidth="1.500"
+        strokeLinejoin="round"
+      />
+      {card.wires.map((w, i) => (
+        <polyline
+          key={i}
+          points={w.map(([px, pz]) => `${x(px)},${y(pz)}`).join(' ')}
+          fill="none"
+          stroke="var(--iron)"
+          strokeWidth="1.800"
+          strokeLinecap="round"
+          strokeLinejoin="round"
+        />
+      ))}
     </svg>
   );
 }
 
-const markNames: readonly (readonly [StationId, string])[] = [['load', 'holds'], ['drying', 'dries'], ['brief', 'on time']];
+const markNames: readonly (readonly [StationId, string])[] = [
+  ['load', 'holds'],
+  ['drying', 'dries'],
+  ['brief', 'on time'],
+];
 
-function PieceCard({ piece, ways, act }: { piece: ShelfPiece; ways: Ways; act: (piece: ShelfPiece, what: 'copy' | 'archive' | 'unarchive' | 'delete') => void }) {
+function PieceCard({
+  piece,
+  ways,
+  act,
+}: {
+  piece: ShelfPiece;
+  ways: Ways;
+  act: (piece: ShelfPiece, what: 'copy' | 'archive' | 'unarchive' | 'delete') => void;
+}) {
   const { summary, readyOn, verdicts } = piece.card;
   return (
     <li className="piece-card">
-      <div className="picture"><Silhouette card={piece.card} /></div>
+      <div className="picture">
+        <Silhouette card={piece.card} />
+      </div>
       <div className="body">
-        <h2><Link href={`/build/${piece.id}`}>{piece.name}</Link></h2>
-        <div className="muted small">{sensible(piece.brief.size * 100)} % of life · {clays.get(piece.brief.clay)?.name ?? piece.brief.clay}</div>
+        <h2>
+          <Link href={`/build/${piece.id}`}>{piece.name}</Link>
+        </h2>
+        <div className="muted small">
+          {sensible(piece.brief.size * 100)} % of life · {clays.get(piece.brief.clay)?.name ?? piece.brief.clay}
+        </div>
         <ul className="marks">
-          {markNames.map(([id, name]) => <li key={id}><Plumb status={verdicts[id] ?? 'unknown'} size={19} /> {name}</li>)}
+          {markNames.map(([id, name]) => (
+            <li key={id}>
+              <Plumb status={verdicts[id] ?? 'unknown'} size={19} /> {name}
+            </li>
+          ))}
         </ul>
-        {summary && <div className="small">{formatMass(summary.wet, ways.units)} wet, {formatMass(summary.dry, ways.units)} dry{readyOn && <><br />ready {formatDate(readyOn)}</>}</div>}
+        {summary && (
+          <div className="small">
+            {formatMass(summary.wet, ways.units)} wet, {formatMass(summary.dry, ways.units)} dry
+            {readyOn && (
+              <>
+                <br />
+                ready {formatDate(readyOn)}
+              </>
+            )}
+          </div>
+        )}
         <div className="acts">
-          <Link className="btn btn-iron btn-sm" href={`/build/${piece.id}`} aria-label={`Open ${piece.name}`}>Open</Link>
-          <Button size="sm" variant="quiet" onClick={() => act(piece, 'copy')} aria-label={`Copy ${piece.name}`}>Copy</Button>
-          <Button size="sm" variant="quiet" onClick={() => act(piece, piece.archived ? 'unarchive' : 'archive')} aria-label={`${piece.archived ? 'Bring back' : 'Put away'} ${piece.name}`}>{piece.archived ? 'Bring back' : 'Put away'}</Button>
-          <Button size="sm" variant="quiet" onClick={() => act(piece, 'delete')} aria-label={`Delete ${piece.name}`}>Delete</Button>
+          <Link className="btn btn-iron btn-sm" href={`/build/${piece.id}`} aria-label={`Open ${piece.name}`}>
+            Open
+          </Link>
+          <Button size="sm" variant="quiet" onClick={() => act(piece, 'copy')} aria-label={`Copy ${piece.name}`}>
+            Copy
+          </Button>
+          <Button
+            size="sm"
+            variant="quiet"
+            onClick={() => act(piece, piece.archived ? 'unarchive' : 'archive')}
+            aria-label={`${piece.archived ? 'Bring back' : 'Put away'} ${piece.name}`}
+          >
+            {piece.archived ? 'Bring back' : 'Put away'}
+          </Button>
+          <Button size="sm" variant="quiet" onClick={() => act(piece, 'delete')} aria-label={`Delete ${piece.name}`}>
+            Delete
+          </Button>
         </div>
       </div>
     </li>
@@ -83,37 +148,93 @@ function NewBuild({ open, onClose, today }: { open: boolean; onClose: () => void
       return;
     }
     setBusy(true);
-    const answer = await call<{ id: string }>('POST', '/api/builds', { name, startDate: start, size: share, form: kind });
+    const answer = await call<{ id: string }>('POST', '/api/builds', {
+      name,
+      startDate: start,
+      size: share,
+      form: kind,
+    });
     setBusy(false);
     if (answer.ok) router.push(`/build/${answer.value.id}`);
     else setWrong(`${answer.path ? `${answer.path}: ` : ''}${answer.message}`);
   };
   return (
     <Modal show={open} onHide={onClose} centered aria-labelledby="new-title">
-      <Form onSubmit={(e) => { e.preventDefault(); void make(); }}>
-        <Modal.Header closeButton><Modal.Title id="new-title" as="h2" className="h5">A new build</Modal.Title></Modal.Header>
+      <Form
+        onSubmit={(e) => {
+          e.preventDefault();
+          void make();
+        }}
+      >
+        <Modal.Header closeButton>
+          <Modal.Title id="new-title" as="h2" className="h5">
+            A new build
+          </Modal.Title>
+        </Modal.Header>
         <Modal.Body>
-          <p className="muted">A few answers are enough to start; everything else has a sensible beginning and can be changed on the bench.</p>
-          <div className="field"><label htmlFor="new-name">What do you call it?</label><Form.Control id="new-name" autoFocus value={name} maxLength={120} onChange={(e) => setName(e.target.value)} /></div>
+          <p className="muted">
+            A few answers are enough to start; everything else has a sensible beginning and can be changed on the bench.
+          </p>
+          <div className="field">
+            <label htmlFor="new-name">What do you call it?</label>
+            <Form.Control
+              id="new-name"
+              autoFocus
+              value={name}
+              maxLength={120}
+              onChange={(e) => setName(e.target.value)}
+            />
+          </div>
           <div className="field">
             <label htmlFor="new-form">What is it?</label>
-            <Form.Select id="new-form" value={kind} onChange={(e) => choose(e.target.value)}>{startForms.map((f) => <option key={f.kind} value={f.kind}>{f.name}</option>)}</Form.Select>
+            <Form.Select id="new-form" value={kind} onChange={(e) => choose(e.target.value)}>
+              {startForms.map((f) => (
+                <option key={f.kind} value={f.kind}>
+                  {f.name}
+                </option>
+              ))}
+            </Form.Select>
             <div className="hint">{chosen?.when}</div>
           </div>
           <div className="pairs">
-            <div className="field"><label htmlFor="new-size">Size, % of life</label><Form.Control id="new-size" inputMode="decimal" value={size} onChange={(e) => setSize(e.target.value)} /></div>
-            <div className="field"><label htmlFor="new-start">Clay goes on</label><Form.Control id="new-start" type="date" value={start} onChange={(e) => setStart(e.target.value)} /></div>
+            <div className="field">
+              <label htmlFor="new-size">Size, % of life</label>
+              <Form.Control id="new-size" inputMode="decimal" value={size} onChange={(e) => setSize(e.target.value)} />
+            </div>
+            <div className="field">
+              <label htmlFor="new-start">Clay goes on</label>
+              <Form.Control id="new-start" type="date" value={start} onChange={(e) => setStart(e.target.value)} />
+            </div>
           </div>
-          {wrong && <p className="status-fails" role="alert">{wrong}</p>}
+          {wrong && (
+            <p className="status-fails" role="alert">
+              {wrong}
+            </p>
+          )}
         </Modal.Body>
-        <Modal.Footer><Button variant="quiet" onClick={onClose}>Leave it</Button><Button type="submit" variant="iron" disabled={busy}>Put it on the bench</Button></Modal.Footer>
+        <Modal.Footer>
+          <Button variant="quiet" onClick={onClose}>
+            Leave it
+          </Button>
+          <Button type="submit" variant="iron" disabled={busy}>
+            Put it on the bench
+          </Button>
+        </Modal.Footer>
       </Form>
     </Modal>
   );
 }
 
 /** The shelf of builds. */
-export default function Shelf({ pieces, ways: initial, today }: { pieces: readonly ShelfPiece[]; ways: Ways; today: string }) {
+export default function Shelf({
+  pieces,
+  ways: initial,
+  today,
+}: {
+  pieces: readonly ShelfPiece[];
+  ways: Ways;
+  today: string;
+}) {
   const router = useRouter();
   const { ways, change } = useWays(initial);
   const [making, setMaking] = useState(false);
@@ -146,11 +267,17 @@ export default function Shelf({ pieces, ways: initial, today }: { pieces: readon
       return;
     }
     setTray({ text: `Bringing in ${chosen.name} …`, undo: null });
-    const answer = packed ? await call<{ id: string }>('POST', '/api/builds/import', chosen) : await call<{ id: string }>('POST', '/api/builds?file', await chosen.text());
+    const answer = packed
+      ? await call<{ id: string }>('POST', '/api/builds/import', chosen)
+      : await call<{ id: string }>('POST', '/api/builds?file', await chosen.text());
     if (answer.ok) {
       setTray({ text: `${chosen.name} is on the shelf.`, undo: null });
       router.refresh();
-    } else setTray({ text: `${chosen.name}: ${answer.path ? `${answer.path}: ` : ''}${answer.message}. Nothing was changed.`, undo: null });
+    } else
+      setTray({
+        text: `${chosen.name}: ${answer.path ? `${answer.path}: ` : ''}${answer.message}. Nothing was changed.`,
+        undo: null,
+      });
   };
   const shown = pieces.filter((p) => p.archived === away);
   const awayCount = pieces.filter((p) => p.archived).length;
@@ -161,12 +288,30 @@ export default function Shelf({ pieces, ways: initial, today }: { pieces: readon
         <h1>Sostegno</h1>
         <span className="muted">what holds it up, and when it is dry</span>
         <span className="grow" />
-        <Button variant="iron" onClick={() => setMaking(true)}>New build</Button>
-        <Button variant="quiet" onClick={() => file.current?.click()}>Bring in a file</Button>
-        <Link className="btn btn-quiet" href="/stock">Stock</Link>
-        <input ref={file} type="file" accept="application/json,.json,.gz" hidden aria-label="Build file" onChange={(e) => { void bringIn(e.target.files?.[0]); e.target.value = ''; }} />
+        <Button variant="iron" onClick={() => setMaking(true)}>
+          New build
+        </Button>
+        <Button variant="quiet" onClick={() => file.current?.click()}>
+          Bring in a file
+        </Button>
+        <Link className="btn btn-quiet" href="/stock">
+          Stock
+        </Link>
+        <input
+          ref={file}
+          type="file"
+          accept="application/json,.json,.gz"
+          hidden
+          aria-label="Build file"
+          onChange={(e) => {
+            void bringIn(e.target.files?.[0]);
+            e.target.value = '';
+          }}
+        />
         <Dropdown align="end">
-          <Dropdown.Toggle variant="quiet" id="shelf-ways">{ways.units === 'metric' ? 'mm, kg' : 'in, lb'}</Dropdown.Toggle>
+          <Dropdown.Toggle variant="quiet" id="shelf-ways">
+            {ways.units === 'metric' ? 'mm, kg' : 'in, lb'}
+          </Dropdown.Toggle>
           <Dropdown.Menu>
             <Dropdown.Item onClick={() => change({ units: 'metric' })}>Millimetres, kilograms</Dropdown.Item>
             <Dropdown.Item onClick={() => change({ units: 'imperial' })}>Inches, pounds</Dropdown.Item>
@@ -175,7 +320,9 @@ export default function Shelf({ pieces, ways: initial, today }: { pieces: readon
             <Dropdown.Item onClick={() => change({ theme: 'evening' })}>Evening colours</Dropdown.Item>
             <Dropdown.Item onClick={() => change({ theme: 'system' })}>As this machine</Dropdown.Item>
             <Dropdown.Divider />
-            <Dropdown.Item onClick={() => void call('POST', '/api/demo').then(() => router.refresh())}>Load the demo data again</Dropdown.Item>
+            <Dropdown.Item onClick={() => void call('POST', '/api/demo').then(() => router.refresh())}>
+              Load the demo data again
+            </Dropdown.Item>
           </Dropdown.Menu>
         </Dropdown>
       </header>
@@ -183,14 +330,43 @@ export default function Shelf({ pieces, ways: initial, today }: { pieces: readon
         {shown.length === 0 ? (
           <div className="empty">
             <h2 className="h4">{away ? 'Nothing is put away.' : 'The shelf is empty.'}</h2>
-            {!away && <><p>Start a bust with three answers, or bring in a build file somebody gave you.</p><Button variant="iron" onClick={() => setMaking(true)}>New build</Button></>}
+            {!away && (
+              <>
+                <p>Start a bust with three answers, or bring in a build file somebody gave you.</p>
+                <Button variant="iron" onClick={() => setMaking(true)}>
+                  New build
+                </Button>
+              </>
+            )}
           </div>
         ) : (
-          <ul className="boards">{shown.map((p) => <PieceCard key={p.id} piece={p} ways={ways} act={(x, w) => void act(x, w)} />)}</ul>
+          <ul className="boards">
+            {shown.map((p) => (
+              <PieceCard key={p.id} piece={p} ways={ways} act={(x, w) => void act(x, w)} />
+            ))}
+          </ul>
         )}
-        {(awayCount > 0 || away) && <p className="mt-4"><Button variant="quiet" size="sm" onClick={() => setAway(!away)}>{away ? 'Back to the shelf' : `Put away: ${awayCount}`}</Button></p>}
+        {(awayCount > 0 || away) && (
+          <p className="mt-4">
+            <Button variant="quiet" size="sm" onClick={() => setAway(!away)}>
+              {away ? 'Back to the shelf' : `Put away: ${awayCount}`}
+            </Button>
+          </p>
+        )}
       </main>
-      {tray && <div className="tray" role="status"><span>{tray.text}</span>{tray.undo && <button type="button" onClick={tray.undo}>Undo</button>}<button type="button" onClick={() => setTray(null)}>Close</button></div>}
+      {tray && (
+        <div className="tray" role="status">
+          <span>{tray.text}</span>
+          {tray.undo && (
+            <button type="button" onClick={tray.undo}>
+              Undo
+            </button>
+          )}
+          <button type="button" onClick={() => setTray(null)}>
+            Close
+          </button>
+        </div>
+      )}
       <NewBuild open={making} onClose={() => setMaking(false)} today={today} />
     </div>
   );

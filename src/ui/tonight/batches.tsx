@@ -8,7 +8,21 @@ import { timeWords, type PlannedStep } from '../../core/plan';
 import { formatDuration, formatMass, formatTemperature, parseTemperature, type UnitSystem } from '../../core/quantity';
 
 /** Two-part clay in batches: how much to mix, when, and after when not to mix any more. */
-export function Batches({ build, step, zone, now, units, temperature }: { build: Build; step: PlannedStep; zone: string; now: number; units: UnitSystem; temperature: number }) {
+export function Batches({
+  build,
+  step,
+  zone,
+  now,
+  units,
+  temperature,
+}: {
+  build: Build;
+  step: PlannedStep;
+  zone: string;
+  now: number;
+  units: UnitSystem;
+  temperature: number;
+}) {
   const clay = findClay(build, build.brief.clay);
   const [text, setText] = useState('');
   const [rate, setRate] = useState('');
@@ -21,18 +35,66 @@ export function Batches({ build, step, zone, now, units, temperature }: { build:
   const [h = NaN, m = NaN] = until.split(':').map(Number);
   const startAt = sitting && sitting.from > now ? sitting.from : now;
   const endAt = Number.isFinite(h * 60 + m) ? endToday(startAt, h * 60 + m, zone) : (sitting?.until ?? now + 7200);
-  const plan = batchSittings({ mass: step.clay, reference: clay.value.workingMinutes.nominal, celsius, rate: perMinute, from: startAt, until: Math.max(startAt + 60, endAt) });
+  const plan = batchSittings({
+    mass: step.clay,
+    reference: clay.value.workingMinutes.nominal,
+    celsius,
+    rate: perMinute,
+    from: startAt,
+    until: Math.max(startAt + 60, endAt),
+  });
   return (
     <section aria-label="Batches" className="card-part">
       <h3>Batches</h3>
       <div className="pairs">
-        <div className="field"><label htmlFor="b-temp">The room</label><Form.Control id="b-temp" className="big" value={text} placeholder={formatTemperature(temperature, units)} onChange={(e) => setText(e.target.value)} /></div>
-        <div className="field"><label htmlFor="b-rate">Grams placed a minute</label><Form.Control id="b-rate" className="big" inputMode="decimal" value={rate} placeholder="25" onChange={(e) => setRate(e.target.value)} /></div>
+        <div className="field">
+          <label htmlFor="b-temp">The room</label>
+          <Form.Control
+            id="b-temp"
+            className="big"
+            value={text}
+            placeholder={formatTemperature(temperature, units)}
+            onChange={(e) => setText(e.target.value)}
+          />
+        </div>
+        <div className="field">
+          <label htmlFor="b-rate">Grams placed a minute</label>
+          <Form.Control
+            id="b-rate"
+            className="big"
+            inputMode="decimal"
+            value={rate}
+            placeholder="25"
+            onChange={(e) => setRate(e.target.value)}
+          />
+        </div>
       </div>
-      <div className="field"><label htmlFor="b-until">Done for tonight at</label><Form.Control id="b-until" className="big" type="time" value={until} onChange={(e) => setUntil(e.target.value)} /></div>
-      <p>A batch works for <strong>{formatDuration(plan.working)}</strong>; mix <strong>{formatMass(plan.each, units)}</strong> at a time.</p>
-      <ol className="batch-list">{plan.batches.map((b, i) => <li key={i}><strong>{timeWords(b.mixAt, zone)}</strong> mix {formatMass(b.mass, units)}, placed by {timeWords(b.placedBy, zone)}, no more working it after {timeWords(b.stopAt, zone)}</li>)}</ol>
-      <p><strong>Mix nothing after {timeWords(plan.lastMix, zone)}.</strong>{plan.left > 0.001 ? ` ${formatMass(plan.left, units)} stays for another day.` : ''}</p>
+      <div className="field">
+        <label htmlFor="b-until">Done for tonight at</label>
+        <Form.Control
+          id="b-until"
+          className="big"
+          type="time"
+          value={until}
+          onChange={(e) => setUntil(e.target.value)}
+        />
+      </div>
+      <p>
+        A batch works for <strong>{formatDuration(plan.working)}</strong>; mix{' '}
+        <strong>{formatMass(plan.each, units)}</strong> at a time.
+      </p>
+      <ol className="batch-list">
+        {plan.batches.map((b, i) => (
+          <li key={i}>
+            <strong>{timeWords(b.mixAt, zone)}</strong> mix {formatMass(b.mass, units)}, placed by{' '}
+            {timeWords(b.placedBy, zone)}, no more working it after {timeWords(b.stopAt, zone)}
+          </li>
+        ))}
+      </ol>
+      <p>
+        <strong>Mix nothing after {timeWords(plan.lastMix, zone)}.</strong>
+        {plan.left > 0.001 ? ` ${formatMass(plan.left, units)} stays for another day.` : ''}
+      </p>
       <p className="small muted">Gloves, moving air, and no bare skin until it is hard.</p>
     </section>
   );

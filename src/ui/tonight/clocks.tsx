@@ -10,7 +10,8 @@ import { logEntry } from '../log/outbox';
  */
 export function leftText(seconds: number): string {
   const s = Math.max(0, Math.ceil(Math.abs(seconds)));
-  const h = Math.floor(s / 3600), m = Math.floor((s % 3600) / 60);
+  const h = Math.floor(s / 3600),
+    m = Math.floor((s % 3600) / 60);
   const two = (n: number) => String(n).padStart(2, '0');
   return `${seconds < 0 ? '−' : ''}${h > 0 ? `${h}:${two(m)}` : m}:${two(s % 60)}`;
 }
@@ -18,7 +19,8 @@ export function leftText(seconds: number): string {
 /** Three rising tones, made here: nothing is fetched. */
 function ring(context: AudioContext): void {
   [660, 880, 1100].forEach((pitch, i) => {
-    const tone = context.createOscillator(), loud = context.createGain();
+    const tone = context.createOscillator(),
+      loud = context.createGain();
     const at = context.currentTime + i * 0.35;
     tone.frequency.value = pitch;
     loud.gain.setValueAtTime(0.0001, at);
@@ -52,7 +54,10 @@ function useSeconds(): number {
   return now;
 }
 
-const usual = [{ name: 'Coat', minutes: 30 }, { name: 'Oven', minutes: 15 }];
+const usual = [
+  { name: 'Coat', minutes: 30 },
+  { name: 'Oven', minutes: 15 },
+];
 /** Past clocks that ran out this long ago are put away. */
 const forgetAfter = 12 * 3600;
 
@@ -73,34 +78,61 @@ export function RunningClocks({ buildId, entries, onChanged }: ClockProps) {
       if (now < c.started + c.seconds || now > c.started + c.seconds + 3600 || alreadyRung(c.id)) continue;
       if (sound) ring(sound);
       navigator.vibrate?.([300, 150, 300]);
-      if ('Notification' in window && Notification.permission === 'granted') new Notification(`${c.name}: time`, { body: 'The clock has run out.', tag: c.id });
+      if ('Notification' in window && Notification.permission === 'granted')
+        new Notification(`${c.name}: time`, { body: 'The clock has run out.', tag: c.id });
     }
   });
   const stop = async (c: Clock) => {
-    await logEntry(buildId, { id: crypto.randomUUID(), kind: 'clock-stop', at: new Date().toISOString(), corrects: null, data: { clock: c.id } });
+    await logEntry(buildId, {
+      id: crypto.randomUUID(),
+      kind: 'clock-stop',
+      at: new Date().toISOString(),
+      corrects: null,
+      data: { clock: c.id },
+    });
     onChanged();
   };
   return running.map((c) => {
     const left = c.started + c.seconds - now;
     return (
-      <div key={c.id} className={`clock${left <= 0 ? ' over' : left < c.seconds * 0.2 ? ' soon' : ''}`} data-testid="clock">
+      <div
+        key={c.id}
+        className={`clock${left <= 0 ? ' over' : left < c.seconds * 0.2 ? ' soon' : ''}`}
+        data-testid="clock"
+      >
         <div className="clock-name">{c.name}</div>
-        <div className="clock-time" role="timer" aria-label={`${c.name}, ${left > 0 ? 'left' : 'over by'}`}>{leftText(left)}</div>
-        <div className="clock-word">{left <= 0 ? 'over: stop working it' : left < c.seconds * 0.2 ? 'nearly over' : 'left'}</div>
-        <Button variant="quiet" className="big" onClick={() => void stop(c)} aria-label={`Stop the clock ${c.name}`}>Stop</Button>
+        <div className="clock-time" role="timer" aria-label={`${c.name}, ${left > 0 ? 'left' : 'over by'}`}>
+          {leftText(left)}
+        </div>
+        <div className="clock-word">
+          {left <= 0 ? 'over: stop working it' : left < c.seconds * 0.2 ? 'nearly over' : 'left'}
+        </div>
+        <Button variant="quiet" className="big" onClick={() => void stop(c)} aria-label={`Stop the clock ${c.name}`}>
+          Stop
+        </Button>
       </div>
     );
   });
 }
 
-export function SetClock({ buildId, onChanged, offer }: Omit<ClockProps, 'entries'> & { readonly offer: { name: string; seconds: number } | null }) {
+export function SetClock({
+  buildId,
+  onChanged,
+  offer,
+}: Omit<ClockProps, 'entries'> & { readonly offer: { name: string; seconds: number } | null }) {
   const [name, setName] = useState('');
   const [minutes, setMinutes] = useState('');
   const [said, setSaid] = useState('');
   const start = async (label: string, seconds: number) => {
     sound ??= 'AudioContext' in window ? new AudioContext() : null;
     if ('Notification' in window && Notification.permission === 'default') void Notification.requestPermission();
-    const refused = await logEntry(buildId, { id: crypto.randomUUID(), kind: 'clock', at: new Date().toISOString(), corrects: null, data: { name: label, seconds: Math.round(seconds) } });
+    const refused = await logEntry(buildId, {
+      id: crypto.randomUUID(),
+      kind: 'clock',
+      at: new Date().toISOString(),
+      corrects: null,
+      data: { name: label, seconds: Math.round(seconds) },
+    });
     setSaid(refused ?? '');
     onChanged();
   };
@@ -109,13 +141,50 @@ export function SetClock({ buildId, onChanged, offer }: Omit<ClockProps, 'entrie
     <section aria-label="Clocks" className="card-part">
       <h3>Set a clock</h3>
       <div className="clock-new">
-        {offer ? <Button variant="iron" className="big" onClick={() => void start(offer.name, offer.seconds)}>{offer.name}, {leftText(offer.seconds)}</Button> : <Button variant="quiet" className="big" onClick={() => void start('Batch', 3600)}>Batch, 60 min</Button>}
-        {usual.map((u) => <Button key={u.name} variant="quiet" className="big" onClick={() => void start(u.name, u.minutes * 60)}>{u.name}, {u.minutes} min</Button>)}
-        <Form.Control className="big" aria-label="Name of a clock" placeholder="for what" value={name} maxLength={80} onChange={(e) => setName(e.target.value)} />
-        <Form.Control className="big" aria-label="Minutes" placeholder="minutes" inputMode="decimal" value={minutes} onChange={(e) => setMinutes(e.target.value)} />
-        <Button variant="quiet" className="big" disabled={!(own > 0 && own < 57600)} onClick={() => void start(name.trim() || 'Clock', own * 60)}>Start</Button>
+        {offer ? (
+          <Button variant="iron" className="big" onClick={() => void start(offer.name, offer.seconds)}>
+            {offer.name}, {leftText(offer.seconds)}
+          </Button>
+        ) : (
+          <Button variant="quiet" className="big" onClick={() => void start('Batch', 3600)}>
+            Batch, 60 min
+          </Button>
+        )}
+        {usual.map((u) => (
+          <Button key={u.name} variant="quiet" className="big" onClick={() => void start(u.name, u.minutes * 60)}>
+            {u.name}, {u.minutes} min
+          </Button>
+        ))}
+        <Form.Control
+          className="big"
+          aria-label="Name of a clock"
+          placeholder="for what"
+          value={name}
+          maxLength={80}
+          onChange={(e) => setName(e.target.value)}
+        />
+        <Form.Control
+          className="big"
+          aria-label="Minutes"
+          placeholder="minutes"
+          inputMode="decimal"
+          value={minutes}
+          onChange={(e) => setMinutes(e.target.value)}
+        />
+        <Button
+          variant="quiet"
+          className="big"
+          disabled={!(own > 0 && own < 57600)}
+          onClick={() => void start(name.trim() || 'Clock', own * 60)}
+        >
+          Start
+        </Button>
       </div>
-      {said && <p className="status-fails" role="alert">{said}</p>}
+      {said && (
+        <p className="status-fails" role="alert">
+          {said}
+        </p>
+      )}
     </section>
   );
 }

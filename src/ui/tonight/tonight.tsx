@@ -4,7 +4,19 @@ import { useEffect, useMemo, useState } from 'react';
 import { Button, Form } from 'react-bootstrap';
 import { findClay, type Build } from '../../core/build';
 import { workingMinutes } from '../../core/cure';
-import { cardFor, clashSentence, dayWords, effectiveLog, missedMuch, nextStep, planVerdict, stepData, timeWords, type LogKind, type PlannedStep } from '../../core/plan';
+import {
+  cardFor,
+  clashSentence,
+  dayWords,
+  effectiveLog,
+  missedMuch,
+  nextStep,
+  planVerdict,
+  stepData,
+  timeWords,
+  type LogKind,
+  type PlannedStep,
+} from '../../core/plan';
 import { formatDuration, parseNumber } from '../../core/quantity';
 import { logEntry } from '../log/outbox';
 import { shrinkPicture } from '../log/shrink-picture';
@@ -23,10 +35,17 @@ function useAwake(): { readonly awake: boolean; readonly toggle: () => void; rea
   useEffect(() => setCan('wakeLock' in navigator), []);
   useEffect(() => {
     if (!wanted || !('wakeLock' in navigator)) return;
-    let lock: WakeLockSentinel | null = null, gone = false;
+    let lock: WakeLockSentinel | null = null,
+      gone = false;
     const take = () => {
       if (document.visibilityState !== 'visible') return;
-      navigator.wakeLock.request('screen').then((l) => { if (gone) void l.release(); else lock = l; }).catch(() => setWanted(false));
+      navigator.wakeLock
+        .request('screen')
+        .then((l) => {
+          if (gone) void l.release();
+          else lock = l;
+        })
+        .catch(() => setWanted(false));
     };
     take();
     // The system lets go of it when the page is hidden; it is taken again when it comes back.
@@ -47,22 +66,70 @@ function useKeptPages(): void {
   }, []);
 }
 
-function NextStep({ step, zone, now, busy, onDone }: { step: PlannedStep; zone: string; now: number; busy: boolean; onDone: (s: PlannedStep, took: number | null) => void }) {
+function NextStep({
+  step,
+  zone,
+  now,
+  busy,
+  onDone,
+}: {
+  step: PlannedStep;
+  zone: string;
+  now: number;
+  busy: boolean;
+  onDone: (s: PlannedStep, took: number | null) => void;
+}) {
   const [took, setTook] = useState('');
   const sitting = step.sittings.find((s) => s.until > now) ?? step.sittings[0];
-  const begins = sitting ? (sitting.from <= now ? 'now' : `${dayWords(sitting.from, zone)}, ${timeWords(sitting.from, zone)}`) : '';
+  const begins = sitting
+    ? sitting.from <= now
+      ? 'now'
+      : `${dayWords(sitting.from, zone)}, ${timeWords(sitting.from, zone)}`
+    : '';
   const waits = step.after.filter((w) => w.most !== null);
   const hours = parseNumber(took);
   return (
     <section className="next" aria-label="Next step" data-testid="next-step">
-      <div className="when">{begins}{sitting && sitting.until > now ? ` until ${timeWords(Math.min(step.until, sitting.until), zone)}` : ''}</div>
+      <div className="when">
+        {begins}
+        {sitting && sitting.until > now ? ` until ${timeWords(Math.min(step.until, sitting.until), zone)}` : ''}
+      </div>
       <h2>{step.name}</h2>
-      <p className="mb-1">{formatDuration(step.takes * 3600)}{step.people > 1 ? `, ${step.people} people` : ''}{step.needs.length > 0 ? ` · ${step.needs.join(', ')}` : ''}</p>
-      {step.latest !== null && <p className="muted mb-1">At the latest {dayWords(step.latest, zone)}, {timeWords(step.latest, zone)}.</p>}
-      {waits.map((w) => <p key={w.task} className="mb-1 status-watch">Not later than {formatDuration(w.most?.nominal ?? 0)} after the step before.</p>)}
+      <p className="mb-1">
+        {formatDuration(step.takes * 3600)}
+        {step.people > 1 ? `, ${step.people} people` : ''}
+        {step.needs.length > 0 ? ` · ${step.needs.join(', ')}` : ''}
+      </p>
+      {step.latest !== null && (
+        <p className="muted mb-1">
+          At the latest {dayWords(step.latest, zone)}, {timeWords(step.latest, zone)}.
+        </p>
+      )}
+      {waits.map((w) => (
+        <p key={w.task} className="mb-1 status-watch">
+          Not later than {formatDuration(w.most?.nominal ?? 0)} after the step before.
+        </p>
+      ))}
       <div className="next-done">
-        <Form.Control className="big" aria-label="Hours it took" placeholder="hours it took" inputMode="decimal" value={took} onChange={(e) => setTook(e.target.value)} />
-        <Button variant="iron" className="big huge" disabled={busy} onClick={() => { onDone(step, hours !== undefined && hours > 0 && hours <= 400 ? hours : null); setTook(''); }}>Done</Button>
+        <Form.Control
+          className="big"
+          aria-label="Hours it took"
+          placeholder="hours it took"
+          inputMode="decimal"
+          value={took}
+          onChange={(e) => setTook(e.target.value)}
+        />
+        <Button
+          variant="iron"
+          className="big huge"
+          disabled={busy}
+          onClick={() => {
+            onDone(step, hours !== undefined && hours > 0 && hours <= 400 ? hours : null);
+            setTook('');
+          }}
+        >
+          Done
+        </Button>
       </div>
     </section>
   );
@@ -92,7 +159,11 @@ export default function Tonight({ id, build, ways: initial }: { id: string; buil
   const pending = log.waiting.filter((w) => w.refused === null).length;
   const send = async (kind: LogKind, data: Record<string, unknown>, picture: Blob | null = null): Promise<boolean> => {
     setBusy(true);
-    const refused = await logEntry(id, { id: crypto.randomUUID(), kind, at: new Date().toISOString(), data, corrects: null }, picture);
+    const refused = await logEntry(
+      id,
+      { id: crypto.randomUUID(), kind, at: new Date().toISOString(), data, corrects: null },
+      picture,
+    );
     setBusy(false);
     setSaid(refused ?? '');
     await log.load();
@@ -111,43 +182,165 @@ export default function Tonight({ id, build, ways: initial }: { id: string; buil
   const works = family.ok && next?.kind === 'clay' && next.clay > 0 ? family.value.workingMinutes : null;
   const offer = works ? { name: 'Batch', seconds: workingMinutes(works.nominal, celsius, 0) * 60 } : null;
   const sizes = [
-    ...build.regions.everywhere.coats.map((t, i) => ({ name: build.regions.everywhere.coats.length > 1 ? `coat ${i + 1}` : 'the clay', metres: t, round: false })),
-    ...Object.entries(build.regions.own).flatMap(([region, l]) => l.coats.map((t) => ({ name: `clay on the ${region.replaceAll('-', ' ')}`, metres: t, round: false }))),
+    ...build.regions.everywhere.coats.map((t, i) => ({
+      name: build.regions.everywhere.coats.length > 1 ? `coat ${i + 1}` : 'the clay',
+      metres: t,
+      round: false,
+    })),
+    ...Object.entries(build.regions.own).flatMap(([region, l]) =>
+      l.coats.map((t) => ({ name: `clay on the ${region.replaceAll('-', ' ')}`, metres: t, round: false })),
+    ),
   ];
   const closed = own?.steps.filter((s) => !s.done && s.clashes.some((c) => c.kind === 'window')) ?? [];
-  const closing = closed.filter((s) => s.missed >= missedMuch), passed = closed.filter((s) => s.missed < missedMuch);
+  const closing = closed.filter((s) => s.missed >= missedMuch),
+    passed = closed.filter((s) => s.missed < missedMuch);
   return (
     <div className="tonight">
       <header>
-        <Link href={`/build/${id}?station=plan`} aria-label="To the plan"><HouseMark /></Link>
+        <Link href={`/build/${id}?station=plan`} aria-label="To the plan">
+          <HouseMark />
+        </Link>
         <h1>{build.name}</h1>
-        <Button size="sm" variant="quiet" className="big" aria-pressed={awake} active={awake} disabled={!can} onClick={toggle}>{awake ? 'Screen stays on' : 'Keep the screen on'}</Button>
+        <Button
+          size="sm"
+          variant="quiet"
+          className="big"
+          aria-pressed={awake}
+          active={awake}
+          disabled={!can}
+          onClick={toggle}
+        >
+          {awake ? 'Screen stays on' : 'Keep the screen on'}
+        </Button>
       </header>
       <main>
-        {(!online || pending > 0) && <p className="waiting" role="status">{online ? '' : 'No connection. '}{pending > 0 ? `${pending} waiting to be sent; nothing is lost.` : 'What you log waits here and is sent when it is back.'}</p>}
-        {closing.map((s) => <p key={s.id} className="shout" role="alert"><Plumb status="fails" size={26} label="" /> <span><strong>{s.name}.</strong> {clashSentence(own!, s.clashes.find((c) => c.kind === 'window')!)}</span></p>)}
-        {passed.length > 0 && <p className="waiting" role="status">Past their time: {passed.map((s) => `“${s.name}”`).join(', ')}. Say that they are done, or leave them out on the plan.</p>}
-        {known.refused && <p className="shout" role="alert">{known.refused}</p>}
+        {(!online || pending > 0) && (
+          <p className="waiting" role="status">
+            {online ? '' : 'No connection. '}
+            {pending > 0
+              ? `${pending} waiting to be sent; nothing is lost.`
+              : 'What you log waits here and is sent when it is back.'}
+          </p>
+        )}
+        {closing.map((s) => (
+          <p key={s.id} className="shout" role="alert">
+            <Plumb status="fails" size={26} label="" />{' '}
+            <span>
+              <strong>{s.name}.</strong>{' '}
+              {clashSentence(
+                own!,
+                s.clashes.find((c) => c.kind === 'window')!,
+              )}
+            </span>
+          </p>
+        ))}
+        {passed.length > 0 && (
+          <p className="waiting" role="status">
+            Past their time: {passed.map((s) => `“${s.name}”`).join(', ')}. Say that they are done, or leave them out on
+            the plan.
+          </p>
+        )}
+        {known.refused && (
+          <p className="shout" role="alert">
+            {known.refused}
+          </p>
+        )}
         <RunningClocks buildId={id} entries={log.entries ?? []} onChanged={() => void log.load()} />
         {!own && !known.refused && <p className="muted">Making the card …</p>}
-        {own && !next && <section className="next"><h2>Every step is done.</h2><p>Log its last weight and a picture, and it is in the book.</p></section>}
+        {own && !next && (
+          <section className="next">
+            <h2>Every step is done.</h2>
+            <p>Log its last weight and a picture, and it is in the book.</p>
+          </section>
+        )}
         {next && <NextStep key={next.id} step={next} zone={zone} now={now} busy={busy} onDone={done} />}
-        {next && works && <Batches build={build} step={next} zone={zone} now={now} units={ways.units} temperature={celsius} />}
+        {next && works && (
+          <Batches build={build} step={next} zone={zone} now={now} units={ways.units} temperature={celsius} />
+        )}
         <SetClock buildId={id} onChanged={() => void log.load()} offer={offer} />
         {card && after.length > 0 && (
           <section className="card-part" aria-label="After that">
             <h3>{dayWords(Date.parse(`${card.date}T12:00:00Z`) / 1000, 'UTC')}, after that</h3>
-            <ol className="after">{after.map((s) => <li key={s.id}><span>{timeWords(s.from, zone)}</span> {s.name} <span className="muted">{formatDuration(s.takes * 3600)}{s.needs.length > 0 ? ` · ${s.needs.join(', ')}` : ''}</span></li>)}</ol>
+            <ol className="after">
+              {after.map((s) => (
+                <li key={s.id}>
+                  <span>{timeWords(s.from, zone)}</span> {s.name}{' '}
+                  <span className="muted">
+                    {formatDuration(s.takes * 3600)}
+                    {s.needs.length > 0 ? ` · ${s.needs.join(', ')}` : ''}
+                  </span>
+                </li>
+              ))}
+            </ol>
           </section>
         )}
-        {verdict && <p className={`status-${verdict.status} tonight-verdict`}><Plumb status={verdict.status} size={22} label="" /> {statusWord[verdict.status]}: {verdict.sentence}</p>}
+        {verdict && (
+          <p className={`status-${verdict.status} tonight-verdict`}>
+            <Plumb status={verdict.status} size={22} label="" /> {statusWord[verdict.status]}: {verdict.sentence}
+          </p>
+        )}
         <section className="card-part" aria-label="Log it">
           <h3>Log it</h3>
-          <div className="quick"><Form.Control className="big" aria-label="On the scale" placeholder={`on the scale, ${ways.units === 'imperial' ? 'lb' : 'kg'}`} inputMode="decimal" value={weight} onChange={(e) => setWeight(e.target.value)} /><Button variant="quiet" className="big" disabled={busy} onClick={() => void weigh()}>Weigh</Button></div>
-          <div className="quick"><Form.Control className="big" aria-label="Note" placeholder="a note" value={note} maxLength={4000} onChange={(e) => setNote(e.target.value)} /><Button variant="quiet" className="big" disabled={busy || note.trim() === ''} onClick={() => void send('note', { text: note }).then((ok) => { if (ok) setNote(''); })}>Write</Button></div>
-          <label className="btn btn-quiet big w-100">Take a picture<input type="file" accept="image/*" capture="environment" hidden onChange={(e) => { const f = e.target.files?.[0]; e.target.value = ''; if (f) void shrinkPicture(f).then((p) => send('photo', { photoId: crypto.randomUUID(), caption: next ? next.name : '' }, p)); }} /></label>
-          {said && <p className="status-fails mt-2 mb-0" role="alert">{said}</p>}
-          <p className="small mt-2 mb-0"><Link href={`/build/${id}?station=log`}>The whole log</Link>: damage, mending, shrinkage, what was used.</p>
+          <div className="quick">
+            <Form.Control
+              className="big"
+              aria-label="On the scale"
+              placeholder={`on the scale, ${ways.units === 'imperial' ? 'lb' : 'kg'}`}
+              inputMode="decimal"
+              value={weight}
+              onChange={(e) => setWeight(e.target.value)}
+            />
+            <Button variant="quiet" className="big" disabled={busy} onClick={() => void weigh()}>
+              Weigh
+            </Button>
+          </div>
+          <div className="quick">
+            <Form.Control
+              className="big"
+              aria-label="Note"
+              placeholder="a note"
+              value={note}
+              maxLength={4000}
+              onChange={(e) => setNote(e.target.value)}
+            />
+            <Button
+              variant="quiet"
+              className="big"
+              disabled={busy || note.trim() === ''}
+              onClick={() =>
+                void send('note', { text: note }).then((ok) => {
+                  if (ok) setNote('');
+                })
+              }
+            >
+              Write
+            </Button>
+          </div>
+          <label className="btn btn-quiet big w-100">
+            Take a picture
+            <input
+              type="file"
+              accept="image/*"
+              capture="environment"
+              hidden
+              onChange={(e) => {
+                const f = e.target.files?.[0];
+                e.target.value = '';
+                if (f)
+                  void shrinkPicture(f).then((p) =>
+                    send('photo', { photoId: crypto.randomUUID(), caption: next ? next.name : '' }, p),
+                  );
+              }}
+            />
+          </label>
+          {said && (
+            <p className="status-fails mt-2 mb-0" role="alert">
+              {said}
+            </p>
+          )}
+          <p className="small mt-2 mb-0">
+            <Link href={`/build/${id}?station=log`}>The whole log</Link>: damage, mending, shrinkage, what was used.
+          </p>
         </section>
         <TrueSize sizes={sizes} units={ways.units} />
       </main>

@@ -3,7 +3,12 @@ import { createBuild, importBuild, shelf } from '../../../server';
 import { answer, withJson } from '../guard';
 import { NextResponse } from 'next/server';
 
-const newSchema = z.object({ name: z.string(), startDate: z.string(), size: z.number(), form: z.string().max(40).optional() });
+const newSchema = z.object({
+  name: z.string(),
+  startDate: z.string(),
+  size: z.number(),
+  form: z.string().max(40).optional(),
+});
 
 export async function GET(): Promise<NextResponse> {
   return NextResponse.json(await shelf());
@@ -16,7 +21,13 @@ export async function POST(request: Request): Promise<NextResponse> {
   }
   return withJson(request, 100_000, async (body) => {
     const wanted = newSchema.safeParse(body);
-    if (!wanted.success) return answer({ ok: false, code: 'bad-request', path: wanted.error.issues[0]?.path.join('.') ?? 'the request', message: 'a name, a start date and a size are needed' });
+    if (!wanted.success)
+      return answer({
+        ok: false,
+        code: 'bad-request',
+        path: wanted.error.issues[0]?.path.join('.') ?? 'the request',
+        message: 'a name, a start date and a size are needed',
+      });
     return answer(await createBuild(wanted.data.name, wanted.data.startDate, wanted.data.size, wanted.data.form));
   });
 }

@@ -6,8 +6,13 @@ for (let i = 0; i < 64; i++) valueOf[letters.charCodeAt(i)] = i;
 export function toBase64(bytes: Uint8Array): string {
   const parts: string[] = [];
   for (let i = 0; i < bytes.length; i += 3) {
-    const n = ((bytes[i] as number) << 16) | ((bytes[i + 1] ?? 0) << 8) | (bytes[i + 2] ?? 0);
-    parts.push(letters[n >> 18] as string, letters[(n >> 12) & 63] as string, i + 1 < bytes.length ? (letters[(n >> 6) & 63] as string) : '=', i + 2 < bytes.length ? (letters[n & 63] as string) : '=');
+    const n = (bytes[i]! << 16) | ((bytes[i + 1] ?? 0) << 8) | (bytes[i + 2] ?? 0);
+    parts.push(
+      letters[n >> 18]!,
+      letters[(n >> 12) & 63]!,
+      i + 1 < bytes.length ? letters[(n >> 6) & 63]! : '=',
+      i + 2 < bytes.length ? letters[n & 63]! : '=',
+    );
   }
   return parts.join('');
 }
@@ -16,7 +21,7 @@ export function toBase64(bytes: Uint8Array): string {
 export function fromBase64(text: string): Uint8Array {
   const padding = text.endsWith('==') ? 2 : text.endsWith('=') ? 1 : 0;
   const out = new Uint8Array(Math.max(0, (text.length / 4) * 3 - padding));
-  const value = (i: number) => valueOf[text.charCodeAt(i) & 127] as number;
+  const value = (i: number) => valueOf[text.charCodeAt(i) & 127]!;
   for (let i = 0, at = 0; i < text.length; i += 4, at += 3) {
     const n = (value(i) << 18) | (value(i + 1) << 12) | (value(i + 2) << 6) | value(i + 3);
     out[at] = n >> 16;

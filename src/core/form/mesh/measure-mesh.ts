@@ -23,9 +23,16 @@ export interface MeshReport extends MeshSize {
  */
 export function sizeOfMesh(mesh: TriangleMesh): MeshSize {
   const { positions: p, triangles: t } = mesh;
-  let lx = Infinity, ly = Infinity, lz = Infinity, hx = -Infinity, hy = -Infinity, hz = -Infinity;
+  let lx = Infinity,
+    ly = Infinity,
+    lz = Infinity,
+    hx = -Infinity,
+    hy = -Infinity,
+    hz = -Infinity;
   for (let i = 0; i < p.length; i += 3) {
-    const x = p[i] as number, y = p[i + 1] as number, z = p[i + 2] as number;
+    const x = p[i]!,
+      y = p[i + 1]!,
+      z = p[i + 2]!;
     if (x < lx) lx = x;
     if (x > hx) hx = x;
     if (y < ly) ly = y;
@@ -33,27 +40,53 @@ export function sizeOfMesh(mesh: TriangleMesh): MeshSize {
     if (z < lz) lz = z;
     if (z > hz) hz = z;
   }
-  const ox = (lx + hx) / 2, oy = (ly + hy) / 2, oz = (lz + hz) / 2;
-  let volume = 0, area = 0, mx = 0, my = 0, mz = 0;
+  const ox = (lx + hx) / 2,
+    oy = (ly + hy) / 2,
+    oz = (lz + hz) / 2;
+  let volume = 0,
+    area = 0,
+    mx = 0,
+    my = 0,
+    mz = 0;
   for (let i = 0; i < t.length; i += 3) {
-    const a = (t[i] as number) * 3, b = (t[i + 1] as number) * 3, c = (t[i + 2] as number) * 3;
-    const ax = (p[a] as number) - ox, ay = (p[a + 1] as number) - oy, az = (p[a + 2] as number) - oz;
-    const bx = (p[b] as number) - ox, by = (p[b + 1] as number) - oy, bz = (p[b + 2] as number) - oz;
-    const cx = (p[c] as number) - ox, cy = (p[c + 1] as number) - oy, cz = (p[c + 2] as number) - oz;
+    const a = t[i]! * 3,
+      b = t[i + 1]! * 3,
+      c = t[i + 2]! * 3;
+    const ax = p[a]! - ox,
+      ay = p[a + 1]! - oy,
+      az = p[a + 2]! - oz;
+    const bx = p[b]! - ox,
+      by = p[b + 1]! - oy,
+      bz = p[b + 2]! - oz;
+    const cx = p[c]! - ox,
+      cy = p[c + 1]! - oy,
+      cz = p[c + 2]! - oz;
     const v = ax * (by * cz - bz * cy) - ay * (bx * cz - bz * cx) + az * (bx * cy - by * cx);
     volume += v;
     mx += v * (ax + bx + cx);
     my += v * (ay + by + cy);
     mz += v * (az + bz + cz);
-    const ux = bx - ax, uy = by - ay, uz = bz - az, vx = cx - ax, vy = cy - ay, vz = cz - az;
-    const nx = uy * vz - uz * vy, ny = uz * vx - ux * vz, nz = ux * vy - uy * vx;
+    const ux = bx - ax,
+      uy = by - ay,
+      uz = bz - az,
+      vx = cx - ax,
+      vy = cy - ay,
+      vz = cz - az;
+    const nx = uy * vz - uz * vy,
+      ny = uz * vx - ux * vz,
+      nz = ux * vy - uy * vx;
     area += Math.sqrt(nx * nx + ny * ny + nz * nz);
   }
   const w = volume === 0 ? 0 : 1 / (4 * volume);
   return {
-    triangles: t.length / 3, volume: volume / 6, area: area / 2,
+    triangles: t.length / 3,
+    volume: volume / 6,
+    area: area / 2,
     centroid: volume === 0 ? [ox, oy, oz] : [ox + mx * w, oy + my * w, oz + mz * w],
-    box: [[lx, ly, lz], [hx, hy, hz]],
+    box: [
+      [lx, ly, lz],
+      [hx, hy, hz],
+    ],
   };
 }
 
@@ -77,8 +110,8 @@ export function turnFaces(mesh: TriangleMesh, flips: Uint8Array): TriangleMesh {
   const triangles = mesh.triangles.slice();
   for (let f = 0; f < flips.length; f++) {
     if (!flips[f]) continue;
-    const b = triangles[f * 3 + 1] as number;
-    triangles[f * 3 + 1] = triangles[f * 3 + 2] as number;
+    const b = triangles[f * 3 + 1]!;
+    triangles[f * 3 + 1] = triangles[f * 3 + 2]!;
     triangles[f * 3 + 2] = b;
   }
   return { positions: mesh.positions, triangles };

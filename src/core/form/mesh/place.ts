@@ -18,7 +18,9 @@ export function placeMesh(mesh: TriangleMesh, placing: Placing): Result<Triangle
   const k = meshUnits[placing.unit];
   const out = new Float32Array(mesh.positions.length);
   for (let i = 0; i < out.length; i += 3) {
-    const x = mesh.positions[i] as number, y = mesh.positions[i + 1] as number, z = mesh.positions[i + 2] as number;
+    const x = mesh.positions[i]!,
+      y = mesh.positions[i + 1]!,
+      z = mesh.positions[i + 2]!;
     out[i] = x * k;
     out[i + 1] = (placing.up === 'z' ? y : -z) * k;
     out[i + 2] = (placing.up === 'z' ? z : y) * k;
@@ -27,16 +29,22 @@ export function placeMesh(mesh: TriangleMesh, placing: Placing): Result<Triangle
   const tall = high[2] - low[2];
   const longest = Math.max(tall, high[0] - low[0], high[1] - low[1]);
   if (!(longest > 0)) return failure('no-size', 'the mesh', 'it has no size');
-  if (placing.height !== null && !(tall > 0)) return failure('no-size', 'the mesh', 'it is flat, and cannot be given a height');
+  if (placing.height !== null && !(tall > 0))
+    return failure('no-size', 'the mesh', 'it is flat, and cannot be given a height');
   const grow = placing.height === null ? 1 : placing.height / tall;
   if (!(longest * grow >= smallest && longest * grow <= largest)) {
-    return failure('out-of-range', 'the unit', `it would be ${(longest * grow).toPrecision(3)} m at its longest; pieces are between 2 mm and 15 m. Is the unit right?`);
+    return failure(
+      'out-of-range',
+      'the unit',
+      `it would be ${(longest * grow).toPrecision(3)} m at its longest; pieces are between 2 mm and 15 m. Is the unit right?`,
+    );
   }
-  const cx = (low[0] + high[0]) / 2, cy = (low[1] + high[1]) / 2;
+  const cx = (low[0] + high[0]) / 2,
+    cy = (low[1] + high[1]) / 2;
   for (let i = 0; i < out.length; i += 3) {
-    out[i] = ((out[i] as number) - cx) * grow;
-    out[i + 1] = ((out[i + 1] as number) - cy) * grow;
-    out[i + 2] = ((out[i + 2] as number) - low[2]) * grow;
+    out[i] = (out[i]! - cx) * grow;
+    out[i + 1] = (out[i + 1]! - cy) * grow;
+    out[i + 2] = (out[i + 2]! - low[2]) * grow;
   }
   return success({ positions: out, triangles: mesh.triangles });
 }

@@ -16,10 +16,22 @@ export function meshFormatOf(bytes: Uint8Array, fileName: string): MeshFormat | 
 }
 
 /** Reads STL, OBJ, PLY or GLB; positions stay in the file's own unit, z up. */
-export function readMesh(bytes: Uint8Array, fileName: string, progress?: Progress): Result<TriangleMesh & { readonly format: MeshFormat }> {
-  if (bytes.length > largestMeshFile) return failure('too-large', 'the file', `a mesh file is at most ${largestMeshFile / 2 ** 20} MB`);
+export function readMesh(
+  bytes: Uint8Array,
+  fileName: string,
+  progress?: Progress,
+): Result<TriangleMesh & { readonly format: MeshFormat }> {
+  if (bytes.length > largestMeshFile)
+    return failure('too-large', 'the file', `a mesh file is at most ${largestMeshFile / 2 ** 20} MB`);
   const format = meshFormatOf(bytes, fileName);
   if (!format) return failure('not-a-mesh', 'the file', 'it is none of STL, OBJ, PLY and GLB');
-  const read = format === 'stl' ? readStl(bytes, progress) : format === 'obj' ? readObj(bytes, progress) : format === 'ply' ? readPly(bytes, progress) : readGlb(bytes);
+  const read =
+    format === 'stl'
+      ? readStl(bytes, progress)
+      : format === 'obj'
+        ? readObj(bytes, progress)
+        : format === 'ply'
+          ? readPly(bytes, progress)
+          : readGlb(bytes);
   return read.ok ? success({ ...read.value, format }) : read;
 }

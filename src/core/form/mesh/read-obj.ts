@@ -12,21 +12,28 @@ export function readObj(bytes: Uint8Array, progress?: Progress): Result<Triangle
     let to = text.indexOf('\n', from);
     if (to < 0) to = text.length;
     line += 1;
-    const kind = text.charCodeAt(from), next = text.charCodeAt(from + 1);
+    const kind = text.charCodeAt(from),
+      next = text.charCodeAt(from + 1);
     const spaced = next === 32 || next === 9;
     if ((kind === 118 || kind === 102) && spaced) {
-      const parts = text.slice(from + 2, to).trim().split(/\s+/);
+      const parts = text
+        .slice(from + 2, to)
+        .trim()
+        .split(/\s+/);
       const wrong = kind === 118 ? readPoint(parts, points) : readFace(parts, points.length / 3, triangles);
       if (wrong !== null) return failure('torn', `line ${line}`, wrong);
       if (triangles.length / 3 > mostTriangles) return tooMany(triangles.length / 3);
-      if (points.length / 3 > 3 * mostTriangles) return failure('too-large', `line ${line}`, 'it holds more points than are read');
+      if (points.length / 3 > 3 * mostTriangles)
+        return failure('too-large', `line ${line}`, 'it holds more points than are read');
     }
     from = to + 1;
     if ((line & 0xffff) === 0) progress?.(from / text.length);
   }
   if (triangles.length === 0) return failure('empty', 'the file', 'it holds no faces');
   const positions = Float32Array.from(points);
-  return checkPoints(positions, (p) => `point ${p + 1}`) ?? success({ positions, triangles: Uint32Array.from(triangles) });
+  return (
+    checkPoints(positions, (p) => `point ${p + 1}`) ?? success({ positions, triangles: Uint32Array.from(triangles) })
+  );
 }
 
 function readPoint(parts: readonly string[], points: number[]): string | null {
@@ -48,9 +55,10 @@ function readFace(parts: readonly string[], count: number, triangles: number[]):
     const slash = part.indexOf('/');
     const n = Number(slash < 0 ? part : part.slice(0, slash));
     const index = n < 0 ? count + n : n - 1;
-    if (!Number.isInteger(n) || index < 0 || index >= count) return `it names point ${part.slice(0, 20)}, and there are ${count}`;
+    if (!Number.isInteger(n) || index < 0 || index >= count)
+      return `it names point ${part.slice(0, 20)}, and there are ${count}`;
     corners.push(index);
   }
-  for (let k = 2; k < corners.length; k++) triangles.push(corners[0] as number, corners[k - 1] as number, corners[k] as number);
+  for (let k = 2; k < corners.length; k++) triangles.push(corners[0]!, corners[k - 1]!, corners[k]!);
   return null;
 }

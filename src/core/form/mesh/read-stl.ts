@@ -1,5 +1,13 @@
 import { failure, success, type Result } from '../../quantity';
-import { checkPoints, farthest, mostTriangles, notAPlace, tooMany, type Progress, type TriangleMesh } from './triangle-mesh';
+import {
+  checkPoints,
+  farthest,
+  mostTriangles,
+  notAPlace,
+  tooMany,
+  type Progress,
+  type TriangleMesh,
+} from './triangle-mesh';
 
 /** STL, both kinds: binary (80 bytes, a count, 50 bytes a triangle) and text. Normals in the file are not used. */
 export function readStl(bytes: Uint8Array, progress?: Progress): Result<TriangleMesh> {
@@ -35,7 +43,8 @@ export function readStl(bytes: Uint8Array, progress?: Progress): Result<Triangle
 function readTextStl(bytes: Uint8Array, progress?: Progress): Result<TriangleMesh> {
   const text = latin(bytes);
   const numbers: number[] = [];
-  let line = 0, inFacet = -1;
+  let line = 0,
+    inFacet = -1;
   for (let from = 0; from < text.length;) {
     let to = text.indexOf('\n', from);
     if (to < 0) to = text.length;
@@ -49,7 +58,8 @@ function readTextStl(bytes: Uint8Array, progress?: Progress): Result<TriangleMes
       if (parts.length !== 3) return failure('torn', `line ${line}`, 'a vertex has three numbers');
       for (const part of parts) {
         const v = Number(part);
-        if (part === '' || !Number.isFinite(v)) return failure('not-a-place', `line ${line}`, `"${part.slice(0, 20)}" is not a number`);
+        if (part === '' || !Number.isFinite(v))
+          return failure('not-a-place', `line ${line}`, `"${part.slice(0, 20)}" is not a number`);
         numbers.push(v);
       }
       inFacet += 1;
@@ -57,14 +67,18 @@ function readTextStl(bytes: Uint8Array, progress?: Progress): Result<TriangleMes
       inFacet = 0;
       if (numbers.length / 9 > mostTriangles) return tooMany(numbers.length / 9);
     } else if (row.startsWith('endfacet')) {
-      if (inFacet !== 3) return failure('torn', `line ${line}`, `a facet has three vertices; this one has ${Math.max(0, inFacet)}`);
+      if (inFacet !== 3)
+        return failure('torn', `line ${line}`, `a facet has three vertices; this one has ${Math.max(0, inFacet)}`);
       inFacet = -1;
     }
   }
   if (inFacet >= 0) return failure('torn', `line ${line}`, 'the file ends inside a facet');
   if (numbers.length === 0) return failure('empty', 'the file', 'it holds no triangles');
   const positions = Float32Array.from(numbers);
-  return checkPoints(positions, (p) => `triangle ${Math.floor(p / 3) + 1}`) ?? success({ positions, triangles: inOrder(numbers.length / 9) });
+  return (
+    checkPoints(positions, (p) => `triangle ${Math.floor(p / 3) + 1}`) ??
+    success({ positions, triangles: inOrder(numbers.length / 9) })
+  );
 }
 
 export function inOrder(triangles: number): Uint32Array {

@@ -24,15 +24,25 @@ export function repairMesh(given: TriangleMesh): Result<Repaired> {
   if (welded.triangles.length === 0) return failure('no-size', 'the mesh', 'none of its triangles has a face');
   const { mesh, doubled } = withoutDoubles(welded);
   const edges = edgesOf(mesh);
-  if (edges.faces.some((f) => f > 2)) return failure('not-a-surface', 'the mesh', `${edges.faces.reduce((n, f) => n + (f > 2 ? 1 : 0), 0)} of its edges join more than two faces, so inside and outside cannot be told apart`);
+  if (edges.faces.some((f) => f > 2))
+    return failure(
+      'not-a-surface',
+      'the mesh',
+      `${edges.faces.reduce((n, f) => n + (f > 2 ? 1 : 0), 0)} of its edges join more than two faces, so inside and outside cannot be told apart`,
+    );
   const flips = flippedFaces(mesh, edges);
   const facesTurned = flips.reduce((sum, f) => sum + f, 0);
   const turned = facesTurned > 0 ? turnFaces(mesh, flips) : mesh;
   const rims = rimsOf(turned);
-  if (rims.length > mostHoles) return failure('open', 'the mesh', `it has ${rims.length} holes; up to ${mostHoles} small ones are closed`);
+  if (rims.length > mostHoles)
+    return failure('open', 'the mesh', `it has ${rims.length} holes; up to ${mostHoles} small ones are closed`);
   const longest = rims.reduce((most, rim) => Math.max(most, lengthRound(turned, rim)), 0);
   if (longest > largestHole * diagonal) {
-    return failure('open', 'the mesh', `it has a hole ${Math.round((longest / diagonal) * 100)} % of its diagonal round; holes up to ${Math.round(largestHole * 100)} % are closed. Close it where it was made, or give the piece a thickness there`);
+    return failure(
+      'open',
+      'the mesh',
+      `it has a hole ${Math.round((longest / diagonal) * 100)} % of its diagonal round; holes up to ${Math.round(largestHole * 100)} % are closed. Close it where it was made, or give the piece a thickness there`,
+    );
   }
   const closed = rims.length > 0 ? closeRims(turned, rims) : turned;
   const after = edgesOf(closed);
@@ -49,7 +59,8 @@ function withoutDoubles(mesh: TriangleMesh): { mesh: TriangleMesh; doubled: numb
   const kept: number[] = [];
   for (let t = 0; t < mesh.triangles.length; t += 3) {
     const [a, b, c] = [mesh.triangles[t], mesh.triangles[t + 1], mesh.triangles[t + 2]] as [number, number, number];
-    const low = Math.min(a, b, c), high = Math.max(a, b, c);
+    const low = Math.min(a, b, c),
+      high = Math.max(a, b, c);
     const key = `${low} ${a + b + c - low - high} ${high}`;
     if (seen.has(key)) continue;
     seen.add(key);
@@ -64,15 +75,16 @@ function rimsOf(mesh: TriangleMesh): number[][] {
   const edges = edgesOf(mesh);
   const next = new Map<number, number[]>();
   for (let c = 0; c < mesh.triangles.length; c++) {
-    if (edges.faces[edges.ofCorner[c] as number] !== 1) continue;
-    const a = mesh.triangles[c] as number, b = mesh.triangles[c % 3 === 2 ? c - 2 : c + 1] as number;
+    if (edges.faces[edges.ofCorner[c]!] !== 1) continue;
+    const a = mesh.triangles[c]!,
+      b = mesh.triangles[c % 3 === 2 ? c - 2 : c + 1]!;
     next.set(b, [...(next.get(b) ?? []), a]);
   }
   const rims: number[][] = [];
   for (const start of next.keys()) {
     for (let ways = next.get(start); ways && ways.length > 0; ways = next.get(start)) {
       const rim = [start];
-      let at = ways.pop() as number;
+      let at = ways.pop()!;
       while (at !== start) {
         rim.push(at);
         const on = next.get(at)?.pop();
@@ -89,8 +101,8 @@ function lengthRound(mesh: TriangleMesh, rim: readonly number[]): number {
   const p = mesh.positions;
   let sum = 0;
   rim.forEach((a, i) => {
-    const b = rim[(i + 1) % rim.length] as number;
-    sum += Math.hypot((p[a * 3] as number) - (p[b * 3] as number), (p[a * 3 + 1] as number) - (p[b * 3 + 1] as number), (p[a * 3 + 2] as number) - (p[b * 3 + 2] as number));
+    const b = rim[(i + 1) % rim.length]!;
+    sum += Math.hypot(p[a * 3]! - p[b * 3]!, p[a * 3 + 1]! - p[b * 3 + 1]!, p[a * 3 + 2]! - p[b * 3 + 2]!);
   });
   return sum;
 }
@@ -100,12 +112,13 @@ function closeRims(mesh: TriangleMesh, rims: readonly (readonly number[])[]): Tr
   const triangles = [...mesh.triangles];
   for (const rim of rims) {
     if (rim.length === 3) {
-      triangles.push(rim[0] as number, rim[1] as number, rim[2] as number);
+      triangles.push(rim[0]!, rim[1]!, rim[2]!);
       continue;
     }
     const middle = positions.length / 3;
-    for (let k = 0; k < 3; k++) positions.push(rim.reduce((sum, v) => sum + (mesh.positions[v * 3 + k] as number), 0) / rim.length);
-    rim.forEach((a, i) => triangles.push(a, rim[(i + 1) % rim.length] as number, middle));
+    for (let k = 0; k < 3; k++)
+      positions.push(rim.reduce((sum, v) => sum + mesh.positions[v * 3 + k]!, 0) / rim.length);
+    rim.forEach((a, i) => triangles.push(a, rim[(i + 1) % rim.length]!, middle));
   }
   return { positions: Float32Array.from(positions), triangles: Uint32Array.from(triangles) };
 }

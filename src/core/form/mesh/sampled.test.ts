@@ -5,7 +5,16 @@ import { mirrorMass } from '../mirror';
 import { fromBase64, toBase64 } from './base64';
 import { reportOnMesh, sampleMesh, sizeOfMesh, type TriangleMesh } from '.';
 
-const massOf = (shape: MassShape, more: Partial<Mass> = {}): Mass => ({ id: 'mesh', name: 'mesh', region: 'body', at: [0.003, 0.02, 0.1], turn: [0, 0, 0], blend: 0, shape, ...more });
+const massOf = (shape: MassShape, more: Partial<Mass> = {}): Mass => ({
+  id: 'mesh',
+  name: 'mesh',
+  region: 'body',
+  at: [0.003, 0.02, 0.1],
+  turn: [0, 0, 0],
+  blend: 0,
+  shape,
+  ...more,
+});
 const volumeOf = (mass: Mass) => {
   const grid = sampleForm(new DistanceField([mass]), 0);
   return measureForm(grid, Float64Array.of(Infinity));
@@ -13,7 +22,11 @@ const volumeOf = (mass: Mass) => {
 
 describe('a mesh as a mass', () => {
   // A concave ring with a handle, a ball, and a box with edges and corners.
-  const meshes: readonly [string, TriangleMesh][] = [['ring', ringMesh(0.1, 0.03)], ['ball', ballMesh(0.11)], ['box', boxMesh(0.2, 0.14, 0.09)]];
+  const meshes: readonly [string, TriangleMesh][] = [
+    ['ring', ringMesh(0.1, 0.03)],
+    ['ball', ballMesh(0.11)],
+    ['box', boxMesh(0.2, 0.14, 0.09)],
+  ];
   test.each(meshes)('%s: its volume is the mesh’s own to 1 %%, within the error shown or near it', (_, mesh) => {
     const shape = sampleMesh(mesh);
     expect(massSchema.safeParse(massOf(shape)).success).toBe(true);
@@ -26,7 +39,14 @@ describe('a mesh as a mass', () => {
   test('distances to a ball, near and far, to a hundredth of it, but for the crease in its middle', () => {
     const field = new DistanceField([massOf(sampleMesh(ballMesh(0.11, 96)), { at: [0, 0, 0] })]);
     for (const r of [0, 0.02, 0.06, 0.1, 0.109, 0.111, 0.12]) {
-      for (const [x, y, z] of [[1, 0, 0], [0, 0.6, 0.8], [0.48, 0.6, -0.64]] as const) expect(Math.abs(field.at(r * x, r * y, r * z, field.all()) - (r - 0.11))).toBeLessThan(r === 0 ? 0.004 : 0.0015);
+      for (const [x, y, z] of [
+        [1, 0, 0],
+        [0, 0.6, 0.8],
+        [0.48, 0.6, -0.64],
+      ] as const)
+        expect(Math.abs(field.at(r * x, r * y, r * z, field.all()) - (r - 0.11))).toBeLessThan(
+          r === 0 ? 0.004 : 0.0015,
+        );
     }
     // Beyond its samples the distance is a bound from below, and a fair one.
     const far = field.at(0.5, 0, 0, field.all());
@@ -35,15 +55,22 @@ describe('a mesh as a mass', () => {
   });
   test('skipping blocks changes no sign', () => {
     const field = new DistanceField([massOf(sampleMesh(ringMesh(0.1, 0.03)), { turn: [40, 20, 0] })]);
-    const fast = voxelise(field, { step: 0.006, depth: 0 }), slow = voxelise(field, { step: 0.006, depth: 0, everyCell: true });
+    const fast = voxelise(field, { step: 0.006, depth: 0 }),
+      slow = voxelise(field, { step: 0.006, depth: 0, everyCell: true });
     const thick = Float64Array.of(Infinity);
     expect(measureForm(fast, thick).outerVolume).toBeCloseTo(measureForm(slow, thick).outerVolume, 9);
   });
   test('its reflection is its reflection', () => {
     const mesh = ballMesh(0.05, 24, [0.04, 0.01, 0]);
     const left = massOf(sampleMesh(mesh), { id: 'own/mesh-1', at: [0.1, 0, 0] });
-    const a = new DistanceField([left]), b = new DistanceField([mirrorMass(left, (id) => id)]);
-    for (const [x, y, z] of [[0.14, 0.01, 0], [0.2, 0.05, 0.01], [0.02, 0, 0.03]] as const) expect(b.at(-x, y, z, b.all())).toBeCloseTo(a.at(x, y, z, a.all()), 9);
+    const a = new DistanceField([left]),
+      b = new DistanceField([mirrorMass(left, (id) => id)]);
+    for (const [x, y, z] of [
+      [0.14, 0.01, 0],
+      [0.2, 0.05, 0.01],
+      [0.02, 0, 0.03],
+    ] as const)
+      expect(b.at(-x, y, z, b.all())).toBeCloseTo(a.at(x, y, z, a.all()), 9);
   });
   test('clay over it as an object stands outside it', () => {
     const shape = sampleMesh(ballMesh(0.1));

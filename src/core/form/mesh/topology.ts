@@ -16,23 +16,25 @@ export function weld(mesh: TriangleMesh, tolerance = 0): TriangleMesh {
   let used = 0;
   for (let i = 0; i < count; i++) {
     for (let k = 0; k < 3; k++) {
-      const v = positions[i * 3 + k] as number;
+      const v = positions[i * 3 + k]!;
       // Adding zero makes minus nought nought.
       rounded[k] = inverse > 0 ? Math.round(v * inverse) + 0 : v + 0;
     }
-    const a = bits[0] as number, b = bits[1] as number, c = bits[2] as number;
-    let slot = (Math.imul(a, 73856093) ^ Math.imul(b, 19349663) ^ Math.imul(c, 83492791));
+    const a = bits[0]!,
+      b = bits[1]!,
+      c = bits[2]!;
+    let slot = Math.imul(a, 73856093) ^ Math.imul(b, 19349663) ^ Math.imul(c, 83492791);
     slot = (slot ^ (slot >>> 15)) & (size - 1);
     for (;;) {
-      const held = table[slot] as number;
+      const held = table[slot]!;
       if (held < 0) {
         table[slot] = used;
         keys[used * 3] = a;
         keys[used * 3 + 1] = b;
         keys[used * 3 + 2] = c;
-        kept[used * 3] = positions[i * 3] as number;
-        kept[used * 3 + 1] = positions[i * 3 + 1] as number;
-        kept[used * 3 + 2] = positions[i * 3 + 2] as number;
+        kept[used * 3] = positions[i * 3]!;
+        kept[used * 3 + 1] = positions[i * 3 + 1]!;
+        kept[used * 3 + 2] = positions[i * 3 + 2]!;
         to[i] = used++;
         break;
       }
@@ -46,7 +48,9 @@ export function weld(mesh: TriangleMesh, tolerance = 0): TriangleMesh {
   const out = new Uint32Array(triangles.length);
   let n = 0;
   for (let t = 0; t < triangles.length; t += 3) {
-    const a = to[triangles[t] as number] as number, b = to[triangles[t + 1] as number] as number, c = to[triangles[t + 2] as number] as number;
+    const a = to[triangles[t]!]!,
+      b = to[triangles[t + 1]!]!,
+      c = to[triangles[t + 2]!]!;
     // A triangle that has shrunk to a line has no face.
     if (a === b || b === c || c === a) continue;
     out[n] = a;
@@ -78,17 +82,20 @@ export function edgesOf(mesh: TriangleMesh): Edges {
   while (size < corners) size *= 2;
   const table = new Int32Array(size).fill(-1);
   const ends = new Uint32Array(corners * 2);
-  const faces = new Uint8Array(corners), forward = new Uint8Array(corners);
+  const faces = new Uint8Array(corners),
+    forward = new Uint8Array(corners);
   const ofCorner = new Uint32Array(corners);
   let count = 0;
   for (let c = 0; c < corners; c++) {
-    const a = triangles[c] as number, b = triangles[c % 3 === 2 ? c - 2 : c + 1] as number;
-    const low = a < b ? a : b, high = a < b ? b : a;
-    let slot = (Math.imul(low, 73856093) ^ Math.imul(high, 19349663));
+    const a = triangles[c]!,
+      b = triangles[c % 3 === 2 ? c - 2 : c + 1]!;
+    const low = a < b ? a : b,
+      high = a < b ? b : a;
+    let slot = Math.imul(low, 73856093) ^ Math.imul(high, 19349663);
     slot = (slot ^ (slot >>> 15)) & (size - 1);
     let edge = -1;
     for (;;) {
-      edge = table[slot] as number;
+      edge = table[slot]!;
       if (edge < 0) {
         edge = count++;
         table[slot] = edge;
@@ -99,11 +106,17 @@ export function edgesOf(mesh: TriangleMesh): Edges {
       if (ends[edge * 2] === low && ends[edge * 2 + 1] === high) break;
       slot = (slot + 1) & (size - 1);
     }
-    if ((faces[edge] as number) < 255) (faces[edge] as number)++;
-    if (a < b && (forward[edge] as number) < 255) (forward[edge] as number)++;
+    if (faces[edge]! < 255) faces[edge]!++;
+    if (a < b && forward[edge]! < 255) forward[edge]!++;
     ofCorner[c] = edge;
   }
-  return { count, ends: ends.slice(0, count * 2), faces: faces.slice(0, count), forward: forward.slice(0, count), ofCorner };
+  return {
+    count,
+    ends: ends.slice(0, count * 2),
+    faces: faces.slice(0, count),
+    forward: forward.slice(0, count),
+    ofCorner,
+  };
 }
 
 export function openEdges(edges: Edges): number {
@@ -121,41 +134,45 @@ export function flippedFaces(mesh: TriangleMesh, edges: Edges): Uint8Array {
   const faces = triangles.length / 3;
   const flipped = new Uint8Array(faces);
   // Two faces an edge is all that can be walked across; others are borders.
-  const first = new Int32Array(edges.count).fill(-1), second = new Int32Array(edges.count).fill(-1);
+  const first = new Int32Array(edges.count).fill(-1),
+    second = new Int32Array(edges.count).fill(-1);
   for (let c = 0; c < triangles.length; c++) {
-    const e = edges.ofCorner[c] as number;
-    if ((first[e] as number) < 0) first[e] = c;
-    else if ((second[e] as number) < 0) second[e] = c;
+    const e = edges.ofCorner[c]!;
+    if (first[e]! < 0) first[e] = c;
+    else if (second[e]! < 0) second[e] = c;
   }
   const seen = new Uint8Array(faces);
   const turned = new Uint8Array(faces);
   const stack = new Int32Array(faces);
   const piece = new Int32Array(faces);
-  const direction = (corner: number) => ((triangles[corner] as number) < (triangles[corner % 3 === 2 ? corner - 2 : corner + 1] as number) ? 1 : 0);
+  const direction = (corner: number) =>
+    triangles[corner]! < triangles[corner % 3 === 2 ? corner - 2 : corner + 1]! ? 1 : 0;
   for (let start = 0; start < faces; start++) {
     if (seen[start]) continue;
-    let top = 0, inPiece = 0, volume = 0;
+    let top = 0,
+      inPiece = 0,
+      volume = 0;
     stack[top++] = start;
     seen[start] = 1;
     while (top > 0) {
-      const f = stack[--top] as number;
+      const f = stack[--top]!;
       piece[inPiece++] = f;
       volume += signedVolume(positions, triangles, f) * (turned[f] ? -1 : 1);
       for (let k = 0; k < 3; k++) {
         const corner = f * 3 + k;
-        const e = edges.ofCorner[corner] as number;
+        const e = edges.ofCorner[corner]!;
         if (edges.faces[e] !== 2) continue;
         const other = (first[e] === corner ? second[e] : first[e]) as number;
         const g = Math.floor(other / 3);
         if (seen[g]) continue;
         seen[g] = 1;
-        turned[g] = (turned[f] as number) ^ (direction(corner) === direction(other) ? 1 : 0);
+        turned[g] = turned[f]! ^ (direction(corner) === direction(other) ? 1 : 0);
         stack[top++] = g;
       }
     }
     for (let i = 0; i < inPiece; i++) {
-      const f = piece[i] as number;
-      flipped[f] = (turned[f] as number) ^ (volume < 0 ? 1 : 0);
+      const f = piece[i]!;
+      flipped[f] = turned[f]! ^ (volume < 0 ? 1 : 0);
     }
   }
   return flipped;
@@ -163,9 +180,17 @@ export function flippedFaces(mesh: TriangleMesh, edges: Edges): Uint8Array {
 
 /** Six times smaller than the triple product: the tetrahedron from the origin to a face. */
 export function signedVolume(p: Float32Array, t: Uint32Array, f: number): number {
-  const a = (t[f * 3] as number) * 3, b = (t[f * 3 + 1] as number) * 3, c = (t[f * 3 + 2] as number) * 3;
-  const ax = p[a] as number, ay = p[a + 1] as number, az = p[a + 2] as number;
-  const bx = p[b] as number, by = p[b + 1] as number, bz = p[b + 2] as number;
-  const cx = p[c] as number, cy = p[c + 1] as number, cz = p[c + 2] as number;
+  const a = t[f * 3]! * 3,
+    b = t[f * 3 + 1]! * 3,
+    c = t[f * 3 + 2]! * 3;
+  const ax = p[a]!,
+    ay = p[a + 1]!,
+    az = p[a + 2]!;
+  const bx = p[b]!,
+    by = p[b + 1]!,
+    bz = p[b + 2]!;
+  const cx = p[c]!,
+    cy = p[c + 1]!,
+    cz = p[c + 2]!;
   return (ax * (by * cz - bz * cy) - ay * (bx * cz - bz * cx) + az * (bx * cy - by * cx)) / 6;
 }

@@ -23,7 +23,7 @@ export const notAPlace = 'a coordinate there is not a number, or far too large';
 /** The first point that is no place, as a failure naming it; null when all are. */
 export function checkPoints(positions: Float32Array, what: (point: number) => string): Failure | null {
   for (let i = 0; i < positions.length; i++) {
-    const v = positions[i] as number;
+    const v = positions[i]!;
     if (!(v > -farthest && v < farthest)) return failure('not-a-place', what(Math.floor(i / 3)), notAPlace);
   }
   return null;

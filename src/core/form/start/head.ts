@@ -4,7 +4,10 @@ import { headEnvelope, headLandmarks, headMasses, headMeasures } from './human-h
 import { ball, startForm } from './start-form';
 
 export const head = startForm({
-  kind: 'head', name: 'head', when: 'A head on its neck alone: a portrait study, a mannequin, a puppet.', usualSize: 1,
+  kind: 'head',
+  name: 'head',
+  when: 'A head on its neck alone: a portrait study, a mannequin, a puppet.',
+  usualSize: 1,
   measures: {
     ...headMeasures,
     headForward: length('Head hangs forward', -0.1, 0.2, 0.02),
@@ -21,8 +24,22 @@ export const head = startForm({
     const face = axis - m.headDepth * 0.45;
     const middle = chin + m.headHeight * 0.45;
     const features = [];
-    if (m.nose > 0.001) features.push(ball({ id: 'nose', name: 'nose', region: 'features', joint: 'head', blend: 0.008, turn: [14, 0, 0] }, [0, face, chin + m.headHeight * 0.38], [0.016, m.nose, m.headHeight * 0.1]));
-    if (m.ears > 0.001) features.push(ball({ id: 'ear-left', name: 'ear, left', region: 'features', joint: 'head', blend: 0.004, turn: [-10, 0, 15] }, [m.headBreadth * 0.49, axis + 0.008, middle], [0.007, m.ears * 0.32, m.ears / 2]));
+    if (m.nose > 0.001)
+      features.push(
+        ball(
+          { id: 'nose', name: 'nose', region: 'features', joint: 'head', blend: 0.008, turn: [14, 0, 0] },
+          [0, face, chin + m.headHeight * 0.38],
+          [0.016, m.nose, m.headHeight * 0.1],
+        ),
+      );
+    if (m.ears > 0.001)
+      features.push(
+        ball(
+          { id: 'ear-left', name: 'ear, left', region: 'features', joint: 'head', blend: 0.004, turn: [-10, 0, 15] },
+          [m.headBreadth * 0.49, axis + 0.008, middle],
+          [0.007, m.ears * 0.32, m.ears / 2],
+        ),
+      );
     return {
       joints: [
         { id: 'stand', name: 'foot of the upright', parent: null, at: [0, 0.012, 0], ground: true },
@@ -31,7 +48,8 @@ export const head = startForm({
         { id: 'crown', name: 'crown', parent: 'head', at: [0, axis, chin + m.headHeight - 0.02] },
       ],
       masses: [neckMass(m, collar, chin), ...headMasses(m, chin, axis), ...features],
-      landmarks: headLandmarks(m, chin, axis), envelopes: [headEnvelope(m, chin, axis)],
+      landmarks: headLandmarks(m, chin, axis),
+      envelopes: [headEnvelope(m, chin, axis)],
     };
   },
 });

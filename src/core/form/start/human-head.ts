@@ -24,10 +24,15 @@ export function headMasses(m: HeadMeasures, chin: number, axis: number): Mass[] 
   const crown = chin + m.headHeight;
   const skullRadii: Vec3 = [m.headBreadth / 2, (m.headDepth / 2) * 0.95, m.headHeight * 0.37];
   return [
-    ball({ id: 'skull', name: 'skull', region: 'head', joint: 'head', blend: 0.02 }, [0, axis + m.headDepth * 0.04, crown - skullRadii[2]], skullRadii),
+    ball(
+      { id: 'skull', name: 'skull', region: 'head', joint: 'head', blend: 0.02 },
+      [0, axis + m.headDepth * 0.04, crown - skullRadii[2]],
+      skullRadii,
+    ),
     ball(
       { id: 'face', name: 'face and jaw', region: 'head', joint: 'head', blend: 0.03, turn: [-8, 0, 0] },
-      [0, axis - m.headDepth * 0.12, chin + m.headHeight * 0.39], [m.headBreadth * 0.42, m.headDepth * 0.36, m.headHeight * 0.4],
+      [0, axis - m.headDepth * 0.12, chin + m.headHeight * 0.39],
+      [m.headBreadth * 0.42, m.headDepth * 0.36, m.headHeight * 0.4],
     ),
   ];
 }
@@ -35,7 +40,13 @@ export function headMasses(m: HeadMeasures, chin: number, axis: number): Mass[] 
 export function headLandmarks(m: HeadMeasures, chin: number, axis: number): Landmark[] {
   const brow = chin + m.headHeight * 0.62;
   const nose = chin + m.headHeight * 0.31;
-  const line = (id: string, name: string, z: number, half: number): Landmark => ({ id, name, joint: 'head', at: [0, axis - m.headDepth * 0.5, z], half });
+  const line = (id: string, name: string, z: number, half: number): Landmark => ({
+    id,
+    name,
+    joint: 'head',
+    at: [0, axis - m.headDepth * 0.5, z],
+    half,
+  });
   const wide = m.headBreadth * 0.62;
   return [
     line('crown', 'crown', chin + m.headHeight, wide),
@@ -51,7 +62,10 @@ export function headLandmarks(m: HeadMeasures, chin: number, axis: number): Land
 export function headEnvelope(m: HeadMeasures, chin: number, axis: number): Envelope {
   const slack = 0.012;
   return {
-    id: 'skull', name: 'skull', joint: 'head',
-    low: [-m.headBreadth / 2 - slack, axis - m.headDepth / 2 - slack, chin - 0.02], high: [m.headBreadth / 2 + slack, axis + m.headDepth / 2 + slack, chin + m.headHeight + slack],
+    id: 'skull',
+    name: 'skull',
+    joint: 'head',
+    low: [-m.headBreadth / 2 - slack, axis - m.headDepth / 2 - slack, chin - 0.02],
+    high: [m.headBreadth / 2 + slack, axis + m.headDepth / 2 + slack, chin + m.headHeight + slack],
   };
 }

@@ -12,7 +12,19 @@ import type { AnyStartForm } from './start-form';
 import { wornShell } from './worn-shell';
 
 /** Everything a form can start from; a new one is a file and a line here. */
-export const startForms: readonly AnyStartForm[] = [bust, head, mask, figure, fourLegged, birdLike, branching, longNeck, wornShell, foundObject, free];
+export const startForms: readonly AnyStartForm[] = [
+  bust,
+  head,
+  mask,
+  figure,
+  fourLegged,
+  birdLike,
+  branching,
+  longNeck,
+  wornShell,
+  foundObject,
+  free,
+];
 
 export { bust, bustLevels, bustMeasures, type BustLevels, type BustMeasures } from './bust';
 export { figureLevels, headsOf } from './figure';

@@ -66,8 +66,14 @@ interface Common {
 
 function common(c: Common, at: Vec3) {
   return {
-    id: c.id, name: c.name, region: c.region, joint: c.joint, at: [...at] as [number, number, number], turn: [...(c.turn ?? noTurn)] as [number, number, number],
-    blend: c.blend, ...(c.role ? { role: c.role } : {}),
+    id: c.id,
+    name: c.name,
+    region: c.region,
+    joint: c.joint,
+    at: [...at] as [number, number, number],
+    turn: [...(c.turn ?? noTurn)] as [number, number, number],
+    blend: c.blend,
+    ...(c.role ? { role: c.role } : {}),
   };
 }
 
@@ -77,7 +83,10 @@ export function ball(c: Common, at: Vec3, radii: Vec3): Mass {
 
 /** From one place to another, as thick as said at each end. */
 export function limb(c: Common, from: Vec3, to: Vec3, radiusFrom: number, radiusTo: number): Mass {
-  return { ...common(c, from), shape: { kind: 'round-cone', reach: [...subtract(to, from)] as [number, number, number], radiusFrom, radiusTo } };
+  return {
+    ...common(c, from),
+    shape: { kind: 'round-cone', reach: [...subtract(to, from)] as [number, number, number], radiusFrom, radiusTo },
+  };
 }
 
 export function block(c: Common, at: Vec3, half: Vec3, rounding: number): Mass {

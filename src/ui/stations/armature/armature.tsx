@@ -23,7 +23,9 @@ function SchoolChoice() {
   const fitting = schools.filter((s) => form && s.fits(form));
   return (
     <ChoiceInput
-      label="School" value={kind} choices={fitting.map((s) => ({ id: s.kind, name: s.name }))}
+      label="School"
+      value={kind}
+      choices={fitting.map((s) => ({ id: s.kind, name: s.name }))}
       hint={schools.find((s) => s.kind === kind)?.when}
       onChoose={(id) => controller.edit(takeSchool(build, id))?.message ?? null}
     />
@@ -36,11 +38,14 @@ export default function ArmatureStation() {
   const school = schools.find((s) => s.kind === kind);
   return (
     <StationPanel
-      station="armature" title="The armature"
-      how={<>
-        <p>{school?.how} What you change by hand stays when the form changes.</p>
-        <p className="mb-0">Cut lengths follow the bend and add what the work takes: {school?.cuts}.</p>
-      </>}
+      station="armature"
+      title="The armature"
+      how={
+        <>
+          <p>{school?.how} What you change by hand stays when the form changes.</p>
+          <p className="mb-0">Cut lengths follow the bend and add what the work takes: {school?.cuts}.</p>
+        </>
+      }
     >
       <SchoolChoice />
       <CompareSchools />
@@ -51,8 +56,12 @@ export default function ArmatureStation() {
       <OnHand />
       <Joints />
       <p className="mt-3 mb-0 d-flex flex-wrap gap-2">
-        <Link href={`/build/${controller.id}/print`} target="_blank" className="btn btn-quiet btn-sm">Cut list and kit, to print</Link>
-        <Link href={`/build/${controller.id}/print/templates`} target="_blank" className="btn btn-quiet btn-sm">Bending templates, full size</Link>
+        <Link href={`/build/${controller.id}/print`} target="_blank" className="btn btn-quiet btn-sm">
+          Cut list and kit, to print
+        </Link>
+        <Link href={`/build/${controller.id}/print/templates`} target="_blank" className="btn btn-quiet btn-sm">
+          Bending templates, full size
+        </Link>
       </p>
     </StationPanel>
   );

@@ -10,17 +10,29 @@ import { Plumb, statusWord } from '../../parts/plumb';
 import { takeSchool } from './take-school';
 
 type Cell = SchoolRow | string | null;
-interface Line { readonly name: string; readonly of: (r: SchoolRow, units: UnitSystem) => string; readonly best?: (r: SchoolRow) => number }
+interface Line {
+  readonly name: string;
+  readonly of: (r: SchoolRow, units: UnitSystem) => string;
+  readonly best?: (r: SchoolRow) => number;
+}
 
 /** Less is better in each, where there is a best. */
 const lines: readonly Line[] = [
   { name: 'Clay that goes on', of: (r, u) => formatMass(r.clayOn, u), best: (r) => r.clayOn },
   { name: 'Weight, wet', of: (r, u) => formatMass(r.summary.wet, u), best: (r) => r.summary.wet },
   { name: 'Weight, dry', of: (r, u) => formatMass(r.summary.dry, u), best: (r) => r.summary.dry },
-  { name: 'Weakest member, of what it bears', of: (r) => `${sensible(r.summary.utilisation, 2)}, ${r.summary.weakest}`, best: (r) => r.summary.utilisation },
+  {
+    name: 'Weakest member, of what it bears',
+    of: (r) => `${sensible(r.summary.utilisation, 2)}, ${r.summary.weakest}`,
+    best: (r) => r.summary.utilisation,
+  },
   { name: 'Gives when the clay goes on', of: (r, u) => formatLength(r.sag, u), best: (r) => r.sag },
   { name: 'Tips at', of: (r) => `${sensible(r.summary.tipAngle, 2)}°`, best: (r) => -r.summary.tipAngle },
-  { name: 'Nights', of: (r) => (r.summary.nights === null ? 'never dry' : String(r.summary.nights)), best: (r) => r.summary.nights ?? 1e9 },
+  {
+    name: 'Nights',
+    of: (r) => (r.summary.nights === null ? 'never dry' : String(r.summary.nights)),
+    best: (r) => r.summary.nights ?? 1e9,
+  },
   { name: 'Crack risk', of: (r) => sensible(r.summary.crack, 2), best: (r) => r.summary.crack },
   { name: 'Cost', of: (r) => sensible(r.summary.cost, 3), best: (r) => r.summary.cost },
   { name: 'Hours at the bench', of: (r) => sensible(r.hours, 2), best: (r) => r.hours },
@@ -64,50 +76,149 @@ export default function CompareSchools() {
   const worked = rows.filter((r): r is SchoolRow => r !== null && typeof r !== 'string');
   return (
     <>
-    <Button size="sm" variant="quiet" className="mb-2" onClick={() => { setOpen(true); if (of === null) run(); }}>Compare schools on this form …</Button>
-    <Modal show={open} onHide={() => { setOpen(false); stop(); }} size="xl" scrollable aria-labelledby="compare-title" className="compare">
-      <Modal.Header closeButton><Modal.Title id="compare-title" as="h2">Schools on this form, side by side</Modal.Title></Modal.Header>
-      <Modal.Body>
-      <div className="d-flex flex-wrap column-gap-3 row-gap-1 mb-2" role="group" aria-label="Schools to compare">
-        {offered.map((s) => (
-          <Form.Check key={s.kind} id={`compare-${s.kind}`} type="checkbox" label={s.name} checked={kinds.includes(s.kind)} title={s.when}
-            onChange={(e) => setChosen(e.target.checked ? [...kinds, s.kind] : kinds.filter((k) => k !== s.kind))} />
-        ))}
-      </div>
-      <div className="d-flex gap-2 align-items-center">
-        <Button size="sm" variant="quiet" onClick={run} disabled={running || kinds.length === 0}>{of ? 'Work it out again' : 'Work it out'}</Button>
-        {running && <><progress max={kinds.length} value={done} aria-label="Schools worked out" /><Button size="sm" variant="quiet" onClick={stop}>Stop</Button></>}
-        {of !== null && of !== build && !running && <span className="muted">The build has changed since.</span>}
-      </div>
-      {of !== null && (
-        <div className={`wide mt-2${of !== build ? ' opacity-50' : ''}`}>
-          <Table size="sm" aria-label="Schools side by side" aria-busy={running}>
-            <thead><tr><th scope="col"><span className="visually-hidden">What</span></th>{kinds.map((k) => <th key={k} scope="col">{offered.find((s) => s.kind === k)?.name ?? k}{k === of.armature.school.kind ? ' (now)' : ''}</th>)}</tr></thead>
-            <tbody>
-              <tr>
-                <th scope="row">Holds</th>
-                {rows.map((r, i) => <td key={kinds[i]}>{r === null ? <span className="muted">{running ? 'working it out …' : '–'}</span> : typeof r === 'string' ? <span className="status-fails">{r}</span> : <span className={`status-${r.load}`}><Plumb status={r.load} size={16} label="" /> {statusWord[r.load]}</span>}</td>)}
-              </tr>
-              {lines.map((line) => {
-                const least = line.best && worked.length > 1 ? Math.min(...worked.map(line.best)) : NaN;
-                return (
-                  <tr key={line.name}>
-                    <th scope="row">{line.name}</th>
-                    {rows.map((r, i) => <td key={kinds[i]}>{r && typeof r !== 'string' ? (line.best && line.best(r) === least ? <strong title="the least of these, or the steadiest">{line.of(r, units)}</strong> : line.of(r, units)) : ''}</td>)}
+      <Button
+        size="sm"
+        variant="quiet"
+        className="mb-2"
+        onClick={() => {
+          setOpen(true);
+          if (of === null) run();
+        }}
+      >
+        Compare schools on this form …
+      </Button>
+      <Modal
+        show={open}
+        onHide={() => {
+          setOpen(false);
+          stop();
+        }}
+        size="xl"
+        scrollable
+        aria-labelledby="compare-title"
+        className="compare"
+      >
+        <Modal.Header closeButton>
+          <Modal.Title id="compare-title" as="h2">
+            Schools on this form, side by side
+          </Modal.Title>
+        </Modal.Header>
+        <Modal.Body>
+          <div className="d-flex flex-wrap column-gap-3 row-gap-1 mb-2" role="group" aria-label="Schools to compare">
+            {offered.map((s) => (
+              <Form.Check
+                key={s.kind}
+                id={`compare-${s.kind}`}
+                type="checkbox"
+                label={s.name}
+                checked={kinds.includes(s.kind)}
+                title={s.when}
+                onChange={(e) => setChosen(e.target.checked ? [...kinds, s.kind] : kinds.filter((k) => k !== s.kind))}
+              />
+            ))}
+          </div>
+          <div className="d-flex gap-2 align-items-center">
+            <Button size="sm" variant="quiet" onClick={run} disabled={running || kinds.length === 0}>
+              {of ? 'Work it out again' : 'Work it out'}
+            </Button>
+            {running && (
+              <>
+                <progress max={kinds.length} value={done} aria-label="Schools worked out" />
+                <Button size="sm" variant="quiet" onClick={stop}>
+                  Stop
+                </Button>
+              </>
+            )}
+            {of !== null && of !== build && !running && <span className="muted">The build has changed since.</span>}
+          </div>
+          {of !== null && (
+            <div className={`wide mt-2${of !== build ? ' opacity-50' : ''}`}>
+              <Table size="sm" aria-label="Schools side by side" aria-busy={running}>
+                <thead>
+                  <tr>
+                    <th scope="col">
+                      <span className="visually-hidden">What</span>
+                    </th>
+                    {kinds.map((k) => (
+                      <th key={k} scope="col">
+                        {offered.find((s) => s.kind === k)?.name ?? k}
+                        {k === of.armature.school.kind ? ' (now)' : ''}
+                      </th>
+                    ))}
                   </tr>
-                );
-              })}
-              <tr>
-                <th scope="row"><span className="visually-hidden">Take it</span></th>
-                {kinds.map((k) => <td key={k}>{k === build.armature.school.kind ? 'in use' : <Button size="sm" variant="quiet" aria-label={`Take it: ${offered.find((s) => s.kind === k)?.name ?? k}`} onClick={() => { controller.edit(takeSchool(build, k)); setOpen(false); }}>Take it</Button>}</td>)}
-              </tr>
-            </tbody>
-          </Table>
-          <p className="hint">Each is set out with its usual figures; the one in use with yours. &ldquo;Gives under the tool&rdquo; is a firm press with a thumb-wide tool on the fresh clay.</p>
-        </div>
-      )}
-      </Modal.Body>
-    </Modal>
+                </thead>
+                <tbody>
+                  <tr>
+                    <th scope="row">Holds</th>
+                    {rows.map((r, i) => (
+                      <td key={kinds[i]}>
+                        {r === null ? (
+                          <span className="muted">{running ? 'working it out …' : '–'}</span>
+                        ) : typeof r === 'string' ? (
+                          <span className="status-fails">{r}</span>
+                        ) : (
+                          <span className={`status-${r.load}`}>
+                            <Plumb status={r.load} size={16} label="" /> {statusWord[r.load]}
+                          </span>
+                        )}
+                      </td>
+                    ))}
+                  </tr>
+                  {lines.map((line) => {
+                    const least = line.best && worked.length > 1 ? Math.min(...worked.map(line.best)) : NaN;
+                    return (
+                      <tr key={line.name}>
+                        <th scope="row">{line.name}</th>
+                        {rows.map((r, i) => (
+                          <td key={kinds[i]}>
+                            {r && typeof r !== 'string' ? (
+                              line.best && line.best(r) === least ? (
+                                <strong title="the least of these, or the steadiest">{line.of(r, units)}</strong>
+                              ) : (
+                                line.of(r, units)
+                              )
+                            ) : (
+                              ''
+                            )}
+                          </td>
+                        ))}
+                      </tr>
+                    );
+                  })}
+                  <tr>
+                    <th scope="row">
+                      <span className="visually-hidden">Take it</span>
+                    </th>
+                    {kinds.map((k) => (
+                      <td key={k}>
+                        {k === build.armature.school.kind ? (
+                          'in use'
+                        ) : (
+                          <Button
+                            size="sm"
+                            variant="quiet"
+                            aria-label={`Take it: ${offered.find((s) => s.kind === k)?.name ?? k}`}
+                            onClick={() => {
+                              controller.edit(takeSchool(build, k));
+                              setOpen(false);
+                            }}
+                          >
+                            Take it
+                          </Button>
+                        )}
+                      </td>
+                    ))}
+                  </tr>
+                </tbody>
+              </Table>
+              <p className="hint">
+                Each is set out with its usual figures; the one in use with yours. &ldquo;Gives under the tool&rdquo; is
+                a firm press with a thumb-wide tool on the fresh clay.
+              </p>
+            </div>
+          )}
+        </Modal.Body>
+      </Modal>
     </>
   );
 }

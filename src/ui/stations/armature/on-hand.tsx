@@ -6,13 +6,26 @@ import { formatLength, parseLength } from '../../../core/quantity';
 import { useBench, useController } from '../../bench/context';
 
 /** What a maker buys each stock in, and what lies in the rack already: the cut list takes that off first. */
-function LengthsCell({ label, value, placeholder, onCommit }: { label: string; value: string; placeholder: string; onCommit: (metres: number[]) => string | null }) {
+function LengthsCell({
+  label,
+  value,
+  placeholder,
+  onCommit,
+}: {
+  label: string;
+  value: string;
+  placeholder: string;
+  onCommit: (metres: number[]) => string | null;
+}) {
   const units = useBench((s) => s.units);
   const [text, setText] = useState<string | null>(null);
   const [wrong, setWrong] = useState('');
   const commit = () => {
     if (text === null) return;
-    const parts = text.split(/[;,]\s*|\s{2,}/).map((t) => t.trim()).filter((t) => t !== '');
+    const parts = text
+      .split(/[;,]\s*|\s{2,}/)
+      .map((t) => t.trim())
+      .filter((t) => t !== '');
     const lengths: number[] = [];
     for (const part of parts) {
       const read = parseLength(part, units === 'imperial' ? 'in' : 'mm');
@@ -28,8 +41,23 @@ function LengthsCell({ label, value, placeholder, onCommit }: { label: string; v
   };
   return (
     <td>
-      <Form.Control size="sm" aria-label={label} value={text ?? value} placeholder={placeholder} autoComplete="off" onChange={(e) => setText(e.target.value)} onBlur={commit} onKeyDown={(e) => { if (e.key === 'Enter') commit(); }} />
-      {wrong !== '' && <div className="wrong" role="alert">{wrong}</div>}
+      <Form.Control
+        size="sm"
+        aria-label={label}
+        value={text ?? value}
+        placeholder={placeholder}
+        autoComplete="off"
+        onChange={(e) => setText(e.target.value)}
+        onBlur={commit}
+        onKeyDown={(e) => {
+          if (e.key === 'Enter') commit();
+        }}
+      />
+      {wrong !== '' && (
+        <div className="wrong" role="alert">
+          {wrong}
+        </div>
+      )}
     </td>
   );
 }
@@ -46,18 +74,45 @@ export function OnHand() {
     <details className="mt-3">
       <summary>Sold in, and what is there already</summary>
       <Table size="sm" aria-label="Stock lengths" className="mt-2">
-        <thead><tr><th>Stock</th><th>Sold in</th><th>On the rack</th></tr></thead>
+        <thead>
+          <tr>
+            <th>Stock</th>
+            <th>Sold in</th>
+            <th>On the rack</th>
+          </tr>
+        </thead>
         <tbody>
           {keys.map((key) => {
             const [stockId = '', sizeId = ''] = key.split('/');
-            const stock = stocks.get(stockId), size = stock?.sizes.find((s) => s.id === sizeId);
+            const stock = stocks.get(stockId),
+              size = stock?.sizes.find((s) => s.id === sizeId);
             const name = `${stock?.name ?? stockId}, ${size?.label ?? sizeId}`;
             const usual = stock && size ? soldLength(stock, size) : 2;
             return (
               <tr key={key}>
                 <td>{name}</td>
-                <LengthsCell label={`${name}: sold in`} value={sold[key] === undefined ? '' : long(sold[key])} placeholder={long(usual)} onCommit={(l) => controller.edit({ label: `${name}: sold in`, changes: [{ path: ['materials', 'sold', key], value: l[0] }] })?.message ?? null} />
-                <LengthsCell label={`${name}: on the rack`} value={(onHand[key] ?? []).map(long).join('; ')} placeholder="nothing" onCommit={(l) => controller.edit({ label: `${name}: on the rack`, changes: [{ path: ['materials', 'onHand', key], value: l.length > 0 ? l : undefined }] })?.message ?? null} />
+                <LengthsCell
+                  label={`${name}: sold in`}
+                  value={sold[key] === undefined ? '' : long(sold[key])}
+                  placeholder={long(usual)}
+                  onCommit={(l) =>
+                    controller.edit({
+                      label: `${name}: sold in`,
+                      changes: [{ path: ['materials', 'sold', key], value: l[0] }],
+                    })?.message ?? null
+                  }
+                />
+                <LengthsCell
+                  label={`${name}: on the rack`}
+                  value={(onHand[key] ?? []).map(long).join('; ')}
+                  placeholder="nothing"
+                  onCommit={(l) =>
+                    controller.edit({
+                      label: `${name}: on the rack`,
+                      changes: [{ path: ['materials', 'onHand', key], value: l.length > 0 ? l : undefined }],
+                    })?.message ?? null
+                  }
+                />
               </tr>
             );
           })}

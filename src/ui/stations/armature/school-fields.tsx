@@ -9,12 +9,26 @@ const parameter = (key: string) => ['armature', 'school', 'parameters', key] as 
 export const sizesOf = (stock: string) => (stocks.get(stock)?.sizes ?? []).map((s) => ({ id: s.id, name: s.label }));
 
 const boards = stockList.filter((s) => s.sizes.every((z) => z.section.shape === 'flat' && z.section.width === 1));
-const shaped = (...shapes: readonly string[]) => stockList.filter((s) => !boards.includes(s) && s.sizes.some((z) => shapes.includes(z.section.shape)));
-const stocksFrom = { wire: shaped('round'), bar: shaped('round', 'square-tube', 'flat'), upright: shaped('tube', 'square-tube', 'round'), board: boards } as const;
+const shaped = (...shapes: readonly string[]) =>
+  stockList.filter((s) => !boards.includes(s) && s.sizes.some((z) => shapes.includes(z.section.shape)));
+const stocksFrom = {
+  wire: shaped('round'),
+  bar: shaped('round', 'square-tube', 'flat'),
+  upright: shaped('tube', 'square-tube', 'round'),
+  board: boards,
+} as const;
 const cores = bulkList.filter((b) => b.id !== 'hot-glue');
 
 /** A stock and its size move together: a stock that lacks the size takes its middle one. */
-function StockPair({ field, stock, size }: { field: Extract<SchoolField, { kind: 'stock' }>; stock: string; size: string }) {
+function StockPair({
+  field,
+  stock,
+  size,
+}: {
+  field: Extract<SchoolField, { kind: 'stock' }>;
+  stock: string;
+  size: string;
+}) {
   const nearest = (id: string) => {
     const list = stocks.get(id)?.sizes ?? [];
     return list.some((s) => s.id === size) ? size : (list[Math.floor(list.length / 2)]?.id ?? size);
@@ -22,8 +36,19 @@ function StockPair({ field, stock, size }: { field: Extract<SchoolField, { kind:
   const sizes = sizesOf(stock);
   return (
     <div className="pairs">
-      <ChoiceAt label={field.label} path={parameter(field.key)} fallback={stock} choices={stocksFrom[field.from]} also={(id) => [{ path: parameter(field.size), value: nearest(id) }]} />
-      <ChoiceAt label={`Size of the ${field.label.toLowerCase()}`} path={parameter(field.size)} fallback={size} choices={size === '' ? [{ id: '', name: 'as the form asks' }, ...sizes] : sizes} />
+      <ChoiceAt
+        label={field.label}
+        path={parameter(field.key)}
+        fallback={stock}
+        choices={stocksFrom[field.from]}
+        also={(id) => [{ path: parameter(field.size), value: nearest(id) }]}
+      />
+      <ChoiceAt
+        label={`Size of the ${field.label.toLowerCase()}`}
+        path={parameter(field.size)}
+        fallback={size}
+        choices={size === '' ? [{ id: '', name: 'as the form asks' }, ...sizes] : sizes}
+      />
     </div>
   );
 }
@@ -34,13 +59,28 @@ function Field({ field, figures }: { field: SchoolField; figures: Readonly<Recor
   const path = parameter(field.key);
   const text = String(value ?? '');
   switch (field.kind) {
-    case 'stock': return <StockPair field={field} stock={text} size={String(figures[field.size] ?? '')} />;
-    case 'bulk': return <ChoiceAt label={field.label} path={path} fallback={text} choices={cores} />;
-    case 'wrap': return <ChoiceAt label={field.label} path={path} fallback={text} choices={wrapList} />;
-    case 'join': return <ChoiceAt label={field.label} path={path} fallback={text} choices={joinKinds} />;
-    case 'choice': return <ChoiceAt label={field.label} path={path} fallback={text} choices={field.choices} />;
-    case 'yes-no': return <YesNoAt label={field.label} path={path} fallback={value === true} />;
-    default: return <NumberAt label={field.label} path={path} kind={field.kind} fallback={typeof value === 'number' ? value : 0} {...(field.hint ? { hint: field.hint } : {})} />;
+    case 'stock':
+      return <StockPair field={field} stock={text} size={String(figures[field.size] ?? '')} />;
+    case 'bulk':
+      return <ChoiceAt label={field.label} path={path} fallback={text} choices={cores} />;
+    case 'wrap':
+      return <ChoiceAt label={field.label} path={path} fallback={text} choices={wrapList} />;
+    case 'join':
+      return <ChoiceAt label={field.label} path={path} fallback={text} choices={joinKinds} />;
+    case 'choice':
+      return <ChoiceAt label={field.label} path={path} fallback={text} choices={field.choices} />;
+    case 'yes-no':
+      return <YesNoAt label={field.label} path={path} fallback={value === true} />;
+    default:
+      return (
+        <NumberAt
+          label={field.label}
+          path={path}
+          kind={field.kind}
+          fallback={typeof value === 'number' ? value : 0}
+          {...(field.hint ? { hint: field.hint } : {})}
+        />
+      );
   }
 }
 
@@ -60,10 +100,18 @@ export function SchoolFields({ school }: { school: School<never> }) {
   return (
     <>
       {rows.map((row) => {
-        const first = row[0] as SchoolField;
+        const first = row[0]!;
         const key = first.kind === 'heading' ? first.label : first.key;
-        const fields = row.map((f) => <Field key={f.kind === 'heading' ? f.label : f.key} field={f} figures={figures} />);
-        return first.kind === 'heading' || first.kind === 'stock' ? <div key={key}>{fields}</div> : <div key={key} className="pairs">{fields}</div>;
+        const fields = row.map((f) => (
+          <Field key={f.kind === 'heading' ? f.label : f.key} field={f} figures={figures} />
+        ));
+        return first.kind === 'heading' || first.kind === 'stock' ? (
+          <div key={key}>{fields}</div>
+        ) : (
+          <div key={key} className="pairs">
+            {fields}
+          </div>
+        );
       })}
     </>
   );

@@ -5,5 +5,8 @@ import { schoolsFor, underSchool } from '../../../core/verdict';
 export function takeSchool(build: Build, kind: string): BuildEdit {
   const name = schoolsFor(build).find((s) => s.kind === kind)?.name ?? kind;
   const { armature } = underSchool(build, kind);
-  return { label: `School: ${name}`, changes: Object.entries(armature).map(([k, value]) => ({ path: ['armature', k], value })) };
+  return {
+    label: `School: ${name}`,
+    changes: Object.entries(armature).map(([k, value]) => ({ path: ['armature', k], value })),
+  };
 }

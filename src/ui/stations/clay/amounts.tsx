@@ -2,7 +2,14 @@
 import { Table } from 'react-bootstrap';
 import { findClay } from '../../../core/build';
 import { mixClay, reclaim, recipeFor, sheetsFor } from '../../../core/clay';
-import { formatDuration, formatLength, formatMass, formatTemperature, formatVolume, sensible } from '../../../core/quantity';
+import {
+  formatDuration,
+  formatLength,
+  formatMass,
+  formatTemperature,
+  formatVolume,
+  sensible,
+} from '../../../core/quantity';
 import { useBench } from '../../bench/context';
 import { NumberAt } from '../../parts/fields';
 
@@ -18,12 +25,24 @@ export function Amounts() {
   const volume = report.regions.reduce((sum, r) => sum + r.clayVolume, 0);
   const recipe = recipeFor(clay.id, mixed, report.clay.needed);
   const back = reclaim(clay.setting, mixed, report.clay.waste);
-  const sheets = report.regions.filter((r) => !r.solid && r.clayVolume > 0).flatMap((r) => (build.regions.own[r.id]?.coats ?? build.regions.everywhere.coats).map((t, k, all) => ({ name: all.length > 1 ? `${r.name}, coat ${k + 1}` : r.name, ...sheetsFor(build, mixed, r.area, t) })));
+  const sheets = report.regions
+    .filter((r) => !r.solid && r.clayVolume > 0)
+    .flatMap((r) =>
+      (build.regions.own[r.id]?.coats ?? build.regions.everywhere.coats).map((t, k, all) => ({
+        name: all.length > 1 ? `${r.name}, coat ${k + 1}` : r.name,
+        ...sheetsFor(build, mixed, r.area, t),
+      })),
+    );
   return (
     <>
       <h3>How much of it</h3>
       <div className="pairs">
-        <NumberAt label="Water worked in" path={['materials', 'waterWorkedIn']} kind="percent" hint="of the clay's weight" />
+        <NumberAt
+          label="Water worked in"
+          path={['materials', 'waterWorkedIn']}
+          kind="percent"
+          hint="of the clay's weight"
+        />
         <NumberAt label="Bought for waste" path={['materials', 'waste']} kind="percent" />
         <NumberAt label="One pack" path={['materials', 'pack', 'mass']} kind="mass" />
         <NumberAt label="Price of a pack" path={['materials', 'pack', 'price']} kind="number" />
@@ -31,13 +50,47 @@ export function Amounts() {
       </div>
       <Table size="sm" aria-label="Clay to buy">
         <tbody>
-          <tr><td>On the piece</td><td className="n">{formatMass(report.clay.onPiece, units)} ({formatVolume(volume, units)})</td></tr>
-          {report.clay.fromShelf > 0 && <tr><td>From the shelf</td><td className="n">{formatMass(report.clay.fromShelf, units)}</td></tr>}
-          <tr><td>To buy</td><td className="n">{formatMass(report.clay.toBuy, units)}: {report.clay.packs} packs</td></tr>
-          {report.clay.water > 0 && <tr><td>Water to work in</td><td className="n">{formatMass(report.clay.water, units)}</td></tr>}
-          <tr><td>Cost of the clay</td><td className="n">{sensible(report.clay.cost, 4)}</td></tr>
-          <tr><td>Left over, unopened or on the shelf</td><td className="n">{formatMass(report.clay.left, units)}</td></tr>
-          <tr><td>Offcuts that come back<div className="muted small">{back.how}</div></td><td className="n">{formatMass(back.back, units)}{back.water > 0.0005 && <div className="muted small">with {formatMass(back.water, units)} of water</div>}</td></tr>
+          <tr>
+            <td>On the piece</td>
+            <td className="n">
+              {formatMass(report.clay.onPiece, units)} ({formatVolume(volume, units)})
+            </td>
+          </tr>
+          {report.clay.fromShelf > 0 && (
+            <tr>
+              <td>From the shelf</td>
+              <td className="n">{formatMass(report.clay.fromShelf, units)}</td>
+            </tr>
+          )}
+          <tr>
+            <td>To buy</td>
+            <td className="n">
+              {formatMass(report.clay.toBuy, units)}: {report.clay.packs} packs
+            </td>
+          </tr>
+          {report.clay.water > 0 && (
+            <tr>
+              <td>Water to work in</td>
+              <td className="n">{formatMass(report.clay.water, units)}</td>
+            </tr>
+          )}
+          <tr>
+            <td>Cost of the clay</td>
+            <td className="n">{sensible(report.clay.cost, 4)}</td>
+          </tr>
+          <tr>
+            <td>Left over, unopened or on the shelf</td>
+            <td className="n">{formatMass(report.clay.left, units)}</td>
+          </tr>
+          <tr>
+            <td>
+              Offcuts that come back<div className="muted small">{back.how}</div>
+            </td>
+            <td className="n">
+              {formatMass(back.back, units)}
+              {back.water > 0.0005 && <div className="muted small">with {formatMass(back.water, units)} of water</div>}
+            </td>
+          </tr>
         </tbody>
       </Table>
       {sheets.length > 0 && (
@@ -47,8 +100,24 @@ export function Amounts() {
             <NumberAt label="and long" path={['materials', 'sheet', 'length']} kind="length" />
           </div>
           <Table size="sm" aria-label="Sheets to roll">
-            <thead><tr><th>Rolled to</th><th>For</th><th className="n">Sheets</th><th className="n">Each</th></tr></thead>
-            <tbody>{sheets.map((s) => <tr key={s.name}><td>{formatLength(s.thickness, units)}</td><td>{s.name}</td><td className="n">{s.count}</td><td className="n">{formatMass(s.each, units)}</td></tr>)}</tbody>
+            <thead>
+              <tr>
+                <th>Rolled to</th>
+                <th>For</th>
+                <th className="n">Sheets</th>
+                <th className="n">Each</th>
+              </tr>
+            </thead>
+            <tbody>
+              {sheets.map((s) => (
+                <tr key={s.name}>
+                  <td>{formatLength(s.thickness, units)}</td>
+                  <td>{s.name}</td>
+                  <td className="n">{s.count}</td>
+                  <td className="n">{formatMass(s.each, units)}</td>
+                </tr>
+              ))}
+            </tbody>
           </Table>
         </>
       )}
@@ -57,9 +126,22 @@ export function Amounts() {
           <h3>Mixed at home</h3>
           <Table size="sm" aria-label="Recipe for what is needed">
             <tbody>
-              {recipe.parts.map((p) => <tr key={p.what}><td>{p.what}</td><td className="n">{sensible(p.amount, 3)} {recipe.unit}</td></tr>)}
-              <tr><td>makes, wet</td><td className="n">{formatVolume(recipe.wet, units)}</td></tr>
-              <tr><td>once dry</td><td className="n">{formatVolume(recipe.dry, units)}</td></tr>
+              {recipe.parts.map((p) => (
+                <tr key={p.what}>
+                  <td>{p.what}</td>
+                  <td className="n">
+                    {sensible(p.amount, 3)} {recipe.unit}
+                  </td>
+                </tr>
+              ))}
+              <tr>
+                <td>makes, wet</td>
+                <td className="n">{formatVolume(recipe.wet, units)}</td>
+              </tr>
+              <tr>
+                <td>once dry</td>
+                <td className="n">{formatVolume(recipe.dry, units)}</td>
+              </tr>
             </tbody>
           </Table>
           <p className="muted small">{recipe.recipe.note}</p>
@@ -78,12 +160,27 @@ export function StayingPutTable() {
     <>
       <h3>Does it stay put</h3>
       <Table size="sm" aria-label="Soft clay against its own weight">
-        <thead><tr><th>Region</th><th className="n">Thickest coat</th><th className="n">Hangs upright</th><th>Slides</th></tr></thead>
+        <thead>
+          <tr>
+            <th>Region</th>
+            <th className="n">Thickest coat</th>
+            <th className="n">Hangs upright</th>
+            <th>Slides</th>
+          </tr>
+        </thead>
         <tbody>
           {rows.map((s) => (
             <tr key={s.region}>
-              <td>{s.name}</td><td className="n">{s.squat ? 'solid' : formatLength(s.coat, units)}</td><td className="n">{s.squat ? `stands ${formatLength(s.squat.stands, units)}` : formatLength(s.hangs, units)}</td>
-              <td>{s.slidesFrom === null ? 'nowhere' : `past ${sensible(s.slidesFrom, 2)}°: ${sensible(s.steep * 100, 2)} % of it`}</td>
+              <td>{s.name}</td>
+              <td className="n">{s.squat ? 'solid' : formatLength(s.coat, units)}</td>
+              <td className="n">
+                {s.squat ? `stands ${formatLength(s.squat.stands, units)}` : formatLength(s.hangs, units)}
+              </td>
+              <td>
+                {s.slidesFrom === null
+                  ? 'nowhere'
+                  : `past ${sensible(s.slidesFrom, 2)}°: ${sensible(s.steep * 100, 2)} % of it`}
+              </td>
             </tr>
           ))}
         </tbody>
@@ -103,34 +200,95 @@ export function Heat() {
       {heat.warming && (
         <>
           <div className="pairs">
-            <NumberAt label="Warmed to" path={['materials', 'warming', 'to']} kind="temperature" hint="works warm at 35 to 45 °C" />
+            <NumberAt
+              label="Warmed to"
+              path={['materials', 'warming', 'to']}
+              kind="temperature"
+              hint="works warm at 35 to 45 °C"
+            />
             <NumberAt label="The heater's rating, watts" path={['materials', 'warming', 'watts']} kind="number" />
             <NumberAt label="Lumps as thick as" path={['materials', 'warming', 'lump']} kind="length" />
           </div>
           <Table size="sm" aria-label="Warming the clay">
             <tbody>
-              <tr><td>Warm through after</td><td className="n">{formatDuration(heat.warming.time)}</td></tr>
-              <tr><td>for the heater alone</td><td className="n">{formatDuration(heat.warming.heating)}</td></tr>
-              <tr><td>for heat to reach the middle of a lump</td><td className="n">{formatDuration(heat.warming.soaking)}</td></tr>
-              <tr><td>Energy</td><td className="n">{sensible(heat.warming.energy / 3.6e6, 2)} kWh</td></tr>
-              <tr><td>Lumps to cut</td><td className="n">{heat.warming.lumps}</td></tr>
+              <tr>
+                <td>Warm through after</td>
+                <td className="n">{formatDuration(heat.warming.time)}</td>
+              </tr>
+              <tr>
+                <td>for the heater alone</td>
+                <td className="n">{formatDuration(heat.warming.heating)}</td>
+              </tr>
+              <tr>
+                <td>for heat to reach the middle of a lump</td>
+                <td className="n">{formatDuration(heat.warming.soaking)}</td>
+              </tr>
+              <tr>
+                <td>Energy</td>
+                <td className="n">{sensible(heat.warming.energy / 3.6e6, 2)} kWh</td>
+              </tr>
+              <tr>
+                <td>Lumps to cut</td>
+                <td className="n">{heat.warming.lumps}</td>
+              </tr>
             </tbody>
           </Table>
-          <div className="cautions"><strong>Mind</strong><ul><li>Warm clay burns skin above 50 °C: try it on the wrist, stir nothing with bare hands.</li><li>A box with a thermostat and never a naked flame; oil-based clay melts from 60 °C and can smoke.</li></ul></div>
+          <div className="cautions">
+            <strong>Mind</strong>
+            <ul>
+              <li>Warm clay burns skin above 50 °C: try it on the wrist, stir nothing with bare hands.</li>
+              <li>A box with a thermostat and never a naked flame; oil-based clay melts from 60 °C and can smoke.</li>
+            </ul>
+          </div>
         </>
       )}
       {heat.baking && (
         <>
           <Table size="sm" aria-label="Baking plan">
-            <thead><tr><th>Bake</th><th className="n">Thickest</th><th className="n">Minutes</th></tr></thead>
+            <thead>
+              <tr>
+                <th>Bake</th>
+                <th className="n">Thickest</th>
+                <th className="n">Minutes</th>
+              </tr>
+            </thead>
             <tbody>
-              {heat.baking.bakes.map((b) => <tr key={b.name}><td>{b.name}</td><td className="n">{formatLength(b.thickest, units)}</td><td className="n">{b.minutes}</td></tr>)}
-              <tr><td>Oven at</td><td className="n" colSpan={2}>{formatTemperature(heat.baking.temperature, units)}</td></tr>
-              <tr><td>Upright, soft, it holds</td><td className="n" colSpan={2}>{formatLength(heat.baking.holdsInOven, units)}</td></tr>
-              {heat.baking.cannot.map((c) => <tr key={c.name}><td className="status-fails">{c.name} cannot stand it</td><td className="n" colSpan={2}>stands {formatTemperature(c.standsTo, units)}</td></tr>)}
+              {heat.baking.bakes.map((b) => (
+                <tr key={b.name}>
+                  <td>{b.name}</td>
+                  <td className="n">{formatLength(b.thickest, units)}</td>
+                  <td className="n">{b.minutes}</td>
+                </tr>
+              ))}
+              <tr>
+                <td>Oven at</td>
+                <td className="n" colSpan={2}>
+                  {formatTemperature(heat.baking.temperature, units)}
+                </td>
+              </tr>
+              <tr>
+                <td>Upright, soft, it holds</td>
+                <td className="n" colSpan={2}>
+                  {formatLength(heat.baking.holdsInOven, units)}
+                </td>
+              </tr>
+              {heat.baking.cannot.map((c) => (
+                <tr key={c.name}>
+                  <td className="status-fails">{c.name} cannot stand it</td>
+                  <td className="n" colSpan={2}>
+                    stands {formatTemperature(c.standsTo, units)}
+                  </td>
+                </tr>
+              ))}
             </tbody>
           </Table>
-          <div className="cautions"><strong>Mind</strong><ul><li>Moving air while it bakes; a thermometer in the oven, for what burns gives off acid fumes.</li><li>Foam and unknown plastics never go in; nothing hot in bare hands.</li></ul></div>
+          <div className="cautions">
+            <strong>Mind</strong>
+            <ul>
+              <li>Moving air while it bakes; a thermometer in the oven, for what burns gives off acid fumes.</li>
+              <li>Foam and unknown plastics never go in; nothing hot in bare hands.</li>
+            </ul>
+          </div>
         </>
       )}
     </>

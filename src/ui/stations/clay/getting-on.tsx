@@ -11,7 +11,8 @@ export function GettingOn() {
   const conflicts = useBench((s) => s.report?.conflicts) ?? [];
   const came = useBench((s) => s.newConflicts);
   const processes = useBench((s) => s.build.finish.processes);
-  const set = (next: typeof processes, label: string) => controller.edit({ label, changes: [{ path: ['finish', 'processes'], value: next }] })?.message ?? null;
+  const set = (next: typeof processes, label: string) =>
+    controller.edit({ label, changes: [{ path: ['finish', 'processes'], value: next }] })?.message ?? null;
   const fresh = came.filter((c) => conflicts.some((k) => k.id === c.id));
   return (
     <>
@@ -19,14 +20,31 @@ export function GettingOn() {
       {fresh.length > 0 && (
         <div className="cautions" role="status">
           <strong>New with the last change</strong>
-          <ul>{fresh.map((c) => <li key={c.id}>{c.left} and {c.right}: {c.why}. Instead: {c.instead}.</li>)}</ul>
-          <Button size="sm" variant="quiet" onClick={() => controller.dismissConflicts()}>Seen</Button>
+          <ul>
+            {fresh.map((c) => (
+              <li key={c.id}>
+                {c.left} and {c.right}: {c.why}. Instead: {c.instead}.
+              </li>
+            ))}
+          </ul>
+          <Button size="sm" variant="quiet" onClick={() => controller.dismissConflicts()}>
+            Seen
+          </Button>
         </div>
       )}
-      {conflicts.length === 0 ? <p>Nothing in it quarrels with its neighbours, or with what it goes through.</p> : (
+      {conflicts.length === 0 ? (
+        <p>Nothing in it quarrels with its neighbours, or with what it goes through.</p>
+      ) : (
         <ul className="conflicts" aria-label="What does not get on">
           {conflicts.map((c) => (
-            <li key={c.id}><Plumb status={c.status} size={20} /><span><strong>{c.left}</strong> and <strong>{c.right}</strong>{c.regions.length > 0 ? ` (${c.regions.join(', ').replaceAll('-', ' ')})` : ''}: {c.why}. <span className="muted">Instead: {c.instead}.</span></span></li>
+            <li key={c.id}>
+              <Plumb status={c.status} size={20} />
+              <span>
+                <strong>{c.left}</strong> and <strong>{c.right}</strong>
+                {c.regions.length > 0 ? ` (${c.regions.join(', ').replaceAll('-', ' ')})` : ''}: {c.why}.{' '}
+                <span className="muted">Instead: {c.instead}.</span>
+              </span>
+            </li>
           ))}
         </ul>
       )}
@@ -37,8 +55,33 @@ export function GettingOn() {
             const at = processes.findIndex((x) => x.kind === p.id);
             return (
               <div key={p.id}>
-                <Form.Check id={`process-${p.id}`} type="checkbox" label={p.name} checked={at >= 0} onChange={(e) => set(e.target.checked ? [...processes, { kind: p.id }] : processes.filter((x) => x.kind !== p.id), `${p.name}: ${e.target.checked ? 'yes' : 'no'}`)} />
-                {at >= 0 && p.heat !== null && <QuantityInput label="At" kind="temperature" value={processes[at]?.temperature ?? p.heat} onCommit={(v) => (v === null ? 'A temperature.' : set(processes.map((x, k) => (k === at ? { ...x, temperature: v } : x)), `${p.name}: temperature`))} />}
+                <Form.Check
+                  id={`process-${p.id}`}
+                  type="checkbox"
+                  label={p.name}
+                  checked={at >= 0}
+                  onChange={(e) =>
+                    set(
+                      e.target.checked ? [...processes, { kind: p.id }] : processes.filter((x) => x.kind !== p.id),
+                      `${p.name}: ${e.target.checked ? 'yes' : 'no'}`,
+                    )
+                  }
+                />
+                {at >= 0 && p.heat !== null && (
+                  <QuantityInput
+                    label="At"
+                    kind="temperature"
+                    value={processes[at]?.temperature ?? p.heat}
+                    onCommit={(v) =>
+                      v === null
+                        ? 'A temperature.'
+                        : set(
+                            processes.map((x, k) => (k === at ? { ...x, temperature: v } : x)),
+                            `${p.name}: temperature`,
+                          )
+                    }
+                  />
+                )}
               </div>
             );
           })}

@@ -10,7 +10,14 @@ import { WhatIf } from './what-if';
 import { WholePiece } from './whole';
 import { ByRegion, Windows } from './windows';
 
-const MoistureChart = dynamic(() => import('./moisture-chart'), { ssr: false, loading: () => <div style={{ height: 210 }} className="muted">Drawing …</div> });
+const MoistureChart = dynamic(() => import('./moisture-chart'), {
+  ssr: false,
+  loading: () => (
+    <div style={{ height: 210 }} className="muted">
+      Drawing …
+    </div>
+  ),
+});
 
 /** The longest there is to look at, seconds. */
 function useLongest(): number {
@@ -31,10 +38,28 @@ function TimeSlider() {
     <>
       <h3>Look at it on</h3>
       <div className="time-slider">
-        <Form.Range aria-label="Time since the clay went on" min={0} max={longest} step={longest / 240} value={time} onChange={(e) => controller.setDryTime(Number(e.target.value))} aria-valuetext={formatDuration(time)} />
-        <div className="nights" aria-hidden="true">{nightsUntil(startHour, longest).map((n) => <i key={n.from} style={{ left: `${(n.from / longest) * 100}%`, width: `${((n.until - n.from) / longest) * 100}%` }} />)}</div>
+        <Form.Range
+          aria-label="Time since the clay went on"
+          min={0}
+          max={longest}
+          step={longest / 240}
+          value={time}
+          onChange={(e) => controller.setDryTime(Number(e.target.value))}
+          aria-valuetext={formatDuration(time)}
+        />
+        <div className="nights" aria-hidden="true">
+          {nightsUntil(startHour, longest).map((n) => (
+            <i
+              key={n.from}
+              style={{ left: `${(n.from / longest) * 100}%`, width: `${((n.until - n.from) / longest) * 100}%` }}
+            />
+          ))}
+        </div>
       </div>
-      <p className="small muted">{formatDate(isoDateOf(secondsOf(start) + startHour * 3600 + time))}, {formatDuration(time)} after the clay went on; nights are marked.</p>
+      <p className="small muted">
+        {formatDate(isoDateOf(secondsOf(start) + startHour * 3600 + time))}, {formatDuration(time)} after the clay went
+        on; nights are marked.
+      </p>
     </>
   );
 }
@@ -45,13 +70,45 @@ export default function DryingStation() {
   const dries = report?.regions.some((r) => r.coats.length > 0) && report.workableDays === null;
   return (
     <StationPanel
-      station="drying" title="Drying" cautions={dries ? ['Sanding dried clay: respirator, wet sanding where it stands it, and no sweeping dry.', 'Heaters and fans: nothing that can fall on the piece or catch on its covers, and never left on with nobody there.'] : []}
-      how={<>
-        <p>Water leaves the face as fast as the room takes it up, and the face cools itself while it does. Inside, water moves ever more slowly as the clay dries. The quick answer takes each region by itself, through its thickness: a coat as a slab, solid clay as the ball or rod it is nearest to. The full answer cuts all of the clay into small cells and follows the water from each to its neighbours and out of both faces.</p>
-        <p>On a flat coat the two agree to a hundredth. On whole pieces leather-hard agrees within a quarter; the full answer is up to a third later to touch-dry and up to twice as late through, where clay lies in a crevice or is thicker than it was typed; small rounded parts are a fifth earlier. Where they differ, the full answer is the one to go by.</p>
-        <p>The crack index adds two things. What the core holds back of the shrinkage, against the stretch the clay takes as it stiffens; and a dry skin over clay that is still wet, through the thickness and, in the full answer, beside it: thin parts dry before thick ones. A wire close under the face holds all of it back. Under 0.6 is sound; from 1 cracks are likely; over 1.6 near certain. It is judged over a square centimetre.</p>
-        <p className="mb-0">Ranges come from pushing diffusion, air, sorption, shrinkage and restraint to the ends of what is known; weighing narrows them. Left out: draughts from one side, sun, water taken up by the core, seams that were not scored. Sources: Crank, <em>The Mathematics of Diffusion</em>; Incropera, <em>Fundamentals of Heat and Mass Transfer</em>; Buck (1981); Hutchinson &amp; Suo (1992); Johansen &amp; Colella (1998).</p>
-      </>}
+      station="drying"
+      title="Drying"
+      cautions={
+        dries
+          ? [
+              'Sanding dried clay: respirator, wet sanding where it stands it, and no sweeping dry.',
+              'Heaters and fans: nothing that can fall on the piece or catch on its covers, and never left on with nobody there.',
+            ]
+          : []
+      }
+      how={
+        <>
+          <p>
+            Water leaves the face as fast as the room takes it up, and the face cools itself while it does. Inside,
+            water moves ever more slowly as the clay dries. The quick answer takes each region by itself, through its
+            thickness: a coat as a slab, solid clay as the ball or rod it is nearest to. The full answer cuts all of the
+            clay into small cells and follows the water from each to its neighbours and out of both faces.
+          </p>
+          <p>
+            On a flat coat the two agree to a hundredth. On whole pieces leather-hard agrees within a quarter; the full
+            answer is up to a third later to touch-dry and up to twice as late through, where clay lies in a crevice or
+            is thicker than it was typed; small rounded parts are a fifth earlier. Where they differ, the full answer is
+            the one to go by.
+          </p>
+          <p>
+            The crack index adds two things. What the core holds back of the shrinkage, against the stretch the clay
+            takes as it stiffens; and a dry skin over clay that is still wet, through the thickness and, in the full
+            answer, beside it: thin parts dry before thick ones. A wire close under the face holds all of it back. Under
+            0.6 is sound; from 1 cracks are likely; over 1.6 near certain. It is judged over a square centimetre.
+          </p>
+          <p className="mb-0">
+            Ranges come from pushing diffusion, air, sorption, shrinkage and restraint to the ends of what is known;
+            weighing narrows them. Left out: draughts from one side, sun, water taken up by the core, seams that were
+            not scored. Sources: Crank, <em>The Mathematics of Diffusion</em>; Incropera,{' '}
+            <em>Fundamentals of Heat and Mass Transfer</em>; Buck (1981); Hutchinson &amp; Suo (1992); Johansen &amp;
+            Colella (1998).
+          </p>
+        </>
+      }
     >
       {dries && report && (
         <>

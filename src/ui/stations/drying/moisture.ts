@@ -6,5 +6,8 @@ export function moistureShare(region: RegionReport, time: number): number {
   const coat = [...region.coats].reverse().find((c) => c.start <= time) ?? region.coats[0];
   if (!coat) return 0;
   const first = coat.course.history[0]?.meanMoisture ?? 1;
-  return (moistureAt(coat.course.history, time - coat.start).meanMoisture - coat.course.equilibrium) / (first - coat.course.equilibrium || 1);
+  return (
+    (moistureAt(coat.course.history, time - coat.start).meanMoisture - coat.course.equilibrium) /
+    (first - coat.course.equilibrium || 1)
+  );
 }

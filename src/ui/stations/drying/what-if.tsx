@@ -15,20 +15,45 @@ interface Way {
   readonly changes: (build: Build, regions: readonly string[]) => readonly Change[];
 }
 
-const coats = (build: Build, regions: readonly string[], by: (c: readonly number[]) => number[]): Change[] => regions.map((r) => {
-  const { stages: _, ...kept } = layersOf(build, r);
-  return { path: ['regions', 'own', r], value: { ...kept, coats: by(kept.coats) } };
-});
+const coats = (build: Build, regions: readonly string[], by: (c: readonly number[]) => number[]): Change[] =>
+  regions.map((r) => {
+    const { stages: _, ...kept } = layersOf(build, r);
+    return { path: ['regions', 'own', r], value: { ...kept, coats: by(kept.coats) } };
+  });
 
 const ways: readonly Way[] = [
-  { id: 'cover', name: 'Loose plastic for three days', changes: () => [{ path: ['room', 'covers'], value: [{ kind: 'loose-plastic', from: 0, until: 72, regions: [] }] }] },
+  {
+    id: 'cover',
+    name: 'Loose plastic for three days',
+    changes: () => [{ path: ['room', 'covers'], value: [{ kind: 'loose-plastic', from: 0, until: 72, regions: [] }] }],
+  },
   { id: 'open', name: 'Left uncovered', changes: () => [{ path: ['room', 'covers'], value: [] }] },
   { id: 'fan', name: 'A fan on it', changes: () => [{ path: ['room', 'airSpeed'], value: 1.5 }] },
-  { id: 'two-coats', name: 'In two coats', changes: (b, r) => coats(b, r, (c) => (c.length < 4 ? [...c, ...c].map((t) => t / 2).slice(0, 4) : [...c])) },
-  { id: 'thinner', name: 'A third thinner', changes: (b, r) => coats(b, r, (c) => c.map((t) => Math.max(0.0005, t * 0.67))) },
-  { id: 'soft-core', name: 'Over loose paper', changes: () => [{ path: ['armature', 'school', 'parameters', 'bulk'], value: 'paper-loose' }] },
-  { id: 'cloth', name: 'Core wrapped in cloth', changes: () => [{ path: ['armature', 'school', 'parameters', 'wrap'], value: 'cloth' }] },
-  { id: 'lift', name: 'Lifted off when leather-hard', changes: () => [{ path: ['stages', 'lift'], value: { when: 'leather-hard', hours: 0 } }] },
+  {
+    id: 'two-coats',
+    name: 'In two coats',
+    changes: (b, r) => coats(b, r, (c) => (c.length < 4 ? [...c, ...c].map((t) => t / 2).slice(0, 4) : [...c])),
+  },
+  {
+    id: 'thinner',
+    name: 'A third thinner',
+    changes: (b, r) => coats(b, r, (c) => c.map((t) => Math.max(0.0005, t * 0.67))),
+  },
+  {
+    id: 'soft-core',
+    name: 'Over loose paper',
+    changes: () => [{ path: ['armature', 'school', 'parameters', 'bulk'], value: 'paper-loose' }],
+  },
+  {
+    id: 'cloth',
+    name: 'Core wrapped in cloth',
+    changes: () => [{ path: ['armature', 'school', 'parameters', 'wrap'], value: 'cloth' }],
+  },
+  {
+    id: 'lift',
+    name: 'Lifted off when leather-hard',
+    changes: () => [{ path: ['stages', 'lift'], value: { when: 'leather-hard', hours: 0 } }],
+  },
   { id: 'stay', name: 'Left on its form', changes: () => [{ path: ['stages', 'lift'], value: null }] },
   { id: 'apart', name: 'Sections dried apart', changes: () => [{ path: ['stages', 'apart'], value: true }] },
   { id: 'whole', name: 'All in one piece', changes: () => [{ path: ['stages', 'apart'], value: false }] },
@@ -70,7 +95,10 @@ export function WhatIf() {
     setDone(0);
     client.current?.stop();
     client.current = new DryingClient((answer) => {
-      if (answer.kind === 'variant') setRows((old) => [...old.filter((r) => r.index !== answer.row.index), answer.row].sort((a, b) => a.index - b.index));
+      if (answer.kind === 'variant')
+        setRows((old) =>
+          [...old.filter((r) => r.index !== answer.row.index), answer.row].sort((a, b) => a.index - b.index),
+        );
       else if (answer.kind === 'progress') setDone(answer.done);
       else if (answer.kind === 'refused') setWrong(answer.why.message);
       else if (answer.kind === 'done') setBusy(false);
@@ -86,7 +114,12 @@ export function WhatIf() {
       <div className="ticks" role="group" aria-label="Other ways">
         {ways.map((w) => (
           <Form.Check
-            key={w.id} id={`way-${w.id}`} type="checkbox" label={w.name} checked={chosen.includes(w.id)} disabled={busy || (!chosen.includes(w.id) && chosen.length >= 3)}
+            key={w.id}
+            id={`way-${w.id}`}
+            type="checkbox"
+            label={w.name}
+            checked={chosen.includes(w.id)}
+            disabled={busy || (!chosen.includes(w.id) && chosen.length >= 3)}
             onChange={(e) => {
               setChosen(e.target.checked ? [...chosen, w.id] : chosen.filter((c) => c !== w.id));
               setRows([]);
@@ -94,17 +127,39 @@ export function WhatIf() {
           />
         ))}
       </div>
-      <Form.Check id="what-if-whole" type="checkbox" label="In three dimensions as well (some seconds each)" checked={inWhole} disabled={busy} onChange={(e) => setInWhole(e.target.checked)} />
+      <Form.Check
+        id="what-if-whole"
+        type="checkbox"
+        label="In three dimensions as well (some seconds each)"
+        checked={inWhole}
+        disabled={busy}
+        onChange={(e) => setInWhole(e.target.checked)}
+      />
       <div className="beside mt-2">
-        <Button size="sm" variant="iron" disabled={busy || chosen.length === 0} onClick={compare}>Set them side by side</Button>
-        {busy && <Button size="sm" variant="quiet" onClick={stop}>Stop</Button>}
+        <Button size="sm" variant="iron" disabled={busy || chosen.length === 0} onClick={compare}>
+          Set them side by side
+        </Button>
+        {busy && (
+          <Button size="sm" variant="quiet" onClick={stop}>
+            Stop
+          </Button>
+        )}
       </div>
       {busy && inWhole && <ProgressBar className="my-2" now={done * 100} aria-label="Working through the ways" />}
       {wrong && <p className="wrong">{wrong}</p>}
       {rows.length > 0 && (
         <div className="scroll-x">
           <Table size="sm" aria-label="Ways side by side">
-            <thead><tr><th>Way</th><th className="n">Cracks</th>{inWhole && <th className="n">in 3-D</th>}<th className="n">Dry through</th><th className="n">Weight wet</th><th aria-label="Take it" /></tr></thead>
+            <thead>
+              <tr>
+                <th>Way</th>
+                <th className="n">Cracks</th>
+                {inWhole && <th className="n">in 3-D</th>}
+                <th className="n">Dry through</th>
+                <th className="n">Weight wet</th>
+                <th aria-label="Take it" />
+              </tr>
+            </thead>
             <tbody>
               {rows.map((r) => {
                 const through = latest(r.regions.map((x) => x.throughDry));
@@ -113,15 +168,51 @@ export function WhatIf() {
                 return (
                   <tr key={r.index}>
                     <td>{names[r.index]}</td>
-                    <td className="n">{r.regions.length === 0 ? 'does not dry' : <>{sensible(r.summary.crack, 2)}{r.index > 0 && first && <div className="muted small">{signed(r.summary.crack - first.summary.crack)}</div>}</>}</td>
+                    <td className="n">
+                      {r.regions.length === 0 ? (
+                        'does not dry'
+                      ) : (
+                        <>
+                          {sensible(r.summary.crack, 2)}
+                          {r.index > 0 && first && (
+                            <div className="muted small">{signed(r.summary.crack - first.summary.crack)}</div>
+                          )}
+                        </>
+                      )}
+                    </td>
                     {inWhole && <td className="n">{worst === null ? (busy ? '…' : '') : sensible(worst, 2)}</td>}
-                    <td className="n">{through === null ? '' : <>{formatDuration(through)}{r.index > 0 && firstThrough !== null && <div className="muted small">{signed((through - firstThrough) / 86400).replace(/\d$/, '$& d')}</div>}</>}</td>
+                    <td className="n">
+                      {through === null ? (
+                        ''
+                      ) : (
+                        <>
+                          {formatDuration(through)}
+                          {r.index > 0 && firstThrough !== null && (
+                            <div className="muted small">
+                              {signed((through - firstThrough) / 86400).replace(/\d$/, '$& d')}
+                            </div>
+                          )}
+                        </>
+                      )}
+                    </td>
                     <td className="n">{formatMass(r.summary.wet, units)}</td>
-                    <td>{r.index > 0 && <Button size="sm" variant="quiet" aria-label={`Take it: ${names[r.index] ?? ''}`} onClick={() => {
-                      const way = ways.find((w) => w.id === chosen[r.index - 1]);
-                      if (way) controller.edit({ label: way.name, changes: way.changes(build, regionKey.split(',')) });
-                      setRows([]);
-                    }}>Take it</Button>}</td>
+                    <td>
+                      {r.index > 0 && (
+                        <Button
+                          size="sm"
+                          variant="quiet"
+                          aria-label={`Take it: ${names[r.index] ?? ''}`}
+                          onClick={() => {
+                            const way = ways.find((w) => w.id === chosen[r.index - 1]);
+                            if (way)
+                              controller.edit({ label: way.name, changes: way.changes(build, regionKey.split(',')) });
+                            setRows([]);
+                          }}
+                        >
+                          Take it
+                        </Button>
+                      )}
+                    </td>
                   </tr>
                 );
               })}

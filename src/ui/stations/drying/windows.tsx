@@ -27,22 +27,54 @@ export function Windows() {
     <>
       <h3>When a hand may</h3>
       <Table size="sm" aria-label="When a hand may do what">
-        <thead><tr><th>State</th><th className="n">After</th><th>On</th></tr></thead>
+        <thead>
+          <tr>
+            <th>State</th>
+            <th className="n">After</th>
+            <th>On</th>
+          </tr>
+        </thead>
         <tbody>
           {rows.map((w) => {
             // A last chance passes with the first region that sets; everything else waits for the last.
-            const pick = (values: readonly (number | null)[]) => (values.some((v) => v === null) ? null : w.id === 'smooth' ? Math.min(...(values as number[])) : Math.max(...(values as number[])));
+            const pick = (values: readonly (number | null)[]) =>
+              values.some((v) => v === null)
+                ? null
+                : w.id === 'smooth'
+                  ? Math.min(...(values as number[]))
+                  : Math.max(...(values as number[]));
             const at = pick(regions.map((r) => r.windows[w.id].at));
-            const low = pick(regions.map((r) => r.windows[w.id].range?.low ?? null)), high = pick(regions.map((r) => r.windows[w.id].range?.high ?? null));
+            const low = pick(regions.map((r) => r.windows[w.id].range?.low ?? null)),
+              high = pick(regions.map((r) => r.windows[w.id].range?.high ?? null));
             return (
               <tr key={w.id}>
-                <td>{w.name}<div className="muted small">{w.note}</div></td>
-                <td className="n">{at === null ? 'never' : formatDuration(at)}{low !== null && high !== null && <div className="muted small">{days(low)} to {days(high)}</div>}</td>
-                <td className="small">{at === null ? '' : formatDate(isoDateOf(secondsOf(start) + startHour * 3600 + at))}</td>
+                <td>
+                  {w.name}
+                  <div className="muted small">{w.note}</div>
+                </td>
+                <td className="n">
+                  {at === null ? 'never' : formatDuration(at)}
+                  {low !== null && high !== null && (
+                    <div className="muted small">
+                      {days(low)} to {days(high)}
+                    </div>
+                  )}
+                </td>
+                <td className="small">
+                  {at === null ? '' : formatDate(isoDateOf(secondsOf(start) + startHour * 3600 + at))}
+                </td>
               </tr>
             );
           })}
-          {lifted !== null && <tr><td>Off its form<div className="muted small">before most of the shrinking, once it keeps its shape</div></td><td className="n">{formatDuration(lifted)}</td><td className="small">{formatDate(isoDateOf(secondsOf(start) + startHour * 3600 + lifted))}</td></tr>}
+          {lifted !== null && (
+            <tr>
+              <td>
+                Off its form<div className="muted small">before most of the shrinking, once it keeps its shape</div>
+              </td>
+              <td className="n">{formatDuration(lifted)}</td>
+              <td className="small">{formatDate(isoDateOf(secondsOf(start) + startHour * 3600 + lifted))}</td>
+            </tr>
+          )}
         </tbody>
       </Table>
     </>
@@ -57,13 +89,38 @@ export function ByRegion() {
   const told = (t: number | null) => (t === null ? 'never' : formatDuration(t));
   return (
     <Table size="sm" aria-label="Drying by region">
-      <thead><tr><th>Region</th><th className="n">Leather-hard, touch-dry</th><th className="n">Through</th><th className="n">Cracks</th></tr></thead>
+      <thead>
+        <tr>
+          <th>Region</th>
+          <th className="n">Leather-hard, touch-dry</th>
+          <th className="n">Through</th>
+          <th className="n">Cracks</th>
+        </tr>
+      </thead>
       <tbody>
         {regions.map((r) => (
           <tr key={r.id}>
-            <td>{r.name}</td><td className="n">{told(r.leatherHard)}, {told(r.touchDry)}<div className="muted small">to hold {told(r.windows.hold.at)}</div></td>
-            <td className="n">{told(r.throughDry)}{r.throughDryRange && <div className="muted small">{days(r.throughDryRange.low)} to {days(r.throughDryRange.high)}</div>}</td>
-            <td className="n">{sensible(r.crack, 2)}{r.crackRange && <div className="muted small">{sensible(r.crackRange.low, 2)} to {sensible(r.crackRange.high, 2)}</div>}</td>
+            <td>{r.name}</td>
+            <td className="n">
+              {told(r.leatherHard)}, {told(r.touchDry)}
+              <div className="muted small">to hold {told(r.windows.hold.at)}</div>
+            </td>
+            <td className="n">
+              {told(r.throughDry)}
+              {r.throughDryRange && (
+                <div className="muted small">
+                  {days(r.throughDryRange.low)} to {days(r.throughDryRange.high)}
+                </div>
+              )}
+            </td>
+            <td className="n">
+              {sensible(r.crack, 2)}
+              {r.crackRange && (
+                <div className="muted small">
+                  {sensible(r.crackRange.low, 2)} to {sensible(r.crackRange.high, 2)}
+                </div>
+              )}
+            </td>
           </tr>
         ))}
       </tbody>

@@ -15,7 +15,16 @@ import Size, { HeightField } from './size';
 
 function MeasureField({ name, measure }: { name: string; measure: Measure }) {
   const path = ['form', 'start', 'measures', name] as const;
-  if (measure.kind === 'choice') return <ChoiceAt label={measure.label} path={path} fallback={measure.start} choices={measure.options} hint={measure.hint} />;
+  if (measure.kind === 'choice')
+    return (
+      <ChoiceAt
+        label={measure.label}
+        path={path}
+        fallback={measure.start}
+        choices={measure.options}
+        hint={measure.hint}
+      />
+    );
   if (measure.kind === 'yes-no') return <YesNoAt label={measure.label} path={path} fallback={measure.start} />;
   const kind = ({ length: 'length', count: 'number', share: 'number', angle: 'angle' } as const)[measure.kind];
   return <NumberAt label={measure.label} path={path} kind={kind} fallback={measure.start} hint={measure.hint} />;
@@ -34,7 +43,9 @@ function OtherStart() {
     controller.edit({
       label: `Start again from: ${chosen?.name ?? wanted}`,
       changes: [
-        { path: ['form'], value: fresh.value.form }, { path: ['armature'], value: fresh.value.armature }, { path: ['regions'], value: fresh.value.regions },
+        { path: ['form'], value: fresh.value.form },
+        { path: ['armature'], value: fresh.value.armature },
+        { path: ['regions'], value: fresh.value.regions },
         { path: ['brief', 'clay'], value: fresh.value.brief.clay },
       ],
     });
@@ -47,11 +58,23 @@ function OtherStart() {
         <label htmlFor="other-start">Form</label>
         <Form.Select id="other-start" size="sm" value={wanted} onChange={(e) => setWanted(e.target.value)}>
           <option value="">choose …</option>
-          {startForms.filter((f) => f.kind !== kind).map((f) => <option key={f.kind} value={f.kind}>{f.name}</option>)}
+          {startForms
+            .filter((f) => f.kind !== kind)
+            .map((f) => (
+              <option key={f.kind} value={f.kind}>
+                {f.name}
+              </option>
+            ))}
         </Form.Select>
-        {chosen && <div className="hint">{chosen.when} Its usual armature, clay and thickness come with it; Undo brings this form back.</div>}
+        {chosen && (
+          <div className="hint">
+            {chosen.when} Its usual armature, clay and thickness come with it; Undo brings this form back.
+          </div>
+        )}
       </div>
-      <Button size="sm" variant="iron" disabled={!chosen} onClick={take}>Start again</Button>
+      <Button size="sm" variant="iron" disabled={!chosen} onClick={take}>
+        Start again
+      </Button>
     </details>
   );
 }
@@ -64,15 +87,31 @@ export default function FormStation() {
   const thickest = useBench((s) => s.cover?.thickest);
   return (
     <StationPanel
-      station="form" title="The form"
-      how={<>
-        <p>The form is a union of simple masses that melt into one another. Each hangs on a joint, so that a pose takes it along; the right of a pair is the reflection of its left. The surface is sampled on a grid of small cubes, finer where the piece is thin; each cube the surface passes through counts for the share inside.</p>
-        <p className="mb-0">The core is the outer face moved inward by the thickness of the clay. Over an object the clay stands outside instead, and a shell is as thick as its clay. Features smaller than the clay is thick belong to the modelling.</p>
-      </>}
+      station="form"
+      title="The form"
+      how={
+        <>
+          <p>
+            The form is a union of simple masses that melt into one another. Each hangs on a joint, so that a pose takes
+            it along; the right of a pair is the reflection of its left. The surface is sampled on a grid of small
+            cubes, finer where the piece is thin; each cube the surface passes through counts for the share inside.
+          </p>
+          <p className="mb-0">
+            The core is the outer face moved inward by the thickness of the clay. Over an object the clay stands outside
+            instead, and a shell is as thick as its clay. Features smaller than the clay is thick belong to the
+            modelling.
+          </p>
+        </>
+      }
     >
       <h3>Measures, at life size</h3>
-      <p className="muted small mb-2">{form?.name}: {form?.when}</p>
-      <div className="pairs"><SizeField /><HeightField /></div>
+      <p className="muted small mb-2">
+        {form?.name}: {form?.when}
+      </p>
+      <div className="pairs">
+        <SizeField />
+        <HeightField />
+      </div>
       <div className="pairs">
         {form && Object.entries(form.measures).map(([name, m]) => <MeasureField key={name} name={name} measure={m} />)}
       </div>
@@ -85,14 +124,32 @@ export default function FormStation() {
         <>
           <h3>What the picture shows</h3>
           <Table size="sm" aria-label="Regions of the form">
-            <thead><tr><th>Region</th><th className="n">Face</th><th className="n">Clay</th><th className="n">Bulk</th></tr></thead>
+            <thead>
+              <tr>
+                <th>Region</th>
+                <th className="n">Face</th>
+                <th className="n">Clay</th>
+                <th className="n">Bulk</th>
+              </tr>
+            </thead>
             <tbody>
               {report.regions.map((r) => (
-                <tr key={r.id}><td>{r.name}</td><td className="n">{Math.round(r.area * 1e4)} cm²</td><td className="n">{formatVolume(r.clayVolume, units)}</td><td className="n">{formatVolume(r.bulkVolume, units)}</td></tr>
+                <tr key={r.id}>
+                  <td>{r.name}</td>
+                  <td className="n">{Math.round(r.area * 1e4)} cm²</td>
+                  <td className="n">{formatVolume(r.clayVolume, units)}</td>
+                  <td className="n">{formatVolume(r.bulkVolume, units)}</td>
+                </tr>
               ))}
             </tbody>
           </Table>
-          <p className="muted small mt-2 mb-0">Overall {formatLength(report.size.width, units)} wide, {formatLength(report.size.depth, units)} deep, {formatLength(report.size.height, units)} high from the board.{thickest && thickest.thickness > 0 ? ` Thickest in the ${thickest.place}: ${formatLength(thickest.thickness, units)} through.` : ''}</p>
+          <p className="muted small mt-2 mb-0">
+            Overall {formatLength(report.size.width, units)} wide, {formatLength(report.size.depth, units)} deep,{' '}
+            {formatLength(report.size.height, units)} high from the board.
+            {thickest && thickest.thickness > 0
+              ? ` Thickest in the ${thickest.place}: ${formatLength(thickest.thickness, units)} through.`
+              : ''}
+          </p>
         </>
       )}
     </StationPanel>

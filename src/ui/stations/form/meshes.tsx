@@ -2,7 +2,15 @@
 import { useEffect, useRef, useState } from 'react';
 import { Button, Form, Modal, ProgressBar } from 'react-bootstrap';
 import type { BuildEdit, Change, Mass } from '../../../core/build';
-import { largestMeshFile, meshFormats, meshUnits, resolveForm, type MeshFormat, type MeshUnit, type SampledShape } from '../../../core/form';
+import {
+  largestMeshFile,
+  meshFormats,
+  meshUnits,
+  resolveForm,
+  type MeshFormat,
+  type MeshUnit,
+  type SampledShape,
+} from '../../../core/form';
 import { formatLength, formatVolume, parseLength, sensible } from '../../../core/quantity';
 import { exportedParts, type ExportedPart } from '../../../core/verdict';
 import { MeshClient } from '../../../workers/mesh-client';
@@ -13,12 +21,20 @@ import { useBench, useController } from '../../bench/context';
 /** Bringing a mesh in as a mass of the form, and taking form, core and armature out. */
 type Role = 'face' | 'core' | 'bare';
 const roles: readonly { id: Role; name: string }[] = [
-  { id: 'face', name: 'the finished face: clay inside it' }, { id: 'core', name: 'an object inside: clay over it' }, { id: 'bare', name: 'an object that stays bare' },
+  { id: 'face', name: 'the finished face: clay inside it' },
+  { id: 'core', name: 'an object inside: clay over it' },
+  { id: 'bare', name: 'an object that stays bare' },
 ];
 type Read = Extract<MeshAnswer, { kind: 'read' }>;
 
 /** Adds the sampled mesh on the root joint; alone, if it is to stand in place of what is there. */
-function meshEdit(controller: BenchController, shape: SampledShape, name: string, role: Role, alone: boolean): { edit: BuildEdit; id: string } | null {
+function meshEdit(
+  controller: BenchController,
+  shape: SampledShape,
+  name: string,
+  role: Role,
+  alone: boolean,
+): { edit: BuildEdit; id: string } | null {
   const { build } = controller.state;
   const form = resolveForm(build);
   if (!form.ok) return null;
@@ -29,12 +45,25 @@ function meshEdit(controller: BenchController, shape: SampledShape, name: string
   const { size } = build.form.start;
   const small = 1 / size;
   const mass: Mass = {
-    id, name: name.slice(0, 60) || 'mesh', region: 'mesh', at: [0, 0, 0.001], turn: [0, 0, 0], blend: 0, role,
+    id,
+    name: name.slice(0, 60) || 'mesh',
+    region: 'mesh',
+    at: [0, 0, 0.001],
+    turn: [0, 0, 0],
+    blend: 0,
+    role,
     // The document holds life size; the mesh was brought in at full scale.
-    shape: { ...shape, step: shape.step * small, from: [shape.from[0] * small, shape.from[1] * small, shape.from[2] * small], deepest: shape.deepest * small },
+    shape: {
+      ...shape,
+      step: shape.step * small,
+      from: [shape.from[0] * small, shape.from[1] * small, shape.from[2] * small],
+      deepest: shape.deepest * small,
+    },
   };
   const changes: Change[] = [{ path: ['form', 'added', build.form.added.length], value: mass }];
-  if (alone) for (const m of form.value.masses) changes.push({ path: ['form', 'edits', m.id], value: { ...(build.form.edits[m.id] ?? {}), hidden: true } });
+  if (alone)
+    for (const m of form.value.masses)
+      changes.push({ path: ['form', 'edits', m.id], value: { ...(build.form.edits[m.id] ?? {}), hidden: true } });
   return { id, edit: { label: `Bring in ${mass.name}`, changes } };
 }
 
@@ -117,42 +146,127 @@ function BringIn() {
   const sides = read?.sides.map((s) => formatLength(s * k, units)) ?? [];
   return (
     <>
-      <input ref={file} type="file" hidden accept=".stl,.obj,.ply,.glb" aria-label="Mesh file" onChange={(e) => void take(e.target.files?.[0])} />
-      <Button size="sm" variant="quiet" onClick={() => file.current?.click()}>Bring in a mesh</Button>
-      <Modal show={busy !== null || read !== null || wrong !== null} onHide={close} centered aria-labelledby="mesh-title">
-        <Modal.Header closeButton><Modal.Title id="mesh-title" as="h2" className="h5">{name || 'A mesh'}</Modal.Title></Modal.Header>
+      <input
+        ref={file}
+        type="file"
+        hidden
+        accept=".stl,.obj,.ply,.glb"
+        aria-label="Mesh file"
+        onChange={(e) => void take(e.target.files?.[0])}
+      />
+      <Button size="sm" variant="quiet" onClick={() => file.current?.click()}>
+        Bring in a mesh
+      </Button>
+      <Modal
+        show={busy !== null || read !== null || wrong !== null}
+        onHide={close}
+        centered
+        aria-labelledby="mesh-title"
+      >
+        <Modal.Header closeButton>
+          <Modal.Title id="mesh-title" as="h2" className="h5">
+            {name || 'A mesh'}
+          </Modal.Title>
+        </Modal.Header>
         <Modal.Body>
-          {busy && <div role="status"><p className="mb-1">{busy.what} …</p><ProgressBar now={Math.round(busy.share * 100)} aria-label={busy.what} /></div>}
-          {wrong && <p className="status-fails" role="alert">{wrong} {read ? '' : 'The build is as it was.'}</p>}
-          {read && !busy && <>
-            <p className="muted">
-              {read.report.triangles} triangles, {read.report.watertight ? 'closed' : `open at ${read.report.openEdges} edges`}
-              {read.holesClosed > 0 ? `; ${read.holesClosed} small ${read.holesClosed === 1 ? 'hole' : 'holes'} closed` : ''}
-              {read.facesTurned > 0 ? `; ${read.facesTurned} faces turned the right way` : ''}.
-            </p>
-            <div className="pairs">
-              <div className="field"><label htmlFor="mesh-unit">Unit of the file</label>
-                <Form.Select id="mesh-unit" size="sm" value={unit} onChange={(e) => setUnit(e.target.value as MeshUnit)}>{Object.keys(meshUnits).map((u) => <option key={u} value={u}>{u}</option>)}</Form.Select>
-                <div className="hint">{sides.join(' × ')}, {formatVolume(read.report.volume * k ** 3, units)}. Is that right?</div></div>
-              <div className="field"><label htmlFor="mesh-up">Up in the file</label>
-                <Form.Select id="mesh-up" size="sm" value={up} onChange={(e) => setUp(e.target.value as 'z' | 'y')}><option value="z">its third axis</option><option value="y">its second axis</option></Form.Select></div>
-              <div className="field"><label htmlFor="mesh-height">Scaled to a height of</label><Form.Control id="mesh-height" size="sm" value={height} placeholder="as it is" onChange={(e) => setHeight(e.target.value)} /></div>
-              <div className="field"><label htmlFor="mesh-role">It is</label>
-                <Form.Select id="mesh-role" size="sm" value={role} onChange={(e) => setRole(e.target.value as Role)}>{roles.map((r) => <option key={r.id} value={r.id}>{r.name}</option>)}</Form.Select></div>
+          {busy && (
+            <div role="status">
+              <p className="mb-1">{busy.what} …</p>
+              <ProgressBar now={Math.round(busy.share * 100)} aria-label={busy.what} />
             </div>
-            <Form.Check id="mesh-alone" type="checkbox" label="In place of the masses that are there" checked={alone} onChange={(e) => setAlone(e.target.checked)} />
-          </>}
+          )}
+          {wrong && (
+            <p className="status-fails" role="alert">
+              {wrong} {read ? '' : 'The build is as it was.'}
+            </p>
+          )}
+          {read && !busy && (
+            <>
+              <p className="muted">
+                {read.report.triangles} triangles,{' '}
+                {read.report.watertight ? 'closed' : `open at ${read.report.openEdges} edges`}
+                {read.holesClosed > 0
+                  ? `; ${read.holesClosed} small ${read.holesClosed === 1 ? 'hole' : 'holes'} closed`
+                  : ''}
+                {read.facesTurned > 0 ? `; ${read.facesTurned} faces turned the right way` : ''}.
+              </p>
+              <div className="pairs">
+                <div className="field">
+                  <label htmlFor="mesh-unit">Unit of the file</label>
+                  <Form.Select
+                    id="mesh-unit"
+                    size="sm"
+                    value={unit}
+                    onChange={(e) => setUnit(e.target.value as MeshUnit)}
+                  >
+                    {Object.keys(meshUnits).map((u) => (
+                      <option key={u} value={u}>
+                        {u}
+                      </option>
+                    ))}
+                  </Form.Select>
+                  <div className="hint">
+                    {sides.join(' × ')}, {formatVolume(read.report.volume * k ** 3, units)}. Is that right?
+                  </div>
+                </div>
+                <div className="field">
+                  <label htmlFor="mesh-up">Up in the file</label>
+                  <Form.Select id="mesh-up" size="sm" value={up} onChange={(e) => setUp(e.target.value as 'z' | 'y')}>
+                    <option value="z">its third axis</option>
+                    <option value="y">its second axis</option>
+                  </Form.Select>
+                </div>
+                <div className="field">
+                  <label htmlFor="mesh-height">Scaled to a height of</label>
+                  <Form.Control
+                    id="mesh-height"
+                    size="sm"
+                    value={height}
+                    placeholder="as it is"
+                    onChange={(e) => setHeight(e.target.value)}
+                  />
+                </div>
+                <div className="field">
+                  <label htmlFor="mesh-role">It is</label>
+                  <Form.Select id="mesh-role" size="sm" value={role} onChange={(e) => setRole(e.target.value as Role)}>
+                    {roles.map((r) => (
+                      <option key={r.id} value={r.id}>
+                        {r.name}
+                      </option>
+                    ))}
+                  </Form.Select>
+                </div>
+              </div>
+              <Form.Check
+                id="mesh-alone"
+                type="checkbox"
+                label="In place of the masses that are there"
+                checked={alone}
+                onChange={(e) => setAlone(e.target.checked)}
+              />
+            </>
+          )}
         </Modal.Body>
         <Modal.Footer>
-          <Button variant="quiet" onClick={close}>{busy ? 'Stop' : 'Leave it'}</Button>
-          {read && <Button variant="iron" disabled={busy !== null} onClick={bring}>Put it on the turntable</Button>}
+          <Button variant="quiet" onClick={close}>
+            {busy ? 'Stop' : 'Leave it'}
+          </Button>
+          {read && (
+            <Button variant="iron" disabled={busy !== null} onClick={bring}>
+              Put it on the turntable
+            </Button>
+          )}
         </Modal.Footer>
       </Modal>
     </>
   );
 }
 
-const partNames: Readonly<Record<ExportedPart, string>> = { form: 'the form', core: 'the core under the clay', armature: 'the armature' };
+const partNames: Readonly<Record<ExportedPart, string>> = {
+  form: 'the form',
+  core: 'the core under the clay',
+  armature: 'the armature',
+};
 
 function TakeOut() {
   const controller = useController();
@@ -181,14 +295,42 @@ function TakeOut() {
     <details>
       <summary>Take it out as a mesh</summary>
       <div className="mt-2">
-        {exportedParts.map((p) => <Form.Check inline key={p} id={`out-${p}`} type="checkbox" label={partNames[p]} checked={parts.includes(p)} onChange={(e) => setParts(e.target.checked ? [...parts, p] : parts.filter((x) => x !== p))} />)}
+        {exportedParts.map((p) => (
+          <Form.Check
+            inline
+            key={p}
+            id={`out-${p}`}
+            type="checkbox"
+            label={partNames[p]}
+            checked={parts.includes(p)}
+            onChange={(e) => setParts(e.target.checked ? [...parts, p] : parts.filter((x) => x !== p))}
+          />
+        ))}
       </div>
       <div className="acts mt-2 align-items-center">
-        <Form.Select size="sm" aria-label="Kind of file" style={{ width: '7rem' }} value={format} onChange={(e) => setFormat(e.target.value as MeshFormat)}>{meshFormats.map((f) => <option key={f} value={f}>{f.toUpperCase()}</option>)}</Form.Select>
-        <Button size="sm" variant="iron" disabled={parts.length === 0} onClick={take}>Take out</Button>
-        <span className="small muted" role="status">{state}</span>
+        <Form.Select
+          size="sm"
+          aria-label="Kind of file"
+          style={{ width: '7rem' }}
+          value={format}
+          onChange={(e) => setFormat(e.target.value as MeshFormat)}
+        >
+          {meshFormats.map((f) => (
+            <option key={f} value={f}>
+              {f.toUpperCase()}
+            </option>
+          ))}
+        </Form.Select>
+        <Button size="sm" variant="iron" disabled={parts.length === 0} onClick={take}>
+          Take out
+        </Button>
+        <span className="small muted" role="status">
+          {state}
+        </span>
       </div>
-      <p className="muted small mt-1 mb-0">In millimetres, upright along the third axis; GLB in metres, by its own rule.</p>
+      <p className="muted small mt-1 mb-0">
+        In millimetres, upright along the third axis; GLB in metres, by its own rule.
+      </p>
     </details>
   );
 }
@@ -197,7 +339,9 @@ export default function Meshes() {
   return (
     <>
       <h3>Meshes</h3>
-      <div className="acts mb-2"><BringIn /></div>
+      <div className="acts mb-2">
+        <BringIn />
+      </div>
       <TakeOut />
     </>
   );

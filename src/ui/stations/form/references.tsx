@@ -7,7 +7,13 @@ import { formatLength, parseLength } from '../../../core/quantity';
 import { useBench, useController } from '../../bench/context';
 
 /** Reference pictures and outline templates, scaled by two marks on them. */
-interface Fresh { readonly name: string; readonly image?: string; readonly lines?: number[][]; readonly width: number; readonly height: number }
+interface Fresh {
+  readonly name: string;
+  readonly image?: string;
+  readonly lines?: number[][];
+  readonly width: number;
+  readonly height: number;
+}
 type Mark = readonly [number, number];
 
 const largestSide = 1400;
@@ -63,7 +69,8 @@ function readOutline(text: string, name: string): Fresh {
       }
       host.append(at);
       const length = shape.getTotalLength();
-      const matrix = shape.getCTM(), root = host.getCTM();
+      const matrix = shape.getCTM(),
+        root = host.getCTM();
       if (!(length > 0) || length > 1e7) continue;
       const points: number[] = [];
       const steps = Math.min(2000, Math.max(16, Math.ceil(length / 2)));
@@ -76,10 +83,14 @@ function readOutline(text: string, name: string): Fresh {
     }
     const kept = outlineLines(lines);
     if (!kept.ok) throw new Error(kept.message);
-    const xs = kept.value.flatMap((l) => l.filter((_, i) => i % 2 === 0)), ys = kept.value.flatMap((l) => l.filter((_, i) => i % 2 === 1));
-    const left = Math.min(...xs), top = Math.min(...ys);
+    const xs = kept.value.flatMap((l) => l.filter((_, i) => i % 2 === 0)),
+      ys = kept.value.flatMap((l) => l.filter((_, i) => i % 2 === 1));
+    const left = Math.min(...xs),
+      top = Math.min(...ys);
     return {
-      name, width: Math.max(1, Math.max(...xs) - left), height: Math.max(1, Math.max(...ys) - top),
+      name,
+      width: Math.max(1, Math.max(...xs) - left),
+      height: Math.max(1, Math.max(...ys) - top),
       lines: kept.value.map((l) => l.map((v, i) => Math.round((v - (i % 2 ? top : left)) * 100) / 100)),
     };
   } finally {
@@ -88,17 +99,33 @@ function readOutline(text: string, name: string): Fresh {
 }
 
 /** The picture with two marks to set on it; arrow keys move the one that has the focus. */
-function Marker({ fresh, marks, setMarks }: { fresh: Fresh; marks: readonly Mark[]; setMarks: (m: readonly Mark[]) => void }) {
+function Marker({
+  fresh,
+  marks,
+  setMarks,
+}: {
+  fresh: Fresh;
+  marks: readonly Mark[];
+  setMarks: (m: readonly Mark[]) => void;
+}) {
   const [next, setNext] = useState(0);
   const place = (event: React.MouseEvent<SVGSVGElement>) => {
     const box = event.currentTarget.getBoundingClientRect();
-    const at: Mark = [((event.clientX - box.left) / box.width) * fresh.width, ((event.clientY - box.top) / box.height) * fresh.height];
+    const at: Mark = [
+      ((event.clientX - box.left) / box.width) * fresh.width,
+      ((event.clientY - box.top) / box.height) * fresh.height,
+    ];
     setMarks(marks.map((m, i) => (i === next ? at : m)));
     setNext(1 - next);
   };
   const nudge = (i: number) => (event: React.KeyboardEvent) => {
     const step = (event.shiftKey ? 10 : 1) * Math.max(fresh.width, fresh.height) * 0.002;
-    const way: Record<string, Mark> = { ArrowLeft: [-step, 0], ArrowRight: [step, 0], ArrowUp: [0, -step], ArrowDown: [0, step] };
+    const way: Record<string, Mark> = {
+      ArrowLeft: [-step, 0],
+      ArrowRight: [step, 0],
+      ArrowUp: [0, -step],
+      ArrowDown: [0, step],
+    };
     const by = way[event.key];
     if (!by) return;
     setMarks(marks.map((m, k) => (k === i ? [m[0] + by[0], m[1] + by[1]] : m)));
@@ -106,11 +133,46 @@ function Marker({ fresh, marks, setMarks }: { fresh: Fresh; marks: readonly Mark
   };
   const dot = Math.max(fresh.width, fresh.height) * 0.012;
   return (
-    <svg viewBox={`0 0 ${fresh.width} ${fresh.height}`} style={{ width: '100%', maxHeight: '46vh', background: 'var(--plaster)', cursor: 'crosshair' }} onClick={place} role="group" aria-label="Click the two marks, or move them with the arrow keys">
+    <svg
+      viewBox={`0 0 ${fresh.width} ${fresh.height}`}
+      style={{ width: '100%', maxHeight: '46vh', background: 'var(--plaster)', cursor: 'crosshair' }}
+      onClick={place}
+      role="group"
+      aria-label="Click the two marks, or move them with the arrow keys"
+    >
       {fresh.image && <image href={fresh.image} width={fresh.width} height={fresh.height} />}
-      {fresh.lines?.map((l, i) => <polyline key={i} fill="none" stroke="currentColor" strokeWidth={dot * 0.2} points={l.reduce((s, v, k) => s + (k % 2 ? `,${v} ` : v), '')} />)}
-      <line x1={marks[0]?.[0]} y1={marks[0]?.[1]} x2={marks[1]?.[0]} y2={marks[1]?.[1]} stroke="#9e3d28" strokeWidth={dot * 0.3} />
-      {marks.map((m, i) => <circle key={i} tabIndex={0} role="img" aria-label={i === 0 ? 'Lower mark' : 'Upper mark'} cx={m[0]} cy={m[1]} r={dot} fill={i === next ? '#9e3d28' : '#fffdf8'} stroke="#9e3d28" strokeWidth={dot * 0.3} onKeyDown={nudge(i)} />)}
+      {fresh.lines?.map((l, i) => (
+        <polyline
+          key={i}
+          fill="none"
+          stroke="currentColor"
+          strokeWidth={dot * 0.2}
+          points={l.reduce((s, v, k) => s + (k % 2 ? `,${v} ` : v), '')}
+        />
+      ))}
+      <line
+        x1={marks[0]?.[0]}
+        y1={marks[0]?.[1]}
+        x2={marks[1]?.[0]}
+        y2={marks[1]?.[1]}
+        stroke="#9e3d28"
+        strokeWidth={dot * 0.3}
+      />
+      {marks.map((m, i) => (
+        <circle
+          key={i}
+          tabIndex={0}
+          role="img"
+          aria-label={i === 0 ? 'Lower mark' : 'Upper mark'}
+          cx={m[0]}
+          cy={m[1]}
+          r={dot}
+          fill={i === next ? '#9e3d28' : '#fffdf8'}
+          stroke="#9e3d28"
+          strokeWidth={dot * 0.3}
+          onKeyDown={nudge(i)}
+        />
+      ))}
     </svg>
   );
 }
@@ -122,7 +184,10 @@ export default function References() {
   const height = useBench((s) => s.report?.size.height ?? 0.3);
   const file = useRef<HTMLInputElement>(null);
   const [fresh, setFresh] = useState<Fresh | null>(null);
-  const [marks, setMarks] = useState<readonly Mark[]>([[0, 0], [0, 0]]);
+  const [marks, setMarks] = useState<readonly Mark[]>([
+    [0, 0],
+    [0, 0],
+  ]);
   const [apart, setApart] = useState('');
   const [above, setAbove] = useState('0');
   const [view, setView] = useState<'front' | 'side'>('front');
@@ -140,7 +205,10 @@ export default function References() {
       const isOutline = chosen.type === 'image/svg+xml' || /\.svg$/i.test(chosen.name);
       const read = isOutline ? readOutline(await chosen.text(), chosen.name) : await readPicture(chosen);
       setFresh(read);
-      setMarks([[read.width / 2, read.height * 0.98], [read.width / 2, read.height * 0.02]]);
+      setMarks([
+        [read.width / 2, read.height * 0.98],
+        [read.width / 2, read.height * 0.02],
+      ]);
       setApart(formatLength(height, units));
     } catch (error) {
       setFresh(null);
@@ -150,7 +218,8 @@ export default function References() {
   const keep = () => {
     if (!fresh) return;
     const unit = units === 'imperial' ? 'in' : 'mm';
-    const far = parseLength(apart, unit), up = parseLength(above, unit);
+    const far = parseLength(apart, unit),
+      up = parseLength(above, unit);
     const [a, b] = marks as [Mark, Mark];
     const pixels = Math.hypot(a[0] - b[0], a[1] - b[1]);
     if (!far.ok || !(far.value > 0)) setWrong('Type how far apart the two marks are on the piece.');
@@ -161,10 +230,22 @@ export default function References() {
       let n = 1;
       while (references.some((r) => r.id === `ref-${n}`)) n++;
       const made: Reference = {
-        id: `ref-${n}`, name: fresh.name.slice(0, 80), view, width: fresh.width, height: fresh.height, perPixel: far.value / pixels, mark: [lower[0], lower[1]], above: up.value, opacity: 0.5, shown: true,
+        id: `ref-${n}`,
+        name: fresh.name.slice(0, 80),
+        view,
+        width: fresh.width,
+        height: fresh.height,
+        perPixel: far.value / pixels,
+        mark: [lower[0], lower[1]],
+        above: up.value,
+        opacity: 0.5,
+        shown: true,
         ...(fresh.image ? { image: fresh.image } : { lines: fresh.lines }),
       };
-      const refused = controller.edit({ label: `Reference: ${made.name}`, changes: [{ path: ['references', references.length], value: made }] });
+      const refused = controller.edit({
+        label: `Reference: ${made.name}`,
+        changes: [{ path: ['references', references.length], value: made }],
+      });
       if (refused) setWrong(`${refused.path}: ${refused.message}`);
       else {
         controller.lookFrom(view);
@@ -172,35 +253,110 @@ export default function References() {
       }
     }
   };
-  const set = (i: number, key: string, value: unknown) => controller.edit({ label: 'Reference', changes: [{ path: ['references', i, key], value }] });
+  const set = (i: number, key: string, value: unknown) =>
+    controller.edit({ label: 'Reference', changes: [{ path: ['references', i, key], value }] });
   return (
     <>
       <h3>Pictures and outlines to model after</h3>
-      <input ref={file} type="file" hidden accept="image/png,image/jpeg,image/webp,image/svg+xml,.svg" aria-label="Reference file" onChange={(e) => void take(e.target.files?.[0])} />
-      <Button size="sm" variant="quiet" disabled={references.length >= 6} onClick={() => file.current?.click()}>Bring one in</Button>
-      {wrong && !fresh && <p className="status-fails mt-2" role="alert">Not taken: {wrong}.</p>}
+      <input
+        ref={file}
+        type="file"
+        hidden
+        accept="image/png,image/jpeg,image/webp,image/svg+xml,.svg"
+        aria-label="Reference file"
+        onChange={(e) => void take(e.target.files?.[0])}
+      />
+      <Button size="sm" variant="quiet" disabled={references.length >= 6} onClick={() => file.current?.click()}>
+        Bring one in
+      </Button>
+      {wrong && !fresh && (
+        <p className="status-fails mt-2" role="alert">
+          Not taken: {wrong}.
+        </p>
+      )}
       <ul className="list-unstyled mt-2 mb-0">
         {references.map((r, i) => (
           <li key={r.id} className="d-flex gap-2 align-items-center flex-wrap mb-1">
-            <Form.Check id={`shown-${r.id}`} type="checkbox" label={`${r.name}, ${r.view}`} checked={r.shown} onChange={(e) => set(i, 'shown', e.target.checked)} />
-            <Form.Range aria-label={`How strongly ${r.name} shows`} style={{ width: '7rem' }} min={0.05} max={1} step={0.05} value={r.opacity} onChange={(e) => set(i, 'opacity', Number(e.target.value))} />
-            <Button size="sm" variant="quiet" aria-label={`Take ${r.name} away`} onClick={() => controller.edit({ label: `Take ${r.name} away`, changes: [{ path: ['references', i], value: undefined }] })}>×</Button>
+            <Form.Check
+              id={`shown-${r.id}`}
+              type="checkbox"
+              label={`${r.name}, ${r.view}`}
+              checked={r.shown}
+              onChange={(e) => set(i, 'shown', e.target.checked)}
+            />
+            <Form.Range
+              aria-label={`How strongly ${r.name} shows`}
+              style={{ width: '7rem' }}
+              min={0.05}
+              max={1}
+              step={0.05}
+              value={r.opacity}
+              onChange={(e) => set(i, 'opacity', Number(e.target.value))}
+            />
+            <Button
+              size="sm"
+              variant="quiet"
+              aria-label={`Take ${r.name} away`}
+              onClick={() =>
+                controller.edit({
+                  label: `Take ${r.name} away`,
+                  changes: [{ path: ['references', i], value: undefined }],
+                })
+              }
+            >
+              ×
+            </Button>
           </li>
         ))}
       </ul>
       <Modal show={fresh !== null} onHide={close} centered size="lg" aria-labelledby="reference-title">
-        <Modal.Header closeButton><Modal.Title id="reference-title" as="h2" className="h5">{fresh?.name}</Modal.Title></Modal.Header>
+        <Modal.Header closeButton>
+          <Modal.Title id="reference-title" as="h2" className="h5">
+            {fresh?.name}
+          </Modal.Title>
+        </Modal.Header>
         <Modal.Body>
           {fresh && <Marker fresh={fresh} marks={marks} setMarks={setMarks} />}
-          <p className="muted small mt-2">Click two places whose distance on the finished piece you know. The lower one comes to stand over the middle of the board.</p>
+          <p className="muted small mt-2">
+            Click two places whose distance on the finished piece you know. The lower one comes to stand over the middle
+            of the board.
+          </p>
           <div className="pairs">
-            <div className="field"><label htmlFor="ref-apart">They are apart</label><Form.Control id="ref-apart" size="sm" value={apart} onChange={(e) => setApart(e.target.value)} /></div>
-            <div className="field"><label htmlFor="ref-above">The lower one is above the board</label><Form.Control id="ref-above" size="sm" value={above} onChange={(e) => setAbove(e.target.value)} /></div>
-            <div className="field"><label htmlFor="ref-view">Seen from</label><Form.Select id="ref-view" size="sm" value={view} onChange={(e) => setView(e.target.value as 'front' | 'side')}><option value="front">the front</option><option value="side">the side, its left</option></Form.Select></div>
+            <div className="field">
+              <label htmlFor="ref-apart">They are apart</label>
+              <Form.Control id="ref-apart" size="sm" value={apart} onChange={(e) => setApart(e.target.value)} />
+            </div>
+            <div className="field">
+              <label htmlFor="ref-above">The lower one is above the board</label>
+              <Form.Control id="ref-above" size="sm" value={above} onChange={(e) => setAbove(e.target.value)} />
+            </div>
+            <div className="field">
+              <label htmlFor="ref-view">Seen from</label>
+              <Form.Select
+                id="ref-view"
+                size="sm"
+                value={view}
+                onChange={(e) => setView(e.target.value as 'front' | 'side')}
+              >
+                <option value="front">the front</option>
+                <option value="side">the side, its left</option>
+              </Form.Select>
+            </div>
           </div>
-          {wrong && <p className="status-fails" role="alert">{wrong}</p>}
+          {wrong && (
+            <p className="status-fails" role="alert">
+              {wrong}
+            </p>
+          )}
         </Modal.Body>
-        <Modal.Footer><Button variant="quiet" onClick={close}>Leave it</Button><Button variant="iron" onClick={keep}>Hang it behind the piece</Button></Modal.Footer>
+        <Modal.Footer>
+          <Button variant="quiet" onClick={close}>
+            Leave it
+          </Button>
+          <Button variant="iron" onClick={keep}>
+            Hang it behind the piece
+          </Button>
+        </Modal.Footer>
       </Modal>
     </>
   );

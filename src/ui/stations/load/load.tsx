@@ -20,7 +20,15 @@ export function MomentSwitch() {
   return (
     <ButtonGroup aria-label="Moment of the piece's life" className="switch-row">
       {moments.map((m) => (
-        <Button key={m.moment} variant="quiet" active={m.moment === current} aria-pressed={m.moment === current} onClick={() => controller.setMoment(m.moment)}>{m.name}</Button>
+        <Button
+          key={m.moment}
+          variant="quiet"
+          active={m.moment === current}
+          aria-pressed={m.moment === current}
+          onClick={() => controller.setMoment(m.moment)}
+        >
+          {m.name}
+        </Button>
       ))}
     </ButtonGroup>
   );
@@ -28,7 +36,8 @@ export function MomentSwitch() {
 
 function letGoWords(l: LetGo): string {
   if (l.when === 'at-once') return 'You may let go as soon as the clay is on: the armature carries it without a prop.';
-  if (l.when === 'after' && l.after !== null) return `Hold or prop it for ${formatDuration(l.after)}: by then enough water has left. Until then it is asked for ${sensible(l.unproppedWet, 2)} times what it can bear.`;
+  if (l.when === 'after' && l.after !== null)
+    return `Hold or prop it for ${formatDuration(l.after)}: by then enough water has left. Until then it is asked for ${sensible(l.unproppedWet, 2)} times what it can bear.`;
   return `Not by itself: unpropped it is asked for ${sensible(l.unproppedWet, 2)} times what it can bear, and ${sensible(l.unproppedDry, 2)} when dry. Strengthen it, or leave the prop in.`;
 }
 
@@ -48,19 +57,52 @@ function Props() {
       {report && <p>{letGoWords(report.letGo)}</p>}
       {props.length > 0 && (
         <Table size="sm" aria-label="Props">
-          <thead><tr><th>Prop under</th><th>Until</th><th className="n">Takes</th><th><span className="visually-hidden">Remove</span></th></tr></thead>
+          <thead>
+            <tr>
+              <th>Prop under</th>
+              <th>Until</th>
+              <th className="n">Takes</th>
+              <th>
+                <span className="visually-hidden">Remove</span>
+              </th>
+            </tr>
+          </thead>
           <tbody>
             {props.map((p, i) => (
               <tr key={p.id}>
                 <td>{nameOf(p.node)}</td>
                 <td>
-                  <Form.Select size="sm" aria-label={`Prop under ${nameOf(p.node)} stays until`} value={p.until} onChange={(e) => controller.edit({ label: 'How long the prop stays', changes: [{ path: ['armature', 'props', i, 'until'], value: e.target.value }] })}>
+                  <Form.Select
+                    size="sm"
+                    aria-label={`Prop under ${nameOf(p.node)} stays until`}
+                    value={p.until}
+                    onChange={(e) =>
+                      controller.edit({
+                        label: 'How long the prop stays',
+                        changes: [{ path: ['armature', 'props', i, 'until'], value: e.target.value }],
+                      })
+                    }
+                  >
                     <option value="through-dry">it is dry</option>
                     <option value="always">for good</option>
                   </Form.Select>
                 </td>
                 <td className="n">{push(p.node) > 0 ? formatForce(push(p.node), units) : 'nothing'}</td>
-                <td className="n"><Button size="sm" variant="quiet" aria-label={`Take away the prop under ${nameOf(p.node)}`} onClick={() => controller.edit({ label: 'Prop taken away', changes: [{ path: ['armature', 'props', i], value: undefined }] })}>Take away</Button></td>
+                <td className="n">
+                  <Button
+                    size="sm"
+                    variant="quiet"
+                    aria-label={`Take away the prop under ${nameOf(p.node)}`}
+                    onClick={() =>
+                      controller.edit({
+                        label: 'Prop taken away',
+                        changes: [{ path: ['armature', 'props', i], value: undefined }],
+                      })
+                    }
+                  >
+                    Take away
+                  </Button>
+                </td>
               </tr>
             ))}
           </tbody>
@@ -69,12 +111,36 @@ function Props() {
       <div className="d-flex gap-2 mt-2">
         <Form.Select size="sm" aria-label="Joint to prop" value={node} onChange={(e) => setNode(e.target.value)}>
           <option value="">Put a prop under …</option>
-          {free.map((n) => <option key={n.id} value={n.id}>{nameOf(n.id)}</option>)}
+          {free.map((n) => (
+            <option key={n.id} value={n.id}>
+              {nameOf(n.id)}
+            </option>
+          ))}
         </Form.Select>
-        <Button size="sm" variant="quiet" disabled={node === ''} onClick={() => {
-          controller.edit({ label: `Prop under the ${nameOf(node)}`, changes: [{ path: ['armature', 'props', props.length], value: { id: `prop-${node.replaceAll('/', '-')}`, name: `prop under the ${nameOf(node)}`, node, until: 'through-dry' } }] });
-          setNode('');
-        }}>Add</Button>
+        <Button
+          size="sm"
+          variant="quiet"
+          disabled={node === ''}
+          onClick={() => {
+            controller.edit({
+              label: `Prop under the ${nameOf(node)}`,
+              changes: [
+                {
+                  path: ['armature', 'props', props.length],
+                  value: {
+                    id: `prop-${node.replaceAll('/', '-')}`,
+                    name: `prop under the ${nameOf(node)}`,
+                    node,
+                    until: 'through-dry',
+                  },
+                },
+              ],
+            });
+            setNode('');
+          }}
+        >
+          Add
+        </Button>
       </div>
     </>
   );
@@ -91,37 +157,85 @@ export default function LoadStation() {
   const nameOf = new Map(nodes?.bones.map((b) => [b.id, b.name]));
   const [all, setAll] = useState(false);
   // In a cage of hundreds the hardest-pressed stand first.
-  const shown = !check || all || check.bones.length <= mostShown ? (check?.bones ?? []) : [...check.bones].sort((a, b) => Math.max(b.utilisation, b.buckling) - Math.max(a.utilisation, a.buckling)).slice(0, mostShown);
+  const shown =
+    !check || all || check.bones.length <= mostShown
+      ? (check?.bones ?? [])
+      : [...check.bones]
+          .sort((a, b) => Math.max(b.utilisation, b.buckling) - Math.max(a.utilisation, a.buckling))
+          .slice(0, mostShown);
   const caution = report ? liftingCaution(report.summary.wet) : null;
   return (
     <StationPanel
-      station="load" title="Load" cautions={caution ? [caution] : []}
-      how={<>
-        <p>The armature is solved as a frame in space: along each bone run wires, pipe, bulk and the clay round it, each with its stiffness and strength. Every small cube of clay and bulk hangs on the nearest bone of its mass, at the weight it has at the chosen moment. A member&rsquo;s figure is 1.5 times (2 on the road, 3 worn or overhead) what it carries over what it can bear in bending, twist and pull together; below 0.6 is sound, over 1 it fails.</p>
-        <p>Joins let through part of the metal&rsquo;s strength and turn a little: a hose clamp 60 %, bound and glued 70 %. Clay counts with the strength it has when fresh, also once it is dry. Left out: knocks, wires bent back and forth, clay that was patched on.</p>
-        <p>A frame that is pushed is looked at for bowing out as a whole: the factor by which its pushes would have to grow, from its stiffness with and without them. Ties only pull, props only push; one that would do otherwise is let go.</p>
-        <p className="mb-0">It tips when its centre of gravity passes the edge of the board. Sources: Przemieniecki, <em>Theory of Matrix Structural Analysis</em>; Roark&rsquo;s <em>Formulas for Stress and Strain</em>; USDA <em>Wood Handbook</em> for screws.</p>
-      </>}
+      station="load"
+      title="Load"
+      cautions={caution ? [caution] : []}
+      how={
+        <>
+          <p>
+            The armature is solved as a frame in space: along each bone run wires, pipe, bulk and the clay round it,
+            each with its stiffness and strength. Every small cube of clay and bulk hangs on the nearest bone of its
+            mass, at the weight it has at the chosen moment. A member&rsquo;s figure is 1.5 times (2 on the road, 3 worn
+            or overhead) what it carries over what it can bear in bending, twist and pull together; below 0.6 is sound,
+            over 1 it fails.
+          </p>
+          <p>
+            Joins let through part of the metal&rsquo;s strength and turn a little: a hose clamp 60 %, bound and glued
+            70 %. Clay counts with the strength it has when fresh, also once it is dry. Left out: knocks, wires bent
+            back and forth, clay that was patched on.
+          </p>
+          <p>
+            A frame that is pushed is looked at for bowing out as a whole: the factor by which its pushes would have to
+            grow, from its stiffness with and without them. Ties only pull, props only push; one that would do otherwise
+            is let go.
+          </p>
+          <p className="mb-0">
+            It tips when its centre of gravity passes the edge of the board. Sources: Przemieniecki,{' '}
+            <em>Theory of Matrix Structural Analysis</em>; Roark&rsquo;s <em>Formulas for Stress and Strain</em>; USDA{' '}
+            <em>Wood Handbook</em> for screws.
+          </p>
+        </>
+      }
     >
       {report?.worst && <p className={`worst status-${report.worst.status}`}>{report.worst.sentence}</p>}
       <h3>Members, moment by moment</h3>
       <MomentSwitch />
       {check && (
         <Table size="sm" aria-label={`Members, ${check.name}`}>
-          <thead><tr><th>Member</th><th className="n">Carries</th><th className="n">Of what it bears</th><th className="n">Moves</th></tr></thead>
+          <thead>
+            <tr>
+              <th>Member</th>
+              <th className="n">Carries</th>
+              <th className="n">Of what it bears</th>
+              <th className="n">Moves</th>
+            </tr>
+          </thead>
           <tbody>
             {shown.map((b) => (
               <tr key={b.bone}>
                 <td>{nameOf.get(b.bone) ?? b.bone}</td>
                 <td className="n">{formatMass(b.carries, units)}</td>
-                <td className="n"><Plumb status={statusOf(Math.max(b.utilisation, b.buckling))} size={15} /> {sensible(Math.max(b.utilisation, b.buckling), 2)}{b.buckling > b.utilisation ? <div className="small">bows out</div> : b.set > 0 ? <div className="small">{b.set >= 99 ? 'folds' : `keeps ${sensible(b.set * 100, 2)} % of the bend`}</div> : null}</td>
+                <td className="n">
+                  <Plumb status={statusOf(Math.max(b.utilisation, b.buckling))} size={15} />{' '}
+                  {sensible(Math.max(b.utilisation, b.buckling), 2)}
+                  {b.buckling > b.utilisation ? (
+                    <div className="small">bows out</div>
+                  ) : b.set > 0 ? (
+                    <div className="small">
+                      {b.set >= 99 ? 'folds' : `keeps ${sensible(b.set * 100, 2)} % of the bend`}
+                    </div>
+                  ) : null}
+                </td>
                 <td className="n">{b.sag < 0.00005 ? '0' : formatLength(b.sag, units)}</td>
               </tr>
             ))}
           </tbody>
         </Table>
       )}
-      {check && check.bones.length > mostShown && <Button size="sm" variant="quiet" onClick={() => setAll(!all)}>{all ? 'The hardest-pressed only' : `All ${check.bones.length} members`}</Button>}
+      {check && check.bones.length > mostShown && (
+        <Button size="sm" variant="quiet" onClick={() => setAll(!all)}>
+          {all ? 'The hardest-pressed only' : `All ${check.bones.length} members`}
+        </Button>
+      )}
       <Props />
       <Strengthen />
       {report && (
@@ -130,10 +244,32 @@ export default function LoadStation() {
           <Situations />
           <h3>Weight, part by part</h3>
           <Table size="sm" aria-label="Weight ledger">
-            <thead><tr><th>Part</th><th className="n">Wet</th><th className="n">Dry</th></tr></thead>
+            <thead>
+              <tr>
+                <th>Part</th>
+                <th className="n">Wet</th>
+                <th className="n">Dry</th>
+              </tr>
+            </thead>
             <tbody>
-              {report.ledger.items.map((i) => <tr key={i.id}><td>{i.name}</td><td className="n">{formatMass(i.wet, units)}</td><td className="n">{formatMass(i.dry, units)}</td></tr>)}
-              <tr><td><strong>All of it</strong></td><td className="n"><strong>{formatMass(report.ledger.wet, units)}</strong></td><td className="n"><strong>{formatMass(report.ledger.dry, units)}</strong></td></tr>
+              {report.ledger.items.map((i) => (
+                <tr key={i.id}>
+                  <td>{i.name}</td>
+                  <td className="n">{formatMass(i.wet, units)}</td>
+                  <td className="n">{formatMass(i.dry, units)}</td>
+                </tr>
+              ))}
+              <tr>
+                <td>
+                  <strong>All of it</strong>
+                </td>
+                <td className="n">
+                  <strong>{formatMass(report.ledger.wet, units)}</strong>
+                </td>
+                <td className="n">
+                  <strong>{formatMass(report.ledger.dry, units)}</strong>
+                </td>
+              </tr>
             </tbody>
           </Table>
         </>

@@ -17,16 +17,33 @@ export function StandingTables() {
     <>
       <h3>Standing</h3>
       <Table size="sm" aria-label="Standing, moment by moment">
-        <thead><tr><th>Moment</th><th className="n">Weight</th><th className="n">Tips at</th><th className="n">Push at the crown</th></tr></thead>
+        <thead>
+          <tr>
+            <th>Moment</th>
+            <th className="n">Weight</th>
+            <th className="n">Tips at</th>
+            <th className="n">Push at the crown</th>
+          </tr>
+        </thead>
         <tbody>
           {report.stances.map((s) => (
-            <tr key={s.moment}><td>{s.name}</td><td className="n">{formatMass(s.mass, units)}</td><td className="n">{sensible(s.tipAngle, 2)}° {s.towards}</td><td className="n">{formatForce(s.push, units)}</td></tr>
+            <tr key={s.moment}>
+              <td>{s.name}</td>
+              <td className="n">{formatMass(s.mass, units)}</td>
+              <td className="n">
+                {sensible(s.tipAngle, 2)}° {s.towards}
+              </td>
+              <td className="n">{formatForce(s.push, units)}</td>
+            </tr>
           ))}
         </tbody>
       </Table>
       <p className="muted">
-        {standing === 'casters' ? `It rolls when pushed with ${formatForce(handling.slidesAt, units)}: lock or chock its casters while you work` : `It slides when pushed at its foot with ${formatForce(handling.slidesAt, units)}${handling.slidesAt < stance.push ? ': it creeps before it tips, so clamp it or put rubber under it while you work' : ''}`}.
-        {' '}Its {stance.towards} may stand over the edge of a table by {formatLength(handling.overhang, units)} at the most.
+        {standing === 'casters'
+          ? `It rolls when pushed with ${formatForce(handling.slidesAt, units)}: lock or chock its casters while you work`
+          : `It slides when pushed at its foot with ${formatForce(handling.slidesAt, units)}${handling.slidesAt < stance.push ? ': it creeps before it tips, so clamp it or put rubber under it while you work' : ''}`}
+        . Its {stance.towards} may stand over the edge of a table by {formatLength(handling.overhang, units)} at the
+        most.
       </p>
       <Counterweight />
     </>
@@ -52,12 +69,36 @@ function Counterweight() {
     <details className="mb-3">
       <summary>Counterweight</summary>
       <div className="pairs mt-2">
-        <QuantityInput label="Fixed behind the board’s middle by" kind="length" value={behind} onCommit={(v) => { setBack(v); return null; }} />
-        <QuantityInput label="Or a weight of" kind="mass" value={kg} onCommit={(v) => { if (v === null || !(v > 0)) return 'A weight over nothing'; setKg(v); return null; }} />
+        <QuantityInput
+          label="Fixed behind the board’s middle by"
+          kind="length"
+          value={behind}
+          onCommit={(v) => {
+            setBack(v);
+            return null;
+          }}
+        />
+        <QuantityInput
+          label="Or a weight of"
+          kind="mass"
+          value={kg}
+          onCommit={(v) => {
+            if (v === null || !(v > 0)) return 'A weight over nothing';
+            setKg(v);
+            return null;
+          }}
+        />
       </div>
       <p className="mb-0">
-        {needed === 0 ? `It leans ${sensible(target)}° already without one.` : Number.isFinite(needed) ? `There, ${formatMass(needed, units)} more bring every side to ${sensible(target)}°.` : 'No weight at that place brings every side to it.'}
-        {' '}{needed > 0 && (away <= across ? `${formatMass(kg, units)} do it ${formatLength(away, units)} in from the ${stance.towards} edge or further.` : `${formatMass(kg, units)} would have to lie ${formatLength(away, units)} from the ${stance.towards} edge: off the board.`)}
+        {needed === 0
+          ? `It leans ${sensible(target)}° already without one.`
+          : Number.isFinite(needed)
+            ? `There, ${formatMass(needed, units)} more bring every side to ${sensible(target)}°.`
+            : 'No weight at that place brings every side to it.'}{' '}
+        {needed > 0 &&
+          (away <= across
+            ? `${formatMass(kg, units)} do it ${formatLength(away, units)} in from the ${stance.towards} edge or further.`
+            : `${formatMass(kg, units)} would have to lie ${formatLength(away, units)} from the ${stance.towards} edge: off the board.`)}
       </p>
     </details>
   );
@@ -72,9 +113,26 @@ export function Situations() {
     <>
       <h3>Finished, without props</h3>
       <Table size="sm" aria-label="In each situation">
-        <thead><tr><th>When it</th><th>Weakest</th><th className="n">Of what it bears</th></tr></thead>
+        <thead>
+          <tr>
+            <th>When it</th>
+            <th>Weakest</th>
+            <th className="n">Of what it bears</th>
+          </tr>
+        </thead>
         <tbody>
-          {situations.map((s) => <tr key={s.id}><td>{s.name}{s.id === meant ? ' (meant)' : ''}</td><td>{s.bone}, {s.cause}</td><td className={`n status-${s.status}`}>{sensible(s.utilisation, 2)}</td></tr>)}
+          {situations.map((s) => (
+            <tr key={s.id}>
+              <td>
+                {s.name}
+                {s.id === meant ? ' (meant)' : ''}
+              </td>
+              <td>
+                {s.bone}, {s.cause}
+              </td>
+              <td className={`n status-${s.status}`}>{sensible(s.utilisation, 2)}</td>
+            </tr>
+          ))}
         </tbody>
       </Table>
     </>

@@ -11,15 +11,37 @@ import { StationPanel } from '../../parts/judgement';
 /** Moving, mounting and wearing it: what it goes through on its way, and how it meets the world. */
 const travel = (key: string) => ['brief', 'travel', key] as const;
 const mountAt = (key: string) => ['armature', 'mount', key] as const;
-const kinds = [{ id: 'stands', name: 'stands on its base' }, { id: 'hangs', name: 'hangs from lines' }, { id: 'wall', name: 'on a plate on the wall' }, { id: 'worn', name: 'is worn' }];
-const places = [{ id: 'head', name: 'the head' }, { id: 'shoulder', name: 'a shoulder' }, { id: 'chest', name: 'the chest' }, { id: 'back', name: 'the back' }, { id: 'hand', name: 'a hand' }];
+const kinds = [
+  { id: 'stands', name: 'stands on its base' },
+  { id: 'hangs', name: 'hangs from lines' },
+  { id: 'wall', name: 'on a plate on the wall' },
+  { id: 'worn', name: 'is worn' },
+];
+const places = [
+  { id: 'head', name: 'the head' },
+  { id: 'shoulder', name: 'a shoulder' },
+  { id: 'chest', name: 'the chest' },
+  { id: 'back', name: 'the back' },
+  { id: 'hand', name: 'a hand' },
+];
 
 function PointFields({ path, at, label }: { path: readonly (string | number)[]; at: Vec3; label: string }) {
   const controller = useController();
   return (
     <div className="pairs">
       {(['left of the middle', 'behind the middle', 'above the board'] as const).map((axis, k) => (
-        <QuantityInput key={axis} label={`${label}, ${axis}`} kind="length" value={at[k as 0 | 1 | 2]} onCommit={(v) => (v === null ? null : controller.edit({ label: `${label} moved`, changes: [{ path: [...path, k], value: v }] })?.message ?? null)} />
+        <QuantityInput
+          key={axis}
+          label={`${label}, ${axis}`}
+          kind="length"
+          value={at[k as 0 | 1 | 2]}
+          onCommit={(v) =>
+            v === null
+              ? null
+              : (controller.edit({ label: `${label} moved`, changes: [{ path: [...path, k], value: v }] })?.message ??
+                null)
+          }
+        />
       ))}
     </div>
   );
@@ -36,34 +58,88 @@ function Worn({ mount }: { mount: Extract<Mount, { kind: 'worn' }> }) {
     const n = mount.straps.length;
     const c = finished?.centre ?? [0, 0, 0.1];
     const at: Vec3 = [c[0] + (n % 2 === 0 ? 0.06 : -0.06), c[1], c[2]];
-    controller.edit({ label: 'Strap added', changes: [{ path: ['armature', 'mount', 'straps', n], value: { id: `strap-${Date.now().toString(36)}`, name: `strap ${n + 1}`, at: [...at] } }] });
+    controller.edit({
+      label: 'Strap added',
+      changes: [
+        {
+          path: ['armature', 'mount', 'straps', n],
+          value: { id: `strap-${Date.now().toString(36)}`, name: `strap ${n + 1}`, at: [...at] },
+        },
+      ],
+    });
   };
   return (
     <>
       <div className="pairs">
         <ChoiceAt label="Worn on" path={mountAt('where')} choices={places} />
         <NumberAt label="At a stretch" path={mountAt('hours')} kind="hours" />
-        <NumberAt label="Watched from" path={mountAt('watchFrom')} kind="mass" optional placeholder={formatMass(usual.watchFrom, units)} hint="empty: the usual" />
-        <NumberAt label="Too much from" path={mountAt('failsFrom')} kind="mass" optional placeholder={formatMass(usual.failsFrom, units)} hint="empty: the usual" />
+        <NumberAt
+          label="Watched from"
+          path={mountAt('watchFrom')}
+          kind="mass"
+          optional
+          placeholder={formatMass(usual.watchFrom, units)}
+          hint="empty: the usual"
+        />
+        <NumberAt
+          label="Too much from"
+          path={mountAt('failsFrom')}
+          kind="mass"
+          optional
+          placeholder={formatMass(usual.failsFrom, units)}
+          hint="empty: the usual"
+        />
       </div>
       {mount.straps.length > 0 && worn && (
         <Table size="sm" aria-label="Straps">
-          <thead><tr><th>Strap or stitch</th><th className="n">Share</th><th className="n">Pull</th><th><span className="visually-hidden">Remove</span></th></tr></thead>
+          <thead>
+            <tr>
+              <th>Strap or stitch</th>
+              <th className="n">Share</th>
+              <th className="n">Pull</th>
+              <th>
+                <span className="visually-hidden">Remove</span>
+              </th>
+            </tr>
+          </thead>
           <tbody>
             {mount.straps.map((s, i) => {
               const own = worn.straps.find((w) => w.id === s.id);
               return (
                 <tr key={s.id}>
-                  <td><details><summary>{s.name}</summary><TextAt label="Name" path={['armature', 'mount', 'straps', i, 'name']} /><PointFields path={['armature', 'mount', 'straps', i, 'at']} at={s.at} label="Place" /></details></td>
-                  <td className="n">{own ? `${sensible(own.share * 100, 2)} %` : ''}</td><td className="n">{own ? formatForce(own.pull, units) : ''}</td>
-                  <td className="n"><Button size="sm" variant="quiet" aria-label={`Take away ${s.name}`} onClick={() => controller.edit({ label: 'Strap taken away', changes: [{ path: ['armature', 'mount', 'straps', i], value: undefined }] })}>×</Button></td>
+                  <td>
+                    <details>
+                      <summary>{s.name}</summary>
+                      <TextAt label="Name" path={['armature', 'mount', 'straps', i, 'name']} />
+                      <PointFields path={['armature', 'mount', 'straps', i, 'at']} at={s.at} label="Place" />
+                    </details>
+                  </td>
+                  <td className="n">{own ? `${sensible(own.share * 100, 2)} %` : ''}</td>
+                  <td className="n">{own ? formatForce(own.pull, units) : ''}</td>
+                  <td className="n">
+                    <Button
+                      size="sm"
+                      variant="quiet"
+                      aria-label={`Take away ${s.name}`}
+                      onClick={() =>
+                        controller.edit({
+                          label: 'Strap taken away',
+                          changes: [{ path: ['armature', 'mount', 'straps', i], value: undefined }],
+                        })
+                      }
+                    >
+                      ×
+                    </Button>
+                  </td>
                 </tr>
               );
             })}
           </tbody>
         </Table>
       )}
-      <Button size="sm" variant="quiet" onClick={add} disabled={mount.straps.length >= 12}>Add a strap or stitch point</Button>
+      <Button size="sm" variant="quiet" onClick={add} disabled={mount.straps.length >= 12}>
+        Add a strap or stitch point
+      </Button>
       {worn && <p className="mt-2">{leverWords(worn.leverage, worn.towards)}</p>}
     </>
   );
@@ -75,29 +151,87 @@ function MountFields() {
   const top = useBench((s) => s.report?.size.height ?? 0.5);
   const choose = (id: string) => {
     const fresh: Record<string, unknown> = {
-      stands: { kind: 'stands' }, hangs: { kind: 'hangs', points: [[0.05, 0, top], [-0.05, 0, top]] }, wall: { kind: 'wall' }, worn: { kind: 'worn', straps: [] },
+      stands: { kind: 'stands' },
+      hangs: {
+        kind: 'hangs',
+        points: [
+          [0.05, 0, top],
+          [-0.05, 0, top],
+        ],
+      },
+      wall: { kind: 'wall' },
+      worn: { kind: 'worn', straps: [] },
     };
-    return controller.edit({ label: `Finished, it ${kinds.find((k) => k.id === id)?.name ?? id}`, changes: [{ path: ['armature', 'mount'], value: fresh[id] }] })?.message ?? null;
+    return (
+      controller.edit({
+        label: `Finished, it ${kinds.find((k) => k.id === id)?.name ?? id}`,
+        changes: [{ path: ['armature', 'mount'], value: fresh[id] }],
+      })?.message ?? null
+    );
   };
   return (
     <>
       <h3>How it meets the world</h3>
-      <ChoiceInput label="Finished, it" value={mount.kind} choices={kinds} onChoose={choose} hint={mount.kind === 'stands' ? 'A piece that is worn or hung leaves its board behind.' : undefined} />
+      <ChoiceInput
+        label="Finished, it"
+        value={mount.kind}
+        choices={kinds}
+        onChoose={choose}
+        hint={mount.kind === 'stands' ? 'A piece that is worn or hung leaves its board behind.' : undefined}
+      />
       {mount.kind === 'hangs' && (
         <>
           {mount.points.map((p, i) => (
             <div key={i} className="d-flex align-items-end gap-2">
               <PointFields path={['armature', 'mount', 'points', i]} at={p} label={`Point ${i + 1}`} />
-              {mount.points.length > 1 && <Button size="sm" variant="quiet" className="mb-2" aria-label={`Take away point ${i + 1}`} onClick={() => controller.edit({ label: 'Hanging point taken away', changes: [{ path: ['armature', 'mount', 'points', i], value: undefined }] })}>×</Button>}
+              {mount.points.length > 1 && (
+                <Button
+                  size="sm"
+                  variant="quiet"
+                  className="mb-2"
+                  aria-label={`Take away point ${i + 1}`}
+                  onClick={() =>
+                    controller.edit({
+                      label: 'Hanging point taken away',
+                      changes: [{ path: ['armature', 'mount', 'points', i], value: undefined }],
+                    })
+                  }
+                >
+                  ×
+                </Button>
+              )}
             </div>
           ))}
-          <Button size="sm" variant="quiet" disabled={mount.points.length >= 12} onClick={() => controller.edit({ label: 'Hanging point added', changes: [{ path: ['armature', 'mount', 'points', mount.points.length], value: [0, 0.05 * mount.points.length, top] }] })}>Add a point</Button>
+          <Button
+            size="sm"
+            variant="quiet"
+            disabled={mount.points.length >= 12}
+            onClick={() =>
+              controller.edit({
+                label: 'Hanging point added',
+                changes: [
+                  {
+                    path: ['armature', 'mount', 'points', mount.points.length],
+                    value: [0, 0.05 * mount.points.length, top],
+                  },
+                ],
+              })
+            }
+          >
+            Add a point
+          </Button>
         </>
       )}
       {mount.kind === 'wall' && (
         <div className="pairs">
-          <NumberAt label="Plate, high" path={mountAt('height')} kind="length" /><NumberAt label="Screws" path={mountAt('screws')} kind="number" />
-          <NumberAt label="One screw may be pulled with, N" path={mountAt('pull')} kind="number" hint="by wall and plug; ask who knows the wall" />
+          <NumberAt label="Plate, high" path={mountAt('height')} kind="length" />
+          <NumberAt label="Screws" path={mountAt('screws')} kind="number" />
+          <NumberAt
+            label="One screw may be pulled with, N"
+            path={mountAt('pull')}
+            kind="number"
+            hint="by wall and plug; ask who knows the wall"
+          />
         </div>
       )}
       {mount.kind === 'worn' && <Worn mount={mount} />}
@@ -113,14 +247,35 @@ function Parts() {
   const people = (n: number) => (n === 1 ? 'one' : Number.isFinite(n) ? String(n) : 'a hoist');
   return (
     <Table size="sm" aria-label="Parts as they are carried">
-      <thead><tr><th>Part</th><th className="n">Weight</th><th className="n">Size</th><th className="n">People</th><th>Door</th>{handling.vehicleName !== null && <th>Vehicle</th>}</tr></thead>
+      <thead>
+        <tr>
+          <th>Part</th>
+          <th className="n">Weight</th>
+          <th className="n">Size</th>
+          <th className="n">People</th>
+          <th>Door</th>
+          {handling.vehicleName !== null && <th>Vehicle</th>}
+        </tr>
+      </thead>
       <tbody>
         {rows.map((p) => (
           <tr key={p.name}>
-            <td>{p.name}{p.heldBy !== '' && <div className="small muted">{p.heldBy}</div>}</td><td className="n">{formatMass(p.mass, units)}</td>
-            <td className="n">{[p.size.width, p.size.depth, p.size.height].map((v) => formatLength(v, units).replace(/ mm$/, '')).join(' x ')}{units === 'metric' ? ' mm' : ''}</td>
-            <td className="n">{people(p.lift.people)}</td><td>{p.door ? 'goes through' : <span className="status-fails">does not</span>}</td>
-            {handling.vehicleName !== null && <td>{p.vehicle ? 'fits' : <span className="status-fails">does not</span>}</td>}
+            <td>
+              {p.name}
+              {p.heldBy !== '' && <div className="small muted">{p.heldBy}</div>}
+            </td>
+            <td className="n">{formatMass(p.mass, units)}</td>
+            <td className="n">
+              {[p.size.width, p.size.depth, p.size.height]
+                .map((v) => formatLength(v, units).replace(/ mm$/, ''))
+                .join(' x ')}
+              {units === 'metric' ? ' mm' : ''}
+            </td>
+            <td className="n">{people(p.lift.people)}</td>
+            <td>{p.door ? 'goes through' : <span className="status-fails">does not</span>}</td>
+            {handling.vehicleName !== null && (
+              <td>{p.vehicle ? 'fits' : <span className="status-fails">does not</span>}</td>
+            )}
           </tr>
         ))}
       </tbody>
@@ -133,25 +288,54 @@ export default function MoveStation() {
   const report = useBench((s) => s.report);
   const build = useBench((s) => s.build);
   const heavy = report ? liftingCaution(report.finished.mass) : null;
-  const cautions = [...(report && engineerDecides(build, report) ? [engineerDecides(build, report) as string] : []), ...(heavy ? [heavy] : []), 'Carry it by the armature or its board, never by the clay; clear the way first.'];
+  const cautions = [
+    ...(report && engineerDecides(build, report) ? [engineerDecides(build, report)!] : []),
+    ...(heavy ? [heavy] : []),
+    'Carry it by the armature or its board, never by the clay; clear the way first.',
+  ];
   return (
     <StationPanel
-      station="move" title="Moving, mounting, wearing" cautions={cautions}
-      how={<>
-        <p>Lifting: the revised equation of NIOSH (1994), for one lift from floor to table, held as near as the piece&rsquo;s depth allows, with a fair grip. Divided by that limit, the weight gives how many people; past four it takes a hoist.</p>
-        <p>On the road: EN 12195-1, 0.8 g braking, 0.5 g to the sides and back, and a bump of 2 g; those are under Load when the brief says it is carried and driven.</p>
-        <p className="mb-0">Hanging and straps: shares by statics about the centre of gravity. Left out: swing, jumps, how a wearer stands.</p>
-      </>}
+      station="move"
+      title="Moving, mounting, wearing"
+      cautions={cautions}
+      how={
+        <>
+          <p>
+            Lifting: the revised equation of NIOSH (1994), for one lift from floor to table, held as near as the
+            piece&rsquo;s depth allows, with a fair grip. Divided by that limit, the weight gives how many people; past
+            four it takes a hoist.
+          </p>
+          <p>
+            On the road: EN 12195-1, 0.8 g braking, 0.5 g to the sides and back, and a bump of 2 g; those are under Load
+            when the brief says it is carried and driven.
+          </p>
+          <p className="mb-0">
+            Hanging and straps: shares by statics about the centre of gravity. Left out: swing, jumps, how a wearer
+            stands.
+          </p>
+        </>
+      }
     >
       <h3>The way there</h3>
       <div className="pairs">
-        <NumberAt label="Door, wide" path={travel('doorWidth')} kind="length" /><NumberAt label="Door, high" path={travel('doorHeight')} kind="length" />
+        <NumberAt label="Door, wide" path={travel('doorWidth')} kind="length" />
+        <NumberAt label="Door, high" path={travel('doorHeight')} kind="length" />
         <NumberAt label="Ramp" path={travel('ramp')} kind="angle" hint="0: none" />
-        <ChoiceAt label="Vehicle" path={travel('vehicle')} choices={[{ id: 'none', name: 'none' }, ...vehicles.map((v) => ({ id: v.id, name: v.name })), { id: 'own', name: 'one I have measured' }]} />
+        <ChoiceAt
+          label="Vehicle"
+          path={travel('vehicle')}
+          choices={[
+            { id: 'none', name: 'none' },
+            ...vehicles.map((v) => ({ id: v.id, name: v.name })),
+            { id: 'own', name: 'one I have measured' },
+          ]}
+        />
       </div>
       {vehicle === 'own' && (
         <div className="pairs">
-          {['long', 'wide', 'high'].map((w, k) => <NumberAt key={w} label={`Inside, ${w}`} path={['brief', 'travel', 'inside', k]} kind="length" />)}
+          {['long', 'wide', 'high'].map((w, k) => (
+            <NumberAt key={w} label={`Inside, ${w}`} path={['brief', 'travel', 'inside', k]} kind="length" />
+          ))}
         </div>
       )}
       <Parts />

@@ -1,8 +1,22 @@
 'use client';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { Button } from 'react-bootstrap';
-import type { BuildEdit, StepEdit } from '../../../core/build';
-import { clashSentence, dayWords, decidingSentence, happenedOf, effectiveLog, planVerdict, startOn, stepData, whenWords, zoneClock, type BuildPlan, type PlannedStep, type WorkshopPlan } from '../../../core/plan';
+import type { StepEdit } from '../../../core/build';
+import {
+  clashSentence,
+  dayWords,
+  decidingSentence,
+  happenedOf,
+  effectiveLog,
+  planVerdict,
+  startOn,
+  stepData,
+  whenWords,
+  zoneClock,
+  type BuildPlan,
+  type PlannedStep,
+  type WorkshopPlan,
+} from '../../../core/plan';
 import { formatDate, formatDuration } from '../../../core/quantity';
 import { useBench, useController } from '../../bench/context';
 import { ChoiceInput, TextAt, YesNoAt } from '../../parts/fields';
@@ -16,7 +30,12 @@ import { OwnSteps } from './own-steps';
 import { StepCard } from './step-card';
 import { WorkshopHours } from './workshop-hours';
 
-const helds = [{ id: 'auto', name: 'as the armature says' }, { id: 'stands', name: 'its base, or a stand' }, { id: 'skewer', name: 'a skewer or a hook' }, { id: 'hands', name: 'hands alone' }];
+const helds = [
+  { id: 'auto', name: 'as the armature says' },
+  { id: 'stands', name: 'its base, or a stand' },
+  { id: 'skewer', name: 'a skewer or a hook' },
+  { id: 'hands', name: 'hands alone' },
+];
 
 /** A move as it was made, until its consequences are known. */
 interface Moved {
@@ -33,15 +52,54 @@ function clashesIn(plan: BuildPlan): string[] {
   return plan.steps.flatMap((s) => s.clashes.map((c) => `“${s.name}”: ${clashSentence(plan, c)}`));
 }
 
-function Consequences({ moved, own, zone, busy, onBack, onKeep }: { moved: Moved; own: BuildPlan; zone: string; busy: boolean; onBack: () => void; onKeep: () => void }) {
-  if (busy) return <div className="consequences" role="status">Working out what follows from it …</div>;
+function Consequences({
+  moved,
+  own,
+  zone,
+  busy,
+  onBack,
+  onKeep,
+}: {
+  moved: Moved;
+  own: BuildPlan;
+  zone: string;
+  busy: boolean;
+  onBack: () => void;
+  onKeep: () => void;
+}) {
+  if (busy)
+    return (
+      <div className="consequences" role="status">
+        Working out what follows from it …
+      </div>
+    );
   const by = own.finish.nominal - moved.finish;
   const fresh = clashesIn(own).filter((c) => !moved.clashes.includes(c));
   return (
     <div className="consequences" role="status" data-testid="consequences">
-      <p className="mb-1"><strong>{moved.name} was moved.</strong> {Math.abs(by) < 3600 ? `Ready on ${dayWords(own.finish.nominal, zone)}, as before.` : `Ready on ${dayWords(own.finish.nominal, zone)}, ${formatDuration(Math.abs(by))} ${by > 0 ? 'later' : 'sooner'}.`}</p>
-      {fresh.length > 0 && <ul className="mb-1">{fresh.slice(0, 4).map((c) => <li key={c} className="status-fails">{c}</li>)}</ul>}
-      <div className="acts"><Button size="sm" variant="iron" onClick={onKeep}>Keep it there</Button><Button size="sm" variant="quiet" onClick={onBack}>Put it back</Button></div>
+      <p className="mb-1">
+        <strong>{moved.name} was moved.</strong>{' '}
+        {Math.abs(by) < 3600
+          ? `Ready on ${dayWords(own.finish.nominal, zone)}, as before.`
+          : `Ready on ${dayWords(own.finish.nominal, zone)}, ${formatDuration(Math.abs(by))} ${by > 0 ? 'later' : 'sooner'}.`}
+      </p>
+      {fresh.length > 0 && (
+        <ul className="mb-1">
+          {fresh.slice(0, 4).map((c) => (
+            <li key={c} className="status-fails">
+              {c}
+            </li>
+          ))}
+        </ul>
+      )}
+      <div className="acts">
+        <Button size="sm" variant="iron" onClick={onKeep}>
+          Keep it there
+        </Button>
+        <Button size="sm" variant="quiet" onClick={onBack}>
+          Put it back
+        </Button>
+      </div>
     </div>
   );
 }
@@ -50,10 +108,17 @@ function Judgement({ known, own, zone }: { known: KnownPlan; own: BuildPlan; zon
   const verdict = planVerdict(own, zone, known.now);
   return (
     <>
-      <div className={`verdict-line status-${verdict.status}`}><Plumb status={verdict.status} size={24} label="" /> {statusWord[verdict.status]}{known.busy ? ', working it out again …' : ''}</div>
+      <div className={`verdict-line status-${verdict.status}`}>
+        <Plumb status={verdict.status} size={24} label="" /> {statusWord[verdict.status]}
+        {known.busy ? ', working it out again …' : ''}
+      </div>
       <h2 data-testid="plan-verdict">{verdict.sentence}</h2>
       <p className="reason">{verdict.reason}</p>
-      {Number.isFinite(own.finish.nominal) && <p className="reason" data-testid="plan-deciding">{decidingSentence(own)}</p>}
+      {Number.isFinite(own.finish.nominal) && (
+        <p className="reason" data-testid="plan-deciding">
+          {decidingSentence(own)}
+        </p>
+      )}
     </>
   );
 }
@@ -62,36 +127,86 @@ function Judgement({ known, own, zone }: { known: KnownPlan; own: BuildPlan; zon
 function Help({ known, own, zone }: { known: KnownPlan; own: BuildPlan; zone: string }) {
   const controller = useController();
   const left = known.leaveOut;
-  const off = useCallback((ids: readonly string[]) => {
-    const { steps } = controller.state.build.plan;
-    controller.edit({ label: ids.length === 1 ? 'A step left out' : `${ids.length} steps left out`, changes: ids.map((id) => ({ path: ['plan', 'steps', id], value: { ...steps[id], off: true } })) });
-  }, [controller]);
+  const off = useCallback(
+    (ids: readonly string[]) => {
+      const { steps } = controller.state.build.plan;
+      controller.edit({
+        label: ids.length === 1 ? 'A step left out' : `${ids.length} steps left out`,
+        changes: ids.map((id) => ({ path: ['plan', 'steps', id], value: { ...steps[id], off: true } })),
+      });
+    },
+    [controller],
+  );
   return (
     <>
       {left && left.steps && left.steps.length > 0 && (
         <div className="cautions" style={{ borderLeftColor: 'var(--fails)' }}>
           <strong>To be done in time, leave out</strong> what the eye misses least:
-          <ol className="mb-1">{left.steps.map((s) => <li key={s.id}>{s.name}, {formatDuration(s.hours * 3600)}</li>)}</ol>
-          <Button size="sm" variant="quiet" onClick={() => off(left.steps?.map((s) => s.id) ?? [])}>Leave {left.steps.length === 1 ? 'it' : 'them'} out: ready {dayWords(left.finish, zone)}</Button>
+          <ol className="mb-1">
+            {left.steps.map((s) => (
+              <li key={s.id}>
+                {s.name}, {formatDuration(s.hours * 3600)}
+              </li>
+            ))}
+          </ol>
+          <Button size="sm" variant="quiet" onClick={() => off(left.steps?.map((s) => s.id) ?? [])}>
+            Leave {left.steps.length === 1 ? 'it' : 'them'} out: ready {dayWords(left.finish, zone)}
+          </Button>
         </div>
       )}
-      {left && left.steps === null && own.due !== null && own.finish.nominal > own.due && <p className="cautions" style={{ borderLeftColor: 'var(--fails)' }}>Leaving out all that can be left out is not enough: another day, more hours, or one of the ways below.</p>}
+      {left && left.steps === null && own.due !== null && own.finish.nominal > own.due && (
+        <p className="cautions" style={{ borderLeftColor: 'var(--fails)' }}>
+          Leaving out all that can be left out is not enough: another day, more hours, or one of the ways below.
+        </p>
+      )}
       <ul className="remedies" aria-label="What would make it sooner">
         {known.ways.slice(0, 5).map((w) => (
           <li key={w.id}>
             <span className="what">{w.label}</span>
-            {w.edit ? <Button variant="quiet" size="sm" onClick={() => controller.edit(w.edit as BuildEdit)} aria-label={`Do it: ${w.label}`}>Do it</Button> : <span />}
-            <span className="effect">ready {dayWords(w.finish, zone)}, <strong className="status-sound">{formatDuration(w.gains)} sooner</strong> · {w.note}</span>
+            {w.edit ? (
+              <Button
+                variant="quiet"
+                size="sm"
+                onClick={() => controller.edit(w.edit!)}
+                aria-label={`Do it: ${w.label}`}
+              >
+                Do it
+              </Button>
+            ) : (
+              <span />
+            )}
+            <span className="effect">
+              ready {dayWords(w.finish, zone)},{' '}
+              <strong className="status-sound">{formatDuration(w.gains)} sooner</strong> · {w.note}
+            </span>
           </li>
         ))}
-        {known.ways.length === 0 && <li><span className="effect">{known.waysDone ? 'Nothing that was tried makes it sooner: it is the hours at the bench that count.' : 'Trying what would make it sooner …'}</span></li>}
+        {known.ways.length === 0 && (
+          <li>
+            <span className="effect">
+              {known.waysDone
+                ? 'Nothing that was tried makes it sooner: it is the hours at the bench that count.'
+                : 'Trying what would make it sooner …'}
+            </span>
+          </li>
+        )}
       </ul>
     </>
   );
 }
 
 /** A piece whose clay is already on, with nothing logged of it, would be planned from the beginning. */
-function AlreadyBegun({ own, zone, busy, onDone }: { own: BuildPlan; zone: string; busy: boolean; onDone: (steps: readonly PlannedStep[], at: number) => void }) {
+function AlreadyBegun({
+  own,
+  zone,
+  busy,
+  onDone,
+}: {
+  own: BuildPlan;
+  zone: string;
+  busy: boolean;
+  onDone: (steps: readonly PlannedStep[], at: number) => void;
+}) {
   const start = useBench((s) => s.build.brief.startDate);
   const hour = useBench((s) => s.build.stages.startHour);
   const clock = zoneClock(zone);
@@ -102,7 +217,9 @@ function AlreadyBegun({ own, zone, busy, onDone }: { own: BuildPlan; zone: strin
   return (
     <div className="cautions">
       The brief says that the clay went on on {formatDate(start)}, and nothing is logged as done.{' '}
-      <Button size="sm" variant="quiet" disabled={busy} onClick={() => onDone(until, at)}>It did: mark everything up to the first clay as done</Button>
+      <Button size="sm" variant="quiet" disabled={busy} onClick={() => onDone(until, at)}>
+        It did: mark everything up to the first clay as done
+      </Button>
     </div>
   );
 }
@@ -115,8 +232,27 @@ function StartDate({ own, zone }: { own: BuildPlan; zone: string }) {
   const date = zoneClock(zone).wallOf(lay.from).date;
   if (date === start) return null;
   return (
-    <p className="small">The first clay goes on on {dayWords(lay.from, zone)} by this plan; the brief and the drying reckon with {formatDate(start)}.{' '}
-      <Button size="sm" variant="quiet" onClick={() => controller.edit({ label: `Clay goes on ${date}`, changes: [{ path: ['brief', 'startDate'], value: date }, { path: ['stages', 'startHour'], value: Math.round((zoneClock(zone).wallOf(lay.from).minutes / 60) * 4) / 4 }] })}>Take the plan’s day into the brief</Button>
+    <p className="small">
+      The first clay goes on on {dayWords(lay.from, zone)} by this plan; the brief and the drying reckon with{' '}
+      {formatDate(start)}.{' '}
+      <Button
+        size="sm"
+        variant="quiet"
+        onClick={() =>
+          controller.edit({
+            label: `Clay goes on ${date}`,
+            changes: [
+              { path: ['brief', 'startDate'], value: date },
+              {
+                path: ['stages', 'startHour'],
+                value: Math.round((zoneClock(zone).wallOf(lay.from).minutes / 60) * 4) / 4,
+              },
+            ],
+          })
+        }
+      >
+        Take the plan’s day into the brief
+      </Button>
     </p>
   );
 }
@@ -131,8 +267,22 @@ function LeftOut() {
       <h3>Left out</h3>
       <ul className="plain">
         {off.map(([id, edit]) => (
-          <li key={id} className="d-flex gap-2 align-items-center mb-1"><span>{id.replaceAll('/', ', ').replaceAll('-', ' ')}</span>
-            <Button size="sm" variant="quiet" aria-label={`Bring back ${id}`} onClick={() => controller.edit({ label: 'A step brought back', changes: [{ path: ['plan', 'steps', id], value: { ...edit, off: undefined } }] })}>Bring back</Button></li>
+          <li key={id} className="d-flex gap-2 align-items-center mb-1">
+            <span>{id.replaceAll('/', ', ').replaceAll('-', ' ')}</span>
+            <Button
+              size="sm"
+              variant="quiet"
+              aria-label={`Bring back ${id}`}
+              onClick={() =>
+                controller.edit({
+                  label: 'A step brought back',
+                  changes: [{ path: ['plan', 'steps', id], value: { ...edit, off: undefined } }],
+                })
+              }
+            >
+              Bring back
+            </Button>
+          </li>
         ))}
       </ul>
     </>
@@ -145,12 +295,32 @@ function StepTable({ own, zone, onChoose }: { own: BuildPlan; zone: string; onCh
       <summary>All {own.steps.length} steps as a table</summary>
       <div className="wide">
         <table className="table" aria-label="Steps">
-          <thead><tr><th scope="col">Step</th><th scope="col">Begins</th><th scope="col">Ends</th><th scope="col" className="n">Takes</th><th scope="col">At the latest</th><th scope="col">Needs</th></tr></thead>
+          <thead>
+            <tr>
+              <th scope="col">Step</th>
+              <th scope="col">Begins</th>
+              <th scope="col">Ends</th>
+              <th scope="col" className="n">
+                Takes
+              </th>
+              <th scope="col">At the latest</th>
+              <th scope="col">Needs</th>
+            </tr>
+          </thead>
           <tbody>
             {own.steps.map((s) => (
               <tr key={s.id}>
-                <td><button type="button" className="btn btn-link p-0 text-start" onClick={() => onChoose(s.id)}>{s.name}</button>{s.done ? ' (done)' : ''}</td>
-                <td>{whenWords(s.from, zone)}</td><td>{whenWords(s.until, zone)}</td><td className="n">{formatDuration(s.takes * 3600)}</td><td>{s.done || s.latest === null ? '' : whenWords(s.latest, zone)}</td><td>{s.needs.join(', ')}</td>
+                <td>
+                  <button type="button" className="btn btn-link p-0 text-start" onClick={() => onChoose(s.id)}>
+                    {s.name}
+                  </button>
+                  {s.done ? ' (done)' : ''}
+                </td>
+                <td>{whenWords(s.from, zone)}</td>
+                <td>{whenWords(s.until, zone)}</td>
+                <td className="n">{formatDuration(s.takes * 3600)}</td>
+                <td>{s.done || s.latest === null ? '' : whenWords(s.latest, zone)}</td>
+                <td>{s.needs.join(', ')}</td>
               </tr>
             ))}
           </tbody>
@@ -172,7 +342,9 @@ export default function PlanStation() {
   const [moved, setMoved] = useState<Moved | null>(null);
   const [busy, setBusy] = useState(false);
   const status = own ? planVerdict(own, zone, known.now).status : null;
-  useEffect(() => { if (status) controller.setPlanStatus(status); }, [controller, status]);
+  useEffect(() => {
+    if (status) controller.setPlanStatus(status);
+  }, [controller, status]);
   const step = own?.steps.find((s) => s.id === chosen) ?? null;
   const card = useRef<HTMLDivElement>(null);
 
@@ -181,9 +353,25 @@ export default function PlanStation() {
     const s = own.steps.find((x) => x.id === stepId);
     if (!s) return;
     const edit = build.plan.steps[stepId];
-    const refused = controller.edit({ label: `${s.name}: ${whenWords(at, zone)}`, changes: [{ path: ['plan', 'steps', stepId], value: { ...edit, at: new Date(Math.round(at / 60) * 60_000).toISOString().replace('.000Z', 'Z') } }] });
+    const refused = controller.edit({
+      label: `${s.name}: ${whenWords(at, zone)}`,
+      changes: [
+        {
+          path: ['plan', 'steps', stepId],
+          value: { ...edit, at: new Date(Math.round(at / 60) * 60_000).toISOString().replace('.000Z', 'Z') },
+        },
+      ],
+    });
     if (refused) controller.announce(`Not moved: ${refused.message}`);
-    else setMoved({ step: stepId, name: s.name, before: moved?.step === stepId ? moved.before : edit, finish: own.finish.nominal, clashes: clashesIn(own), plan });
+    else
+      setMoved({
+        step: stepId,
+        name: s.name,
+        before: moved?.step === stepId ? moved.before : edit,
+        finish: own.finish.nominal,
+        clashes: clashesIn(own),
+        plan,
+      });
   };
   const moveTo = (stepId: string, date: string, seek?: 'before' | 'after') => {
     const s = own?.steps.find((x) => x.id === stepId);
@@ -197,12 +385,22 @@ export default function PlanStation() {
     if (seek === 'after' && Number.isFinite(first)) put(stepId, first);
     else if (seek === 'before' && last) put(stepId, Math.max(last.from, soonest));
     // A day without hours takes it at the hour it had: the plan then says that nobody is there.
-    else put(stepId, clock.wallOf(first).date === date ? first : clock.epochOf(date, Math.round(clock.wallOf(s.from).minutes)));
+    else
+      put(
+        stepId,
+        clock.wallOf(first).date === date ? first : clock.epochOf(date, Math.round(clock.wallOf(s.from).minutes)),
+      );
   };
   const done = async (steps: readonly PlannedStep[], at: number, took?: number) => {
     setBusy(true);
     for (const s of steps) {
-      const refused = await logEntry(id, { id: crypto.randomUUID(), kind: 'step', at: new Date(at * 1000).toISOString(), corrects: null, data: stepData(s, took ?? null) });
+      const refused = await logEntry(id, {
+        id: crypto.randomUUID(),
+        kind: 'step',
+        at: new Date(at * 1000).toISOString(),
+        corrects: null,
+        data: stepData(s, took ?? null),
+      });
       if (refused) {
         controller.announce(`Not logged: ${refused}`);
         break;
@@ -213,9 +411,17 @@ export default function PlanStation() {
     await known.reload();
   };
   const undoDone = async (s: PlannedStep) => {
-    const entry = effectiveLog(log.entries ?? []).filter((e) => e.kind === 'step' && !e.struck && e.data['step'] === s.id).pop();
+    const entry = effectiveLog(log.entries ?? [])
+      .filter((e) => e.kind === 'step' && !e.struck && e.data['step'] === s.id)
+      .pop();
     if (!entry) return;
-    await logEntry(id, { id: crypto.randomUUID(), kind: 'void', at: new Date().toISOString(), data: {}, corrects: entry.id });
+    await logEntry(id, {
+      id: crypto.randomUUID(),
+      kind: 'void',
+      at: new Date().toISOString(),
+      data: {},
+      corrects: entry.id,
+    });
     await log.load();
   };
   const choose = (stepId: string) => {
@@ -226,26 +432,91 @@ export default function PlanStation() {
     <section aria-label="Plan" className="plan-station">
       <div className="plan-say">
         <div>
-          {known.refused && <div role="alert" className="cautions" style={{ borderLeftColor: 'var(--fails)' }}><strong>There is no plan.</strong> {known.refused}</div>}
-          {own ? <Judgement known={known} own={own} zone={zone} /> : !known.refused && <><div className="verdict-line status-unknown"><Plumb status="unknown" size={24} label="" /> Working it out …</div><h2>Plan</h2></>}
+          {known.refused && (
+            <div role="alert" className="cautions" style={{ borderLeftColor: 'var(--fails)' }}>
+              <strong>There is no plan.</strong> {known.refused}
+            </div>
+          )}
+          {own ? (
+            <Judgement known={known} own={own} zone={zone} />
+          ) : (
+            !known.refused && (
+              <>
+                <div className="verdict-line status-unknown">
+                  <Plumb status="unknown" size={24} label="" /> Working it out …
+                </div>
+                <h2>Plan</h2>
+              </>
+            )
+          )}
           {own && <AlreadyBegun own={own} zone={zone} busy={busy} onDone={(steps, at) => void done(steps, at)} />}
           {own && <StartDate own={own} zone={zone} />}
-          {own && own.lost.length > 0 && <p className="cautions">Changed steps that are not there any more: {own.lost.join(', ')}.</p>}
+          {own && own.lost.length > 0 && (
+            <p className="cautions">Changed steps that are not there any more: {own.lost.join(', ')}.</p>
+          )}
         </div>
-        {own && <div>{own.steps.every((s) => s.done) ? <p>{happenedOf(effectiveLog(log.entries ?? [])).length} steps are in the log.</p> : <Help known={known} own={own} zone={zone} />}</div>}
+        {own && (
+          <div>
+            {own.steps.every((s) => s.done) ? (
+              <p>{happenedOf(effectiveLog(log.entries ?? [])).length} steps are in the log.</p>
+            ) : (
+              <Help known={known} own={own} zone={zone} />
+            )}
+          </div>
+        )}
       </div>
-      {moved && own && plan && <Consequences moved={moved} own={own} zone={zone} busy={known.busy || plan === moved.plan} onKeep={() => setMoved(null)} onBack={() => {
-        controller.edit({ label: `${moved.name}: put back`, changes: [{ path: ['plan', 'steps', moved.step], value: moved.before }] });
-        setMoved(null);
-      }} />}
-      {own && plan && own.steps.length > 0 && <Days plan={own} whole={plan} chosen={chosen} onChoose={choose} onMove={moveTo} />}
+      {moved && own && plan && (
+        <Consequences
+          moved={moved}
+          own={own}
+          zone={zone}
+          busy={known.busy || plan === moved.plan}
+          onKeep={() => setMoved(null)}
+          onBack={() => {
+            controller.edit({
+              label: `${moved.name}: put back`,
+              changes: [{ path: ['plan', 'steps', moved.step], value: moved.before }],
+            });
+            setMoved(null);
+          }}
+        />
+      )}
+      {own && plan && own.steps.length > 0 && (
+        <Days plan={own} whole={plan} chosen={chosen} onChoose={choose} onMove={moveTo} />
+      )}
       <p className="key-line small muted">
-        <span className="swatch wet" /> wet: no hand on it <span className="swatch wet maybe" /> perhaps still wet <span className="swatch bad" /> breaks something <span className="swatch done" /> done
-        {own && <> · <a href={`/build/${id}/tonight`}>Bench card</a> · <a href={`/build/${id}/print/plan?zone=${encodeURIComponent(zone)}`} target="_blank" rel="noreferrer">Print</a> · <a href={`/api/builds/${id}/plan?as=ics&zone=${encodeURIComponent(zone)}`}>Calendar file</a> · <a href={`/api/builds/${id}/plan?as=csv&zone=${encodeURIComponent(zone)}`}>Table</a></>}
+        <span className="swatch wet" /> wet: no hand on it <span className="swatch wet maybe" /> perhaps still wet{' '}
+        <span className="swatch bad" /> breaks something <span className="swatch done" /> done
+        {own && (
+          <>
+            {' '}
+            · <a href={`/build/${id}/tonight`}>Bench card</a> ·{' '}
+            <a href={`/build/${id}/print/plan?zone=${encodeURIComponent(zone)}`} target="_blank" rel="noreferrer">
+              Print
+            </a>{' '}
+            · <a href={`/api/builds/${id}/plan?as=ics&zone=${encodeURIComponent(zone)}`}>Calendar file</a> ·{' '}
+            <a href={`/api/builds/${id}/plan?as=csv&zone=${encodeURIComponent(zone)}`}>Table</a>
+          </>
+        )}
       </p>
       <div className="plan-below">
         <div ref={card}>
-          {step && own ? <StepCard key={step.id} step={step} own={own} zone={zone} busy={busy} onPut={(at) => put(step.id, at)} onDone={(took) => void done([step], Date.now() / 1000, took)} onUndone={() => void undoDone(step)} /> : <p className="muted">Choose a step to see what it waits for, put it on another day, or say that it is done.</p>}
+          {step && own ? (
+            <StepCard
+              key={step.id}
+              step={step}
+              own={own}
+              zone={zone}
+              busy={busy}
+              onPut={(at) => put(step.id, at)}
+              onDone={(took) => void done([step], Date.now() / 1000, took)}
+              onUndone={() => void undoDone(step)}
+            />
+          ) : (
+            <p className="muted">
+              Choose a step to see what it waits for, put it on another day, or say that it is done.
+            </p>
+          )}
           {own && <StepTable own={own} zone={zone} onChoose={choose} />}
           <LeftOut />
         </div>
@@ -253,7 +524,15 @@ export default function PlanStation() {
           <h3 className="mt-0 border-0 pt-0">For this build</h3>
           <div className="pairs">
             <TextAt label="Wanted on" path={['brief', 'deadline']} type="date" />
-            <ChoiceInput label="Held while it is worked on by" value={build.plan.held} choices={helds} onChoose={(v) => controller.edit({ label: 'What holds it', changes: [{ path: ['plan', 'held'], value: v }] })?.message ?? null} />
+            <ChoiceInput
+              label="Held while it is worked on by"
+              value={build.plan.held}
+              choices={helds}
+              onChoose={(v) =>
+                controller.edit({ label: 'What holds it', changes: [{ path: ['plan', 'held'], value: v }] })?.message ??
+                null
+              }
+            />
           </div>
           <YesNoAt label="On the go: other builds are planned round it" path={['plan', 'active']} fallback={false} />
           {plan && <People plan={plan} />}
@@ -262,11 +541,26 @@ export default function PlanStation() {
           <WorkshopHours surroundings={known.surroundings} onChanged={() => void known.reload()} />
         </div>
       </div>
-      <details className="how"><summary>How this is worked out</summary><div className="mt-2">
-        <p>Steps come from this build: its school, coats, stages, covers, seals and moulds. Hours are areas and weights times rates of ours until the log has taught yours; each logged step with its hours moves the rate of its kind, and says how sure it is. Waits come from the drying as it stands, corrected by what was weighed; the range is the drying’s own.</p>
-        <p>Steps are put one after another, that with the longest way behind it first, each as early as its waits, its people, what it needs and a dry place to hold it allow. Where a window would close before its step, what opens it is put later. Few steps are searched through in every order. The latest times come from the same plan made backwards from the day it is wanted.</p>
-        <p>Left out: the weather of another day than the brief’s, tiredness, and steps that two people could share.</p>
-      </div></details>
+      <details className="how">
+        <summary>How this is worked out</summary>
+        <div className="mt-2">
+          <p>
+            Steps come from this build: its school, coats, stages, covers, seals and moulds. Hours are areas and weights
+            times rates of ours until the log has taught yours; each logged step with its hours moves the rate of its
+            kind, and says how sure it is. Waits come from the drying as it stands, corrected by what was weighed; the
+            range is the drying’s own.
+          </p>
+          <p>
+            Steps are put one after another, that with the longest way behind it first, each as early as its waits, its
+            people, what it needs and a dry place to hold it allow. Where a window would close before its step, what
+            opens it is put later. Few steps are searched through in every order. The latest times come from the same
+            plan made backwards from the day it is wanted.
+          </p>
+          <p>
+            Left out: the weather of another day than the brief’s, tiredness, and steps that two people could share.
+          </p>
+        </div>
+      </details>
     </section>
   );
 }
@@ -277,12 +571,29 @@ function People({ plan }: { plan: WorkshopPlan }) {
   const named = plan.people.filter((p) => p.id !== 'me' && !p.id.includes('-group-'));
   if (named.length < 2) return null;
   return (
-    <fieldset className="field"><legend className="label">Who works on it</legend>
+    <fieldset className="field">
+      <legend className="label">Who works on it</legend>
       {named.map((p) => (
-        <label key={p.id} className="me-3"><input type="checkbox" checked={people.includes(p.id)} onChange={(e) => controller.edit({ label: `${p.name} ${e.target.checked ? 'works on it' : 'does not work on it'}`, changes: [{ path: ['plan', 'people'], value: e.target.checked ? [...people, p.id] : people.filter((x) => x !== p.id) }] })} /> {p.name}</label>
+        <label key={p.id} className="me-3">
+          <input
+            type="checkbox"
+            checked={people.includes(p.id)}
+            onChange={(e) =>
+              controller.edit({
+                label: `${p.name} ${e.target.checked ? 'works on it' : 'does not work on it'}`,
+                changes: [
+                  {
+                    path: ['plan', 'people'],
+                    value: e.target.checked ? [...people, p.id] : people.filter((x) => x !== p.id),
+                  },
+                ],
+              })
+            }
+          />{' '}
+          {p.name}
+        </label>
       ))}
       {people.length === 0 && <div className="hint">Nobody is named: {named[0]?.name ?? ''} it is.</div>}
     </fieldset>
   );
 }
-

@@ -14,7 +14,23 @@ function wallText(t: number, zone: string): string {
 }
 
 /** One step: what it waits for, when, how long; put elsewhere, changed, left out, done. */
-export function StepCard({ step, own, zone, busy, onPut, onDone, onUndone }: { step: PlannedStep; own: BuildPlan; zone: string; busy: boolean; onPut: (at: number) => void; onDone: (took?: number) => void; onUndone: () => void }) {
+export function StepCard({
+  step,
+  own,
+  zone,
+  busy,
+  onPut,
+  onDone,
+  onUndone,
+}: {
+  step: PlannedStep;
+  own: BuildPlan;
+  zone: string;
+  busy: boolean;
+  onPut: (at: number) => void;
+  onDone: (took?: number) => void;
+  onUndone: () => void;
+}) {
   const controller = useController();
   const edit = useBench((s) => s.build.plan.steps[step.id]);
   const own1 = step.id.startsWith('own/');
@@ -22,7 +38,9 @@ export function StepCard({ step, own, zone, busy, onPut, onDone, onUndone }: { s
   const [at, setAt] = useState(wallText(step.from, zone));
   const [took, setTook] = useState('');
   useEffect(() => setAt(wallText(step.from, zone)), [step.from, zone]);
-  const change = (label: string, value: Record<string, unknown>) => controller.edit({ label, changes: [{ path: ['plan', 'steps', step.id], value: { ...edit, ...value } }] })?.message ?? null;
+  const change = (label: string, value: Record<string, unknown>) =>
+    controller.edit({ label, changes: [{ path: ['plan', 'steps', step.id], value: { ...edit, ...value } }] })
+      ?.message ?? null;
   const nameOf = (id: string) => own.steps.find((s) => s.id === id)?.name ?? id;
   const put = () => {
     const [date, time = '0:0'] = at.split('T');
@@ -32,32 +50,110 @@ export function StepCard({ step, own, zone, busy, onPut, onDone, onUndone }: { s
   return (
     <div className="step-card" data-testid="step-card">
       <h3 className="mt-0 border-0 pt-0">{step.name}</h3>
-      <p className="mb-1">{step.done ? 'Done' : whenWords(step.from, zone)}{step.done ? ` on ${whenWords(step.until, zone)}` : `, until ${whenWords(step.until, zone)}`}{step.latest !== null && !step.done ? `; at the latest ${whenWords(step.latest, zone)}` : ''}.</p>
-      {step.clashes.map((c, i) => <p key={i} className="status-fails mb-1">{clashSentence(own, c)}</p>)}
+      <p className="mb-1">
+        {step.done ? 'Done' : whenWords(step.from, zone)}
+        {step.done ? ` on ${whenWords(step.until, zone)}` : `, until ${whenWords(step.until, zone)}`}
+        {step.latest !== null && !step.done ? `; at the latest ${whenWords(step.latest, zone)}` : ''}.
+      </p>
+      {step.clashes.map((c, i) => (
+        <p key={i} className="status-fails mb-1">
+          {clashSentence(own, c)}
+        </p>
+      ))}
       {step.needs.length > 0 && <p className="small mb-1">Needs: {step.needs.join(', ')}.</p>}
       {step.after.length > 0 && (
         <ul className="small mb-2">
-          {step.after.map((w) => <li key={w.task}>after “{nameOf(w.task)}”{w.least.nominal > 0 ? `, ${formatDuration(w.least.nominal)} later${w.least.high > w.least.nominal * 1.05 ? ` (${formatDuration(w.least.low)} to ${formatDuration(w.least.high)})` : ''}${w.why ? `: ${w.why}` : ''}` : ''}{w.most !== null ? `; not later than ${formatDuration(w.most.nominal)} after it` : ''}</li>)}
-          {step.holds !== null && <li>a hand has to find a dry place: {step.holds.join(', ').replaceAll('-', ' ') || 'there is none'}</li>}
+          {step.after.map((w) => (
+            <li key={w.task}>
+              after “{nameOf(w.task)}”
+              {w.least.nominal > 0
+                ? `, ${formatDuration(w.least.nominal)} later${w.least.high > w.least.nominal * 1.05 ? ` (${formatDuration(w.least.low)} to ${formatDuration(w.least.high)})` : ''}${w.why ? `: ${w.why}` : ''}`
+                : ''}
+              {w.most !== null ? `; not later than ${formatDuration(w.most.nominal)} after it` : ''}
+            </li>
+          ))}
+          {step.holds !== null && (
+            <li>a hand has to find a dry place: {step.holds.join(', ').replaceAll('-', ' ') || 'there is none'}</li>
+          )}
         </ul>
       )}
-      {step.done ? <Button size="sm" variant="quiet" disabled={busy} onClick={onUndone}>It is not done</Button> : (
+      {step.done ? (
+        <Button size="sm" variant="quiet" disabled={busy} onClick={onUndone}>
+          It is not done
+        </Button>
+      ) : (
         <>
           {!grouped && (
             <div className="pairs">
-              <QuantityInput label="Takes" kind="hours" value={edit?.hours ?? step.takes} onCommit={(v) => (own1 ? 'Change it among your own steps' : change(`${step.name}: hours`, { hours: v ?? undefined }))} />
-              <div className="field"><label htmlFor="step-at">Begins</label><div className="d-flex gap-1">
-                <Form.Control id="step-at" size="sm" type="datetime-local" value={at} onChange={(e) => setAt(e.target.value)} />
-                <Button size="sm" variant="quiet" className="text-nowrap" onClick={put}>Put it there</Button>
-              </div></div>
+              <QuantityInput
+                label="Takes"
+                kind="hours"
+                value={edit?.hours ?? step.takes}
+                onCommit={(v) =>
+                  own1 ? 'Change it among your own steps' : change(`${step.name}: hours`, { hours: v ?? undefined })
+                }
+              />
+              <div className="field">
+                <label htmlFor="step-at">Begins</label>
+                <div className="d-flex gap-1">
+                  <Form.Control
+                    id="step-at"
+                    size="sm"
+                    type="datetime-local"
+                    value={at}
+                    onChange={(e) => setAt(e.target.value)}
+                  />
+                  <Button size="sm" variant="quiet" className="text-nowrap" onClick={put}>
+                    Put it there
+                  </Button>
+                </div>
+              </div>
             </div>
           )}
           <div className="acts">
-            <Form.Control size="sm" style={{ width: '7rem' }} aria-label="Hours it took" placeholder="hours it took" value={took} inputMode="decimal" onChange={(e) => setTook(e.target.value)} />
-            <Button size="sm" variant="iron" disabled={busy} onClick={() => { const v = Number(took.replace(',', '.')); onDone(v > 0 && v <= 400 ? v : undefined); }}>It is done</Button>
-            {step.pinned && <Button size="sm" variant="quiet" onClick={() => change(`${step.name}: when the plan says`, { at: undefined })}>Let the plan decide when</Button>}
-            {edit?.hours !== undefined && <Button size="sm" variant="quiet" onClick={() => change(`${step.name}: usual hours`, { hours: undefined })}>Usual hours</Button>}
-            {!own1 && !grouped && <Button size="sm" variant="quiet" onClick={() => change(`${step.name} left out`, { off: true })}>Leave it out</Button>}
+            <Form.Control
+              size="sm"
+              style={{ width: '7rem' }}
+              aria-label="Hours it took"
+              placeholder="hours it took"
+              value={took}
+              inputMode="decimal"
+              onChange={(e) => setTook(e.target.value)}
+            />
+            <Button
+              size="sm"
+              variant="iron"
+              disabled={busy}
+              onClick={() => {
+                const v = Number(took.replace(',', '.'));
+                onDone(v > 0 && v <= 400 ? v : undefined);
+              }}
+            >
+              It is done
+            </Button>
+            {step.pinned && (
+              <Button
+                size="sm"
+                variant="quiet"
+                onClick={() => change(`${step.name}: when the plan says`, { at: undefined })}
+              >
+                Let the plan decide when
+              </Button>
+            )}
+            {edit?.hours !== undefined && (
+              <Button
+                size="sm"
+                variant="quiet"
+                onClick={() => change(`${step.name}: usual hours`, { hours: undefined })}
+              >
+                Usual hours
+              </Button>
+            )}
+            {!own1 && !grouped && (
+              <Button size="sm" variant="quiet" onClick={() => change(`${step.name} left out`, { off: true })}>
+                Leave it out
+              </Button>
+            )}
           </div>
         </>
       )}

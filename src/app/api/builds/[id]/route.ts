@@ -3,7 +3,12 @@ import { z } from 'zod';
 import { openBuild, saveBuild } from '../../../../server';
 import { answer, withJson } from '../../guard';
 
-const saveSchema = z.object({ revision: z.number().int(), document: z.unknown(), history: z.unknown(), label: z.string() });
+const saveSchema = z.object({
+  revision: z.number().int(),
+  document: z.unknown(),
+  history: z.unknown(),
+  label: z.string(),
+});
 type Context = { params: Promise<{ id: string }> };
 
 export async function GET(_: Request, { params }: Context): Promise<NextResponse> {
@@ -13,7 +18,13 @@ export async function GET(_: Request, { params }: Context): Promise<NextResponse
 export async function PUT(request: Request, { params }: Context): Promise<NextResponse> {
   return withJson(request, 12_000_000, async (body) => {
     const wanted = saveSchema.safeParse(body);
-    if (!wanted.success) return answer({ ok: false, code: 'bad-request', path: 'the request', message: 'a save carries its revision and document' });
+    if (!wanted.success)
+      return answer({
+        ok: false,
+        code: 'bad-request',
+        path: 'the request',
+        message: 'a save carries its revision and document',
+      });
     const { revision, document, history, label } = wanted.data;
     return answer(await saveBuild((await params).id, { revision, document, history, label }));
   });

@@ -12,7 +12,12 @@ import { answer, guardWrite, refuse } from '../../guard';
 export async function POST(request: Request): Promise<NextResponse> {
   const refused = guardWrite(request);
   if (refused) return refused;
-  const tooLarge = refuse({ ok: false, code: 'too-large', path: 'the file', message: `a build with its pictures is at most ${largestPackedBuild / 1e6} MB` });
+  const tooLarge = refuse({
+    ok: false,
+    code: 'too-large',
+    path: 'the file',
+    message: `a build with its pictures is at most ${largestPackedBuild / 1e6} MB`,
+  });
   if (Number(request.headers.get('content-length') ?? 0) > largestPackedBuild) return tooLarge;
   const folder = mkdtempSync(path.join(os.tmpdir(), 'sostegno-in-'));
   try {
@@ -25,7 +30,11 @@ export async function POST(request: Request): Promise<NextResponse> {
         yield chunk;
       }
     };
-    await pipeline(request.body ? Readable.fromWeb(request.body as Parameters<typeof Readable.fromWeb>[0]) : Readable.from([]), bounded, createWriteStream(file));
+    await pipeline(
+      request.body ? Readable.fromWeb(request.body as Parameters<typeof Readable.fromWeb>[0]) : Readable.from([]),
+      bounded,
+      createWriteStream(file),
+    );
     return size > largestPackedBuild ? tooLarge : answer(await unpackBuild(file));
   } finally {
     await rm(folder, { recursive: true, force: true });

@@ -4,7 +4,13 @@ import Sheet from '../../../../ui/print/sheet';
 
 export const dynamic = 'force-dynamic';
 
-export default async function Page({ params, searchParams }: { params: Promise<{ id: string }>; searchParams: Promise<{ copies?: string | string[] }> }) {
+export default async function Page({
+  params,
+  searchParams,
+}: {
+  params: Promise<{ id: string }>;
+  searchParams: Promise<{ copies?: string | string[] }>;
+}) {
   const [{ id }, { copies }] = await Promise.all([params, searchParams]);
   const wanted = Number(copies);
   const [sheet, ways] = await Promise.all([openSheet(id, wanted >= 1 ? wanted : 1), readSettings()]);

@@ -9,14 +9,24 @@ export async function GET(request: Request, { params }: Context): Promise<NextRe
   const key = new URL(request.url).searchParams.get('key') ?? '';
   const kept = await keptDrying((await params).id, key);
   if (!kept) return new NextResponse(null, { status: 204 });
-  return new NextResponse(new Uint8Array(kept), { headers: { 'content-type': 'application/octet-stream', 'cache-control': 'no-store' } });
+  return new NextResponse(new Uint8Array(kept), {
+    headers: { 'content-type': 'application/octet-stream', 'cache-control': 'no-store' },
+  });
 }
 
 export async function PUT(request: Request, { params }: Context): Promise<NextResponse> {
   const refused = guardWrite(request);
   if (refused) return refused;
   const bytes = await readBounded(request, mostKeptBytes);
-  if (!bytes) return refuse({ ok: false, code: 'too-large', path: 'the drying', message: `a kept drying is at most ${mostKeptBytes / 1e6} MB` });
+  if (!bytes)
+    return refuse({
+      ok: false,
+      code: 'too-large',
+      path: 'the drying',
+      message: `a kept drying is at most ${mostKeptBytes / 1e6} MB`,
+    });
   const search = new URL(request.url).searchParams;
-  return answer(await keepDrying((await params).id, search.get('key') ?? '', Number(search.get('revision') ?? 0), bytes));
+  return answer(
+    await keepDrying((await params).id, search.get('key') ?? '', Number(search.get('revision') ?? 0), bytes),
+  );
 }

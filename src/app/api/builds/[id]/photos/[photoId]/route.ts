@@ -8,7 +8,9 @@ export async function GET(_: Request, { params }: Context): Promise<NextResponse
   const { id, photoId } = await params;
   const photo = await readPhoto(id, photoId);
   if (!photo) return refuse({ ok: false, code: 'no-such-build', path: 'photoId', message: 'there is no such picture' });
-  return new NextResponse(new Uint8Array(photo.bytes), { headers: { 'content-type': photo.mime, 'cache-control': 'private, max-age=31536000, immutable' } });
+  return new NextResponse(new Uint8Array(photo.bytes), {
+    headers: { 'content-type': photo.mime, 'cache-control': 'private, max-age=31536000, immutable' },
+  });
 }
 
 export async function POST(request: Request, { params }: Context): Promise<NextResponse> {
@@ -16,6 +18,12 @@ export async function POST(request: Request, { params }: Context): Promise<NextR
   if (refused) return refused;
   const { id, photoId } = await params;
   const bytes = await readBounded(request, largestUpload);
-  if (!bytes) return refuse({ ok: false, code: 'too-large', path: 'the picture', message: `a picture is at most ${largestUpload / 1e6} MB` });
+  if (!bytes)
+    return refuse({
+      ok: false,
+      code: 'too-large',
+      path: 'the picture',
+      message: `a picture is at most ${largestUpload / 1e6} MB`,
+    });
   return answer(await addPhoto(id, photoId, bytes));
 }
