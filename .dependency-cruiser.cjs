@@ -2,7 +2,8 @@
 const core = [
   'quantity',
   'catalogue',
-  'build',
+  'document',
+  'log',
   'form',
   'armature',
   'school',
@@ -11,15 +12,20 @@ const core = [
   'drying',
   'heat',
   'cure',
+  'piece',
   'plan',
-  'verdict',
+  'finding',
+  'evaluate',
+  'improve',
+  'sheet',
 ];
 
 const coreOrder = core.slice(0, -1).map((folder, i) => ({
   name: `core-order-${folder}`,
   comment: `${folder} comes before ${core.slice(i + 1).join(', ')} and may not import them`,
   severity: 'error',
-  from: { path: `^src/core/${folder}/` },
+  // A test may look at what its folder is for.
+  from: { path: `^src/core/${folder}/`, pathNot: '\\.test\\.ts$' },
   to: { path: `^src/core/(${core.slice(i + 1).join('|')})/` },
 }));
 

@@ -1,6 +1,6 @@
 import { readFileSync, writeFileSync } from 'node:fs';
 import { z } from 'zod';
-import { buildSchema, schemaVersion } from '../src/core/build';
+import { buildSchema, schemaVersion } from '../src/core/document';
 import { startForms } from '../src/core/form';
 import { schools } from '../src/core/school';
 

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { factorFrame, freedoms, memberPeaks, type FrameLoad, type FrameModel } from '../core/armature';
-import { describeIssue } from '../core/build';
+import { describeIssue } from '../core/document';
 import { clays, dryingCoefficientsSchema, type DryingCoefficients } from '../core/catalogue';
 import { crackIndex, dryLayer, evaporationCurve, rigidRestraint, type DryingCourse } from '../core/drying';
 import { failure, success, type Result, type Vec3 } from '../core/quantity';

@@ -1,14 +1,14 @@
 import { readFileSync, statSync } from 'node:fs';
 import path from 'node:path';
-import { largestBuildText, parseBuild } from '../core/build';
+import { largestBuildText } from '../core/document';
 import { largestMeshFile, meshUnits, readMesh, reportOnMesh, type MeshUnit } from '../core/form';
 import { failure, success, type Failure, type Result } from '../core/quantity';
-import { Evaluator } from '../core/verdict';
+import { check, readCheckArguments } from './check';
 import { solveDryingFile, solveFrameFile } from './inputs';
 
 /** check BUILD.json | solve frame FILE | solve drying FILE | mesh FILE | backup FILE | restore FILE. Exit 0, or 2 with one line saying where and why. */
 const usage =
-  'usage: sostegno check BUILD.json | solve frame FILE | solve drying FILE | mesh FILE.(stl|obj|ply|glb) [--unit mm|cm|in|m] | backup FILE | restore FILE, with [--data DIR]';
+  'usage: sostegno check BUILD.json [--log LOG.json] [--full] [--now ISO] [--workshop FILE] | solve frame FILE | solve drying FILE | mesh FILE.(stl|obj|ply|glb) [--unit mm|cm|in|m] | backup FILE | restore FILE, with [--data DIR]';
 
 function refuse(file: string, why: Failure): never {
   process.stderr.write(`${file}: ${why.path}: ${why.message.replace(/\s+/g, ' ')}\n`);
@@ -42,12 +42,6 @@ function readJson(text: string): Result<unknown> {
   } catch (error) {
     return failure('not-json', 'the file', `not JSON: ${(error as Error).message}`);
   }
-}
-
-function check(text: string): Result<unknown> {
-  const build = parseBuild(text);
-  if (!build.ok) return build;
-  return new Evaluator().evaluate(build.value, { ranges: true, remedies: true });
 }
 
 /** A mesh measured, in metres whatever unit its file is in. */
@@ -129,17 +123,23 @@ function main(args: readonly string[]): void {
     keeping(command, args.slice(1)).catch((error: Error) => refuse(file, failure('failed', 'the file', error.message)));
     return;
   }
-  const file = command === 'check' ? second : third;
+  if (command === 'check') {
+    const read = readCheckArguments(args.slice(1));
+    if (!read.ok) stopWith(`${read.path}: ${read.message}`);
+    const text = readText(read.value.file);
+    if (!text.ok) refuse(read.value.file, text);
+    print(read.value.file, () => check(text.value, read.value.options));
+    return;
+  }
+  const file = third;
   const job =
-    command === 'check'
-      ? check
-      : command === 'solve' && (second === 'frame' || second === 'drying')
-        ? (text: string) => {
-            const json = readJson(text);
-            if (!json.ok) return json;
-            return second === 'frame' ? solveFrameFile(json.value) : solveDryingFile(json.value);
-          }
-        : null;
+    command === 'solve' && (second === 'frame' || second === 'drying')
+      ? (text: string) => {
+          const json = readJson(text);
+          if (!json.ok) return json;
+          return second === 'frame' ? solveFrameFile(json.value) : solveDryingFile(json.value);
+        }
+      : null;
   if (!job || file === undefined) stopWith(usage);
   const text = readText(file);
   if (!text.ok) refuse(file, text);

@@ -7,7 +7,7 @@ export interface BuildRow {
   readonly schemaVersion: number;
   readonly revision: number;
   readonly history: string;
-  readonly card: string;
+  readonly versionOf: string | null;
   readonly updatedAt: string;
   readonly archivedAt: string | null;
 }
@@ -19,7 +19,7 @@ const columns = [
   'schema_version as schemaVersion',
   'revision',
   'history',
-  'card',
+  'version_of as versionOf',
   'updated_at as updatedAt',
   'archived_at as archivedAt',
 ] as const;
@@ -34,6 +34,53 @@ export function listBuilds(db: Db): Promise<BuildRow[]> {
     .execute();
 }
 
+/** What lists show of a build; its document is not read. */
+export interface ListedBuild {
+  readonly id: string;
+  readonly name: string;
+  readonly revision: number;
+  readonly card: string;
+  readonly cardOf: string;
+  readonly clay: string;
+  readonly size: number;
+  readonly active: number;
+  readonly versionOf: string | null;
+  readonly updatedAt: string;
+  readonly archivedAt: string | null;
+}
+
+export function listCards(db: Db): Promise<ListedBuild[]> {
+  return db
+    .selectFrom('builds')
+    .select([
+      'id',
+      'name',
+      'revision',
+      'card',
+      'card_of as cardOf',
+      'clay',
+      'size',
+      'active',
+      'version_of as versionOf',
+      'updated_at as updatedAt',
+      'archived_at as archivedAt',
+    ])
+    .where('deleted_at', 'is', null)
+    .orderBy('updated_at', 'desc')
+    .orderBy('id')
+    .execute();
+}
+
+/** Puts a card in, unless the build was saved meanwhile. */
+export async function putCard(db: Db, id: string, updatedAt: string, card: string, cardOf: string): Promise<void> {
+  await db
+    .updateTable('builds')
+    .set({ card, card_of: cardOf })
+    .where('id', '=', id)
+    .where('updated_at', '=', updatedAt)
+    .execute();
+}
+
 export function findBuild(db: Db, id: string): Promise<BuildRow | undefined> {
   return db
     .selectFrom('builds')
@@ -45,10 +92,13 @@ export function findBuild(db: Db, id: string): Promise<BuildRow | undefined> {
 
 export interface NewBuild {
   readonly id: string;
+  readonly versionOf: string | null;
   readonly name: string;
   readonly document: string;
   readonly schemaVersion: number;
-  readonly card: string;
+  readonly clay: string;
+  readonly size: number;
+  readonly active: number;
   readonly label: string;
   readonly now: string;
 }
@@ -64,7 +114,11 @@ export async function insertBuild(db: Db, b: NewBuild): Promise<void> {
         schema_version: b.schemaVersion,
         revision: 1,
         history: '{"past":[],"future":[]}',
-        card: b.card,
+        card: '',
+        clay: b.clay,
+        size: b.size,
+        active: b.active,
+        version_of: b.versionOf,
         created_at: b.now,
         updated_at: b.now,
         archived_at: null,
@@ -84,7 +138,9 @@ export interface SavedBuild {
   readonly document: string;
   readonly schemaVersion: number;
   readonly history: string;
-  readonly card: string;
+  readonly clay: string;
+  readonly size: number;
+  readonly active: number;
   readonly label: string;
   /** The revision the save started from. */
   readonly from: number;
@@ -102,7 +158,9 @@ export function saveBuild(db: Db, s: SavedBuild): Promise<number | undefined> {
         schema_version: s.schemaVersion,
         revision: s.from + 1,
         history: s.history,
-        card: s.card,
+        clay: s.clay,
+        size: s.size,
+        active: s.active,
         updated_at: s.now,
       })
       .where('id', '=', s.id)

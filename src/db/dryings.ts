@@ -3,15 +3,24 @@ import type { Db } from './open';
 /** One drying a key; older ones of the same build beyond `keep` go. */
 export async function keepDrying(
   db: Db,
-  d: { buildId: string; key: string; revision: number; bytes: Buffer; now: string },
+  d: { buildId: string; key: string; revision: number; bytes: Buffer; findings: string | null; now: string },
   keep: number,
 ): Promise<void> {
   await db.transaction().execute(async (trx) => {
     await trx
       .insertInto('dryings')
-      .values({ build_id: d.buildId, key: d.key, revision: d.revision, bytes: d.bytes, made_at: d.now })
+      .values({
+        build_id: d.buildId,
+        key: d.key,
+        revision: d.revision,
+        bytes: d.bytes,
+        findings: d.findings,
+        made_at: d.now,
+      })
       .onConflict((c) =>
-        c.columns(['build_id', 'key']).doUpdateSet({ bytes: d.bytes, revision: d.revision, made_at: d.now }),
+        c
+          .columns(['build_id', 'key'])
+          .doUpdateSet({ bytes: d.bytes, revision: d.revision, findings: d.findings, made_at: d.now }),
       )
       .execute();
     const old = await trx
@@ -43,4 +52,27 @@ export async function findDrying(db: Db, buildId: string, key: string): Promise<
     .where('key', '=', key)
     .executeTakeFirst();
   return row ? Buffer.from(row.bytes) : null;
+}
+
+/** What the last drying of the whole found, whatever the build has become since; JSON. */
+export async function lastFindings(db: Db, buildId: string): Promise<string | null> {
+  const row = await db
+    .selectFrom('dryings')
+    .select('findings')
+    .where('build_id', '=', buildId)
+    .where('findings', 'is not', null)
+    .orderBy('made_at', 'desc')
+    .limit(1)
+    .executeTakeFirst();
+  return row?.findings ?? null;
+}
+
+export async function dryingStamps(db: Db): Promise<Map<string, string>> {
+  const rows = await db
+    .selectFrom('dryings')
+    .select(({ fn }) => ['build_id', fn.max('made_at').as('last')])
+    .where('findings', 'is not', null)
+    .groupBy('build_id')
+    .execute();
+  return new Map(rows.map((r) => [r.build_id, String(r.last)]));
 }

@@ -6,17 +6,28 @@ export interface LogRow {
   readonly at: string;
   readonly data: string;
   readonly corrects: string | null;
+  readonly ownTime: number;
   readonly recordedAt: string;
 }
 
 export function listLog(db: Db, buildId: string): Promise<LogRow[]> {
   return db
     .selectFrom('log_entries')
-    .select(['id', 'kind', 'at', 'data', 'corrects', 'recorded_at as recordedAt'])
+    .select(['id', 'kind', 'at', 'data', 'corrects', 'own_time as ownTime', 'recorded_at as recordedAt'])
     .where('build_id', '=', buildId)
     .orderBy('at')
     .orderBy('recorded_at')
     .execute();
+}
+
+/** How many entries there are and when the last was written, by build: whether anything was added. */
+export async function logStamps(db: Db): Promise<Map<string, string>> {
+  const rows = await db
+    .selectFrom('log_entries')
+    .select(({ fn }) => ['build_id', fn.countAll().as('count'), fn.max('recorded_at').as('last')])
+    .groupBy('build_id')
+    .execute();
+  return new Map(rows.map((r) => [r.build_id, `${String(r.count)}:${String(r.last)}`]));
 }
 
 export async function hasLogEntry(db: Db, buildId: string, id: string): Promise<boolean> {
@@ -41,6 +52,7 @@ export async function addLogEntry(db: Db, buildId: string, e: Omit<LogRow, 'reco
       at: e.at,
       data: e.data,
       corrects: e.corrects,
+      own_time: e.ownTime,
       recorded_at: now,
     })
     .onConflict((c) => c.column('id').doNothing())

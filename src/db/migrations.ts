@@ -106,4 +106,36 @@ export const databaseMigrations: Record<string, Migration> = {
         await trx.schema.createIndex('stock_by_item').on('stock_moves').columns(['item', 'at']).execute();
       }),
   },
+  '004-lists-and-findings': {
+    up: (db) =>
+      inTransaction(db, async (trx) => {
+        // What lists show stands in columns of its own; documents are read when a build is opened.
+        await trx.schema
+          .alterTable('builds')
+          .addColumn('clay', 'text', (c) => c.notNull().defaultTo(''))
+          .execute();
+        await trx.schema
+          .alterTable('builds')
+          .addColumn('size', 'real', (c) => c.notNull().defaultTo(1))
+          .execute();
+        await trx.schema
+          .alterTable('builds')
+          .addColumn('active', 'integer', (c) => c.notNull().defaultTo(0))
+          .execute();
+        await trx.schema
+          .alterTable('builds')
+          .addColumn('card_of', 'text', (c) => c.notNull().defaultTo(''))
+          .execute();
+        // Another version of a build, kept from a save that came too late: it takes nothing from stock.
+        await trx.schema.alterTable('builds').addColumn('version_of', 'text').execute();
+        await sql`update builds set clay = coalesce(json_extract(document, '$.brief.clay'), ''),
+          size = coalesce(json_extract(document, '$.form.start.size'), 1),
+          active = coalesce(json_extract(document, '$.plan.active'), 0)`.execute(trx);
+        await trx.schema
+          .alterTable('log_entries')
+          .addColumn('own_time', 'integer', (c) => c.notNull().defaultTo(0))
+          .execute();
+        await trx.schema.alterTable('dryings').addColumn('findings', 'text').execute();
+      }),
+  },
 };

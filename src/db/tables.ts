@@ -12,6 +12,15 @@ export interface Tables {
     history: string;
     /** What the shelf shows: figures, verdicts and a small picture, JSON; worked out from the document. */
     card: string;
+    /** What the card was worked out from: where it is not what stands now, the card is old. */
+    card_of: Generated<string>;
+    clay: Generated<string>;
+    /** Of life. */
+    size: Generated<number>;
+    /** On the go: 1, else 0. */
+    active: Generated<number>;
+    /** The build it is another version of. */
+    version_of: string | null;
     created_at: string;
     updated_at: string;
     archived_at: string | null;
@@ -34,6 +43,8 @@ export interface Tables {
     data: string;
     /** The entry this one corrects. */
     corrects: string | null;
+    /** 1 where `at` is a correction's own time. */
+    own_time: Generated<number>;
     recorded_at: string;
   };
   /** Pictures as they were kept at first, whole; moved out to files when the database is opened. */
@@ -69,6 +80,8 @@ export interface Tables {
     key: string;
     revision: number;
     bytes: Buffer;
+    /** What it found, small: JSON. */
+    findings: string | null;
     made_at: string;
   };
   settings: {

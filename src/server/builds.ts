@@ -7,11 +7,13 @@ import {
   stableText,
   withSnapshot,
   type Build,
-} from '../core/build';
+} from '../core/document';
 import { failure, success, type Result } from '../core/quantity';
 import { startBuild } from '../core/school';
-import { cardOf, Evaluator, type BuildCard } from '../core/verdict';
+import { asBriefed, Evaluator, type BuildCard } from '../core/evaluate';
+import { materialsUsed, ResultCache } from '../core/piece';
 import * as db from '../db';
+import { cards, reckon } from './cards';
 import { database } from './store';
 import { revisionsToDrop } from './thinning';
 
@@ -23,6 +25,10 @@ export interface ShelfItem {
   readonly archived: boolean;
   readonly brief: { readonly clay: string; readonly size: number };
   readonly card: BuildCard;
+  /** Whether the card is of what stands now; else a newer one is being worked out. */
+  readonly fresh: boolean;
+  /** The build it is another version of, kept from a save that came too late. */
+  readonly versionOf: string | null;
 }
 
 export interface OpenBuild {
@@ -32,41 +38,41 @@ export interface OpenBuild {
   readonly history: unknown;
 }
 
-const resolver = new Evaluator();
+const cache = new ResultCache();
 /** Characters; a mesh brought in is a step of some hundred thousand. */
 const largestHistory = 4_000_000;
 
 /** Keeps the catalogue values the build uses inside it. */
 export function snapshotted(build: Build): Build {
-  const piece = resolver.piece(build);
-  if (!piece.ok) return build;
-  const { armature } = piece.value;
-  return withSnapshot(build, {
-    bulk: armature.bulk,
-    stocks: [...new Set([...armature.members.map((m) => m.stock), armature.base.stock])],
-  });
+  const used = materialsUsed(build, cache);
+  return used.ok ? withSnapshot(build, used.value) : build;
 }
 
 function now(): string {
   return new Date().toISOString();
 }
 
+const nowSeconds = () => Date.now() / 1000;
+
 export async function shelf(): Promise<ShelfItem[]> {
-  const rows = await db.listBuilds(await database());
-  return rows.map((r) => {
-    const build = JSON.parse(r.document) as Build;
-    return {
-      id: r.id,
-      name: r.name,
-      updatedAt: r.updatedAt,
-      archived: r.archivedAt !== null,
-      brief: { clay: build.brief.clay, size: build.form.start.size },
-      card: JSON.parse(r.card) as BuildCard,
-    };
-  });
+  return (await cards(nowSeconds())).map(({ row, card, fresh }) => ({
+    id: row.id,
+    name: row.name,
+    updatedAt: row.updatedAt,
+    archived: row.archivedAt !== null,
+    brief: { clay: row.clay, size: row.size },
+    card,
+    fresh,
+    versionOf: row.versionOf,
+  }));
 }
 
-async function insert(build: Build, label: string): Promise<string> {
+/** What lists read of a build without opening it. */
+function columnsOf(build: Build) {
+  return { clay: build.brief.clay, size: build.form.start.size, active: build.plan.active ? 1 : 0 };
+}
+
+async function insert(build: Build, label: string, versionOf: string | null = null): Promise<string> {
   const id = randomUUID();
   const kept = snapshotted(build);
   await db.insertBuild(await database(), {
@@ -74,10 +80,12 @@ async function insert(build: Build, label: string): Promise<string> {
     name: kept.name,
     document: stableText(kept),
     schemaVersion,
-    card: JSON.stringify(cardOf(kept, resolver)),
+    ...columnsOf(kept),
+    versionOf,
     label,
     now: now(),
   });
+  void reckon(nowSeconds());
   return id;
 }
 
@@ -151,19 +159,24 @@ export async function saveBuild(id: string, request: SaveRequest): Promise<Resul
     name: kept.name,
     document,
     schemaVersion,
-    card: JSON.stringify(cardOf(kept, resolver)),
+    ...columnsOf(kept),
     label: request.label.slice(0, 200),
     from: request.revision,
     now: at,
     history,
   });
   if (revision !== undefined) {
+    void reckon(nowSeconds());
     if (revision % 20 === 0) await db.dropRevisions(store, revisionsToDrop(await db.listRevisions(store, id), at));
     return success({ saved: true, revision });
   }
   if (row.document === document) return success({ saved: true, revision: row.revision });
   const siblingName = `${kept.name.slice(0, 80)}, other version of ${at.slice(0, 16).replace('T', ' ')}`;
-  const siblingId = await insert({ ...kept, name: siblingName }, 'Kept from a save that came too late');
+  const siblingId = await insert(
+    { ...kept, name: siblingName, plan: { ...kept.plan, active: false } },
+    'Kept from a save that came too late',
+    row.versionOf ?? id,
+  );
   return success({ saved: false, siblingId, siblingName });
 }
 
@@ -197,7 +210,7 @@ export async function markBuild(id: string, mark: Mark): Promise<Result<null>> {
 export async function importBuild(text: string): Promise<Result<{ id: string }>> {
   const build = parseBuild(text);
   if (!build.ok) return build;
-  const checked = resolver.evaluate(build.value);
+  const checked = new Evaluator().evaluate(asBriefed(build.value));
   if (!checked.ok) return checked;
   return success({ id: await insert(build.value, 'Brought in from a file') });
 }

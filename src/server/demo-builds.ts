@@ -1,4 +1,4 @@
-import { newBust, type Build } from '../core/build';
+import { newBust, type Build } from '../core/document';
 import { startBuild } from '../core/school';
 
 /** The Lamplighter: the made-up Compagnia del Faro's bust for the foyer of its made-up Festa del Porto. */

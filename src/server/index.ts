@@ -11,5 +11,7 @@ export * from './pictures';
 export * from './workshop';
 export * from './stock';
 export * from './plan';
+export * from './cards';
+export * from './questions';
 export * from './backup';
 export * from './packed-build';

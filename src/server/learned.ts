@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { describeIssue, learnedSchema, type Learned } from '../core/build';
+import { describeIssue, learnedSchema, type Learned } from '../core/document';
 import { failure, success, type Result } from '../core/quantity';
 import { readFlag, writeFlag } from './settings';
 

@@ -4,7 +4,7 @@ import { readFile, rm } from 'node:fs/promises';
 import os from 'node:os';
 import path from 'node:path';
 import { z } from 'zod';
-import { logKinds, type LogEntry } from '../core/plan';
+import { entryKinds, kindOf, type LogKind } from '../core/log';
 import { failure, success, type Result } from '../core/quantity';
 import * as db from '../db';
 import { readArchive, writeArchive } from './archive';
@@ -20,10 +20,11 @@ const loggedSchema = z
   .array(
     z.strictObject({
       id: z.uuid(),
-      kind: z.enum(logKinds),
+      kind: z.enum(entryKinds.map((k) => k.id) as [LogKind, ...LogKind[]]),
       at: z.string().max(40),
       data: z.record(z.string().max(40), z.unknown()),
       corrects: z.uuid().nullable(),
+      ownTime: z.boolean().optional(),
       picture: z.string().length(64).optional(),
     }),
   )
@@ -35,7 +36,7 @@ export async function packBuild(id: string): Promise<Result<{ readonly name: str
   const store = await database();
   const pictures = new Map((await db.listPictures(store, id)).map((p) => [p.id, p.hash]));
   const log = (await readLog(id)).map((e) => {
-    const picture = e.kind === 'photo' ? pictures.get(String(e.data['photoId'])) : undefined;
+    const picture = e.kind === 'photo' ? pictures.get(e.data.photoId) : undefined;
     return picture ? { ...e, picture } : e;
   });
   const folder = mkdtempSync(path.join(os.tmpdir(), 'sostegno-build-'));
@@ -108,13 +109,13 @@ async function putLog(id: string, log: z.infer<typeof loggedSchema>, folder: str
         if (!added.ok) return added;
       }
     }
-    if ('clock' in data) data['clock'] = renamed(data['clock']);
-    if ('of' in data) data['of'] = renamed(data['of']);
-    const entry: LogEntry = {
+    for (const key of kindOf(e.kind).points ?? []) if (key in data) data[key] = renamed(data[key]);
+    const entry = {
       id: ids.get(e.id)!,
       kind: e.kind,
       at: e.at,
       data,
+      ...(e.ownTime ? { ownTime: true } : {}),
       corrects: e.corrects === null ? null : (ids.get(e.corrects) ?? null),
     };
     const added = await addToLog(id, entry);

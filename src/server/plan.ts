@@ -1,9 +1,7 @@
 import { createEvents, type EventAttributes } from 'ics';
 import Papa from 'papaparse';
-import { parseBuild } from '../core/build';
 import {
   clockText,
-  planWorkshop,
   zoneClock,
   type BuildPlan,
   type BuildToPlan,
@@ -11,37 +9,36 @@ import {
   type WorkshopPlan,
 } from '../core/plan';
 import { failure, success, type Result } from '../core/quantity';
-import { buildToPlan, Evaluator } from '../core/verdict';
+import { Evaluator, type Report } from '../core/evaluate';
 import * as db from '../db';
+import { questionOf } from './questions';
 import { database } from './store';
-import { entriesOf, learnedPaces, readWorkshop } from './workshop';
+import { learnedPaces, readWorkshop } from './workshop';
 
 /** Plans of saved builds: the others a build shares its people with, and the calendar and table of one. */
 const evaluator = new Evaluator();
 const made = new Map<string, { readonly key: string; readonly input: BuildToPlan }>();
 
-async function inputOf(row: db.BuildRow): Promise<Result<BuildToPlan>> {
-  const log = entriesOf(await db.listLog(await database(), row.id));
-  const key = `${row.revision}:${row.updatedAt}:${log.length}:${log[log.length - 1]?.id ?? ''}`;
-  const kept = made.get(row.id);
-  if (kept?.key === key) return success(kept.input);
-  const build = parseBuild(row.document);
-  if (!build.ok) return build;
-  const input = buildToPlan(evaluator, row.id, build.value, log);
-  if (input.ok) made.set(row.id, { key, input: input.value });
-  await new Promise((resolve) => setImmediate(resolve));
-  return input;
-}
-
 /** Builds on the go other than this one; one that does not work out is passed over. */
 export async function othersOnTheGo(except: string): Promise<BuildToPlan[]> {
+  const store = await database();
+  const stamps = await db.logStamps(store),
+    dried = await db.dryingStamps(store);
   const out: BuildToPlan[] = [];
-  for (const row of await db.listBuilds(await database())) {
-    if (row.id === except || row.archivedAt !== null) continue;
-    const build = parseBuild(row.document);
-    if (!build.ok || !build.value.plan.active) continue;
-    const input = await inputOf(row);
-    if (input.ok) out.push(input.value);
+  for (const row of await db.listCards(store)) {
+    if (row.id === except || row.archivedAt !== null || row.active !== 1) continue;
+    // A restore can bring another content under the same revision.
+    const key = [row.revision, row.updatedAt, stamps.get(row.id) ?? '', dried.get(row.id) ?? ''].join();
+    let kept = made.get(row.id);
+    if (kept?.key !== key) {
+      const saved = await questionOf(row.id, 0);
+      const input = saved.ok ? evaluator.toPlan(saved.value.question, { id: row.id, full: saved.value.full }) : saved;
+      if (!input.ok) continue;
+      kept = { key, input: input.value };
+      made.set(row.id, kept);
+      await new Promise((resolve) => setImmediate(resolve));
+    }
+    out.push(kept.input);
   }
   return out;
 }
@@ -51,20 +48,24 @@ export async function planSurroundings(id: string, zoneOfPage?: string): Promise
   return { workshop: await readWorkshop(zoneOfPage), paces: await learnedPaces(), others: await othersOnTheGo(id) };
 }
 
+/** The whole answer of a saved build as it stands now, its plan among the others. */
+export async function answerOf(id: string, now: number, zoneOfPage?: string): Promise<Result<Report>> {
+  const saved = await questionOf(id, now);
+  if (!saved.ok) return saved;
+  const surroundings = await planSurroundings(id, zoneOfPage);
+  return evaluator.evaluate(saved.value.question, { id, full: saved.value.full, surroundings, ranges: 'dates' });
+}
+
 export async function planOf(
   id: string,
   now: number,
   zoneOfPage?: string,
-): Promise<Result<{ readonly whole: WorkshopPlan; readonly own: BuildPlan }>> {
-  const row = await db.findBuild(await database(), id);
-  if (!row) return failure('no-such-build', 'id', 'there is no such build');
-  const input = await inputOf(row);
-  if (!input.ok) return input;
-  const { workshop, paces, others } = await planSurroundings(id, zoneOfPage);
-  const whole = planWorkshop({ builds: [input.value, ...others], workshop, paces, now });
-  const own = whole?.builds[0];
+): Promise<Result<{ readonly whole: WorkshopPlan; readonly own: BuildPlan; readonly report: Report }>> {
+  const report = await answerOf(id, now, zoneOfPage);
+  if (!report.ok) return report;
+  const { workshop: whole, plan: own } = report.value;
   return whole && own
-    ? success({ whole, own })
+    ? success({ whole, own, report: report.value })
     : failure('ring', 'plan.own', 'steps of your own wait for each other in a ring');
 }
 

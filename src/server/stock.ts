@@ -1,8 +1,7 @@
 import { z } from 'zod';
-import { describeIssue, parseBuild } from '../core/build';
+import { describeIssue, parseBuild } from '../core/document';
 import {
   costOfBuild,
-  effectiveLog,
   stockLines,
   usedByLog,
   type BuildCost,
@@ -10,8 +9,10 @@ import {
   type StockMove,
   type StockNeed,
 } from '../core/plan';
+import { effectiveLog } from '../core/log';
 import { failure, success, type Result } from '../core/quantity';
-import { Evaluator, needsOf } from '../core/verdict';
+import { Evaluator } from '../core/evaluate';
+import { needsOf } from '../core/sheet';
 import * as db from '../db';
 import { database } from './store';
 import { entriesOf } from './workshop';
@@ -40,14 +41,16 @@ export interface StockReport {
 const evaluator = new Evaluator();
 const needed = new Map<string, { readonly key: string; readonly needs: readonly StockNeed[] }>();
 
-async function needsOfShelf(rows: readonly db.BuildRow[]): Promise<StockNeed[]> {
+async function needsOfShelf(rows: readonly db.ListedBuild[]): Promise<StockNeed[]> {
   const out: StockNeed[] = [];
   for (const row of rows) {
-    if (row.archivedAt !== null) continue;
+    // Another version of a build is the same piece once more: it is made once.
+    if (row.archivedAt !== null || row.versionOf !== null) continue;
     // A restore can bring another content under the same revision.
     const key = `${row.revision}:${row.updatedAt}`;
     if (needed.get(row.id)?.key !== key) {
-      const build = parseBuild(row.document);
+      const found = await db.findBuild(await database(), row.id);
+      const build = parseBuild(found?.document ?? '');
       const needs = build.ok ? needsOf(evaluator, row.id, build.value) : build;
       needed.set(row.id, { key, needs: needs.ok ? needs.value : [] });
       // Eight builds take a few seconds: others are let in between.
@@ -60,7 +63,7 @@ async function needsOfShelf(rows: readonly db.BuildRow[]): Promise<StockNeed[]> 
 
 export async function stockReport(): Promise<StockReport> {
   const store = await database();
-  const rows = await db.listBuilds(store);
+  const rows = (await db.listCards(store)).filter((r) => r.versionOf === null);
   const kept = await db.listMoves(store);
   const moves: StockMove[] = kept.map((m) => ({
     item: m.item,

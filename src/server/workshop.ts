@@ -1,16 +1,7 @@
 import { z } from 'zod';
-import { describeIssue, ownStepSchema, type StepKind } from '../core/build';
-import {
-  effectiveLog,
-  isTimeZone,
-  paceOf,
-  timedOf,
-  workshopSchema,
-  type LogEntry,
-  type LogKind,
-  type Pace,
-  type Workshop,
-} from '../core/plan';
+import { describeIssue, ownStepSchema, type StepKind } from '../core/document';
+import { effectiveLog, timedOf, type LogEntry } from '../core/log';
+import { isTimeZone, paceOf, workshopSchema, type Pace, type Workshop } from '../core/plan';
 import { failure, success, type Result } from '../core/quantity';
 import * as db from '../db';
 import { readFlag, writeFlag } from './settings';
@@ -46,20 +37,24 @@ export async function writeWorkshop(input: unknown): Promise<Result<Workshop>> {
 }
 
 export function entriesOf(rows: readonly db.LogRow[]): LogEntry[] {
-  return rows.map((r) => ({
-    id: r.id,
-    kind: r.kind as LogKind,
-    at: r.at,
-    data: JSON.parse(r.data) as Record<string, unknown>,
-    corrects: r.corrects,
-  }));
+  return rows.map(
+    (r) =>
+      ({
+        id: r.id,
+        kind: r.kind,
+        at: r.at,
+        data: JSON.parse(r.data) as unknown,
+        corrects: r.corrects,
+        ...(r.ownTime === 1 ? { ownTime: true } : {}),
+      }) as LogEntry,
+  );
 }
 
 /** Every build's log teaches: hands are the same whatever they make. */
 export async function learnedPaces(): Promise<Partial<Record<StepKind, Pace>>> {
   const store = await database();
   const timed = [];
-  for (const b of await db.listBuilds(store))
+  for (const b of await db.listCards(store))
     timed.push(...timedOf(effectiveLog(entriesOf(await db.listLog(store, b.id)))));
   return paceOf(timed);
 }

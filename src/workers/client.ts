@@ -1,64 +1,106 @@
-import type { Build } from '../core/build';
-import type { UnitSystem } from '../core/quantity';
-import type { Answer, EvaluateRequest } from './protocol';
+import { failure, type Failure } from '../core/quantity';
+import type { Ended, FromWorker, Told, ToWorker } from './protocol';
 
-/** Starts the worker, numbers requests, drops stale answers, and starts a fresh one when it dies or hangs. */
-const patience = 30_000;
+/** As much of a worker as the client uses; tests put in one of their own. */
+export interface WorkerLike {
+  onmessage: ((event: MessageEvent) => void) | null;
+  onerror: ((event: ErrorEvent) => void) | null;
+  postMessage(message: unknown, transfer: Transferable[]): void;
+  terminate(): void;
+}
+export type MakeWorker = () => WorkerLike;
 
-export class EvaluateClient {
-  private worker: Worker | null = null;
+export interface ClientOptions {
+  /** Where it works, as a refusal says it. */
+  readonly what: string;
+  /** Seconds without a word after which a worker is taken to hang. */
+  readonly patience?: number;
+  /** How often a worker that died or hung is begun anew with the same request. */
+  readonly retries?: number;
+  /** A new request ends the worker and all it was at; without this the worker itself passes over what is old. */
+  readonly replaces?: boolean;
+}
+
+/**
+ * The one client of workers. Requests are numbered and answers to older ones dropped; what has not been begun when a
+ * newer request comes is never begun. A worker that dies or hangs is begun anew as often as allowed, then that is said.
+ */
+export class WorkerClient<Request, Answer extends { readonly kind: string }> {
+  private worker: WorkerLike | null = null;
   private seq = 0;
-  private waiting: EvaluateRequest | null = null;
+  private waiting: { readonly request: Request; readonly transfer: Transferable[] } | null = null;
   private timer: ReturnType<typeof setTimeout> | undefined;
   private deaths = 0;
 
-  constructor(private readonly onAnswer: (answer: Answer) => void) {}
+  constructor(
+    private readonly make: MakeWorker,
+    private readonly onAnswer: (answer: Answer | Ended) => void,
+    private readonly options: ClientOptions,
+  ) {}
 
-  request(build: Build, units: UnitSystem, pictureKey: string): number {
+  ask(request: Request, transfer: Transferable[] = []): void {
+    if (this.options.replaces) this.stop();
     this.seq += 1;
-    this.waiting = { kind: 'evaluate', seq: this.seq, build, units, pictureKey };
+    this.deaths = 0;
+    this.waiting = { request, transfer };
     this.post();
-    return this.seq;
   }
 
+  tell(tell: Told): void {
+    this.worker?.postMessage({ tell } satisfies ToWorker<Request>, []);
+  }
+
+  /** Ends it, and whatever it was at. */
   stop(): void {
     clearTimeout(this.timer);
     this.worker?.terminate();
     this.worker = null;
+    this.waiting = null;
   }
 
   private post(): void {
     if (!this.waiting) return;
     this.worker ??= this.start();
-    this.worker.postMessage(this.waiting);
-    clearTimeout(this.timer);
-    this.timer = setTimeout(() => this.died('it took too long'), patience);
+    const { request, transfer } = this.waiting;
+    this.worker.postMessage({ seq: this.seq, request } satisfies ToWorker<Request>, transfer);
+    this.watch();
   }
 
-  private start(): Worker {
-    const worker = new Worker(new URL('./evaluate.worker.ts', import.meta.url), { type: 'module' });
-    worker.onmessage = (event: MessageEvent<Answer>) => {
+  private watch(): void {
+    const { patience } = this.options;
+    clearTimeout(this.timer);
+    if (patience !== undefined) this.timer = setTimeout(() => this.died('it took too long'), patience * 1000);
+  }
+
+  private start(): WorkerLike {
+    const worker = this.make();
+    worker.onmessage = ({ data }: MessageEvent<FromWorker<Answer | Ended>>) => {
+      if (data.seq !== this.seq || worker !== this.worker) return;
       clearTimeout(this.timer);
-      if (event.data.seq !== this.seq) return;
-      if (event.data.kind === 'complete' || event.data.kind === 'failed') this.waiting = null;
-      this.deaths = 0;
-      this.onAnswer(event.data);
+      if (data.last) this.waiting = null;
+      else this.watch();
+      this.onAnswer(data.answer);
     };
-    worker.onerror = (event) => this.died(event.message || 'it stopped');
+    worker.onerror = (event) => {
+      if (worker === this.worker) this.died(event.message || 'there was not enough room for it');
+    };
     return worker;
   }
 
   private died(why: string): void {
+    const { waiting } = this;
     this.stop();
     this.deaths += 1;
-    if (this.deaths <= 2) {
+    if (waiting && this.deaths <= (this.options.retries ?? 0)) {
+      this.waiting = waiting;
       this.post();
       return;
     }
-    this.onAnswer({
-      kind: 'failed',
-      seq: this.seq,
-      why: { ok: false, code: 'worker-died', path: 'the reckoning', message: `could not finish: ${why}` },
-    });
+    this.onAnswer({ kind: 'refused', why: this.failure(why) });
+    this.onAnswer({ kind: 'done' });
+  }
+
+  private failure(why: string): Failure {
+    return failure('worker-died', this.options.what, `the work stopped: ${why}`);
   }
 }

@@ -1,57 +1,58 @@
-import type { Build } from '../core/build';
+import { Evaluator } from '../core/evaluate';
+import { compareSchool, strengthen } from '../core/improve';
 import { failure } from '../core/quantity';
-import { compareSchool, Evaluator } from '../core/verdict';
-import type { CompareAnswer, CompareRequest } from './compare-protocol';
+import { optionsOf, questionOf } from './asked';
+import type { Asked, CompareAnswer, CompareRequest } from './protocol';
+import { breathe, serve, type Work } from './serve';
 
 /** A shell over core: one piece of work after another, an answer for each. Stopped by ending the worker. */
 const evaluator = new Evaluator();
-const send = (answer: CompareAnswer): void => self.postMessage(answer);
-
-function oneBuild(build: Build, index: number): void {
-  const report = evaluator.evaluate(build);
-  if (report.ok)
-    send({
-      kind: 'row',
-      index,
-      summary: report.value.summary,
-      height: report.value.size.height,
-      clayOn: report.value.clay.onPiece,
-    });
-  else send({ kind: 'refused', index, school: '', why: report });
-}
-
-function oneSchool(build: Build, school: string, index: number): void {
-  const row = compareSchool(build, school, evaluator);
-  if ('kind' in row) send({ kind: 'school', school, row });
-  else send({ kind: 'refused', index, school, why: row });
-}
-
 /** A search stops by itself after this long and says what it has. */
 const longestSearch = 25_000;
 
-function strengthen(request: Extract<CompareRequest, { kind: 'strengthen' }>): void {
-  const began = Date.now();
-  const steps = evaluator.strengthening(request.build, request.units, () => Date.now() - began > longestSearch);
-  for (let step = steps.next(); ; step = steps.next()) {
-    if (step.done) {
-      send({ kind: 'strengthened', result: step.value });
-      return;
-    }
-    send({ kind: 'tried', sets: step.value });
-  }
+function oneBuild(asked: Asked, index: number): CompareAnswer {
+  const report = evaluator.evaluate(questionOf(asked), optionsOf(asked));
+  if (!report.ok) return { kind: 'refused', index, why: report };
+  const { summary, dates, size, clay } = report.value;
+  return { kind: 'row', index, summary, dates, height: size.height, clayOn: clay.onPiece };
 }
 
-function guarded(index: number, school: string, work: () => void): void {
+function oneSchool(asked: Asked, school: string, index: number): CompareAnswer {
+  const row = compareSchool(questionOf(asked), school, evaluator, optionsOf(asked));
+  return 'kind' in row ? { kind: 'school', school, row } : { kind: 'refused', index, school, why: row };
+}
+
+function guarded(index: number, school: string, work: () => CompareAnswer): CompareAnswer {
   try {
-    work();
+    return work();
   } catch (error) {
-    send({ kind: 'refused', index, school, why: failure('failed', 'the build', (error as Error).message) });
+    return { kind: 'refused', index, school, why: failure('failed', 'the build', (error as Error).message) };
   }
 }
 
-self.onmessage = ({ data }: MessageEvent<CompareRequest>) => {
-  if (data.kind === 'builds') data.builds.forEach((b, i) => guarded(i, '', () => oneBuild(b, i)));
-  else if (data.kind === 'schools') data.schools.forEach((s, i) => guarded(i, s, () => oneSchool(data.build, s, i)));
-  else guarded(0, '', () => strengthen(data));
-  send({ kind: 'done' });
-};
+async function work(request: CompareRequest, { send }: Work<CompareAnswer>): Promise<void> {
+  if (request.kind === 'builds')
+    for (const [i, asked] of request.builds.entries()) {
+      send(guarded(i, '', () => oneBuild(asked, i)));
+      await breathe();
+    }
+  else if (request.kind === 'schools')
+    for (const [i, school] of request.schools.entries()) {
+      send(guarded(i, school, () => oneSchool(request.asked, school, i)));
+      await breathe();
+    }
+  else {
+    const began = Date.now();
+    const tooLong = () => Date.now() - began > longestSearch;
+    const steps = strengthen(evaluator, questionOf(request.asked), optionsOf(request.asked), tooLong);
+    for (let step = steps.next(); ; step = steps.next()) {
+      if (step.done) {
+        send({ kind: 'strengthened', result: step.value });
+        return;
+      }
+      send({ kind: 'tried', sets: step.value });
+    }
+  }
+}
+
+serve('the build', work);

@@ -1,14 +1,16 @@
 import Papa from 'papaparse';
-import type { Build } from '../core/build';
 import { readRoomRecord, readWhole, writeWhole, type RecordRow, type WholeDrying } from '../core/drying';
-import { failure, type Failure } from '../core/quantity';
-import { Evaluator, fitPiece, wholePlan, wholeRun } from '../core/verdict';
-import type { DryingAnswer, DryingRequest } from './drying-protocol';
+import { Evaluator, type Question } from '../core/evaluate';
+import { wholePlan, wholeRun, type FullFindings } from '../core/piece';
+import type { Failure } from '../core/quantity';
+import { optionsOf, questionOf } from './asked';
+import type { DryingAnswer, DryingRequest } from './protocol';
+import { breathe, serve, type Work } from './serve';
 
 /** A shell over core for long work on drying: tells how far it is, can be paused and taken up again; stopped by ending the worker. */
+type Send = Work<DryingAnswer>['send'];
+type Of<K extends DryingRequest['kind']> = Extract<DryingRequest, { kind: K }>;
 const evaluator = new Evaluator();
-const send = (answer: DryingAnswer, transfer: Transferable[] = []): void => self.postMessage(answer, { transfer });
-const breathe = () => new Promise<void>((resolve) => setTimeout(resolve, 0));
 let paused = false;
 let wake: (() => void) | null = null;
 
@@ -22,18 +24,26 @@ async function holding(): Promise<void> {
 /** Steps between two looks at the messages: a tenth of a second or so. */
 const stride = 48;
 
+interface Dried {
+  readonly whole: WholeDrying;
+  readonly key: string;
+  readonly found: FullFindings;
+}
+
+/** `from` and `share`: what part of all the work this is. */
 async function dryWhole(
-  build: Build,
+  question: Question,
   step: number | undefined,
-  what: string,
+  send: Send,
   from = 0,
   share = 1,
-): Promise<{ whole: WholeDrying; key: string } | Failure> {
-  const piece = evaluator.piece(build);
+  known?: Parameters<Evaluator['piece']>[1],
+): Promise<Dried | Failure> {
+  const piece = evaluator.piece(question, known);
   if (!piece.ok) return piece;
   const plan = wholePlan(piece.value, step === undefined ? {} : { step });
   if (!plan.ok) return plan;
-  send({ kind: 'progress', done: from, left: NaN, what });
+  send({ kind: 'progress', done: from, left: NaN });
   await breathe();
   const run = wholeRun(plan.value);
   let worked = 0,
@@ -42,17 +52,15 @@ async function dryWhole(
     worked += performance.now() - begun;
     if (performance.now() - told > 150) {
       told = performance.now();
-      send({
-        kind: 'progress',
-        done: from + share * run.done,
-        left: run.done > 0.01 ? (worked / run.done - worked) / 1000 : NaN,
-        what,
-      });
+      const left = run.done > 0.01 ? (worked / run.done - worked) / 1000 : NaN;
+      send({ kind: 'progress', done: from + share * run.done, left });
       await breathe();
       await holding();
     }
   }
-  return { whole: run.result(), key: plan.value.key };
+  const whole = run.result();
+  const found = evaluator.findingsOfFull(question, plan.value.key, whole, known);
+  return found.ok ? { whole, key: plan.value.key, found: found.value } : found;
 }
 
 async function packed(whole: WholeDrying, key: string): Promise<Uint8Array<ArrayBuffer> | null> {
@@ -61,58 +69,52 @@ async function packed(whole: WholeDrying, key: string): Promise<Uint8Array<Array
   return new Uint8Array(await new Response(stream).arrayBuffer());
 }
 
-async function whole(request: Extract<DryingRequest, { kind: 'whole' }>): Promise<void> {
+async function whole(request: Of<'whole'>, send: Send): Promise<void> {
   const began = performance.now();
-  const found = await dryWhole(request.build, request.step, 'Drying the whole piece');
-  if ('code' in found) {
-    send({ kind: 'refused', why: found });
+  const dried = await dryWhole(questionOf(request.asked), request.step, send);
+  if ('code' in dried) {
+    send({ kind: 'refused', why: dried });
     return;
   }
-  send({
-    kind: 'whole',
-    ...found,
-    seconds: (performance.now() - began) / 1000,
-    packed: await packed(found.whole, found.key),
-  });
+  const seconds = (performance.now() - began) / 1000;
+  send({ kind: 'whole', ...dried, seconds, packed: await packed(dried.whole, dried.key) });
 }
 
-async function kept({ bytes }: Extract<DryingRequest, { kind: 'kept' }>): Promise<void> {
+async function kept({ bytes }: Of<'kept'>, send: Send): Promise<void> {
   const stream = new Blob([bytes as Uint8Array<ArrayBuffer>]).stream().pipeThrough(new DecompressionStream('gzip'));
   const read = readWhole(new Uint8Array(await new Response(stream).arrayBuffer()));
-  if (read.ok) send({ kind: 'whole', ...read.value, seconds: 0, packed: null });
+  if (read.ok) send({ kind: 'whole', ...read.value, found: null, seconds: 0, packed: null });
   else send({ kind: 'refused', why: read });
 }
 
-async function variants(request: Extract<DryingRequest, { kind: 'variants' }>): Promise<void> {
-  for (const [index, build] of request.builds.entries()) {
-    const report = evaluator.evaluate(build, { units: request.units });
+/** Variants of one piece: what its log told stays as it is for the piece itself. */
+async function variants(request: Of<'variants'>, send: Send): Promise<void> {
+  const { asked, builds } = request;
+  const own = evaluator.knownOf(questionOf(asked), undefined);
+  if (!own.ok) {
+    send({ kind: 'refused', why: own });
+    return;
+  }
+  const known = own.value.history;
+  for (const [index, build] of builds.entries()) {
+    const question: Question = { ...questionOf(asked), build };
+    const report = evaluator.evaluate(question, { ...optionsOf(asked), known });
     if (!report.ok) {
       send({ kind: 'refused', why: report });
       continue;
     }
+    const { summary, dates } = report.value;
     const regions = report.value.regions
       .filter((r) => r.coats.length > 0)
       .map(({ id, name, crack, throughDry, touchDry }) => ({ id, name, crack, throughDry, touchDry }));
-    const row = { index, summary: report.value.summary, regions };
+    const row = { index, summary, dates, regions };
     send({ kind: 'variant', row: { ...row, whole: null } });
     await breathe();
     if (!request.whole || regions.length === 0) continue;
-    const found = await dryWhole(
-      build,
-      undefined,
-      `Variant ${index + 1} of ${request.builds.length}`,
-      index / request.builds.length,
-      1 / request.builds.length,
-    );
-    if ('code' in found) send({ kind: 'refused', why: found });
-    else send({ kind: 'variant', row: { ...row, whole: found.whole.regions } });
+    const dried = await dryWhole(question, undefined, send, index / builds.length, 1 / builds.length, { known });
+    if ('code' in dried) send({ kind: 'refused', why: dried });
+    else send({ kind: 'variant', row: { ...row, whole: dried.whole.regions } });
   }
-}
-
-function fit({ build, readings, tare, least }: Extract<DryingRequest, { kind: 'fit' }>): void {
-  const piece = evaluator.piece(build);
-  if (!piece.ok) send({ kind: 'refused', why: piece });
-  else send({ kind: 'fit', report: fitPiece(piece.value, readings, tare, least) });
 }
 
 /** Lines keep their own numbers, blank ones and quoted breaks counted. */
@@ -129,27 +131,20 @@ function rowsOf(text: string): RecordRow[] {
   return rows;
 }
 
-function record({ text }: Extract<DryingRequest, { kind: 'record' }>): void {
+function record({ text }: Of<'record'>, send: Send): void {
   const read = readRoomRecord(rowsOf(text));
   if (read.ok) send({ kind: 'record', record: read.value });
   else send({ kind: 'refused', why: read });
 }
 
-async function work(request: DryingRequest): Promise<void> {
-  if (request.kind === 'whole') await whole(request);
-  else if (request.kind === 'kept') await kept(request);
-  else if (request.kind === 'variants') await variants(request);
-  else if (request.kind === 'fit') fit(request);
-  else if (request.kind === 'record') record(request);
+async function work(request: DryingRequest, { send }: Work<DryingAnswer>): Promise<void> {
+  if (request.kind === 'whole') await whole(request, send);
+  else if (request.kind === 'kept') await kept(request, send);
+  else if (request.kind === 'variants') await variants(request, send);
+  else record(request, send);
 }
 
-self.onmessage = ({ data }: MessageEvent<DryingRequest>) => {
-  if (data.kind === 'pause' || data.kind === 'go-on') {
-    paused = data.kind === 'pause';
-    wake?.();
-    return;
-  }
-  work(data)
-    .catch((error: Error) => send({ kind: 'refused', why: failure('failed', 'the drying', error.message) }))
-    .finally(() => send({ kind: 'done' }));
-};
+serve('the drying', work, (tell) => {
+  paused = tell.kind === 'pause';
+  wake?.();
+});

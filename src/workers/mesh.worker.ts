@@ -8,18 +8,18 @@ import {
   sizeOfMesh,
   type TriangleMesh,
 } from '../core/form';
-import { failure, type Failure } from '../core/quantity';
-import { Evaluator, exportMesh } from '../core/verdict';
-import type { MeshAnswer, MeshRequest } from './mesh-protocol';
+import { Evaluator } from '../core/evaluate';
+import { exportMesh } from '../core/sheet';
+import type { MeshAnswer, MeshRequest } from './protocol';
+import { serve, type Work } from './serve';
 
 /** A shell over core for meshes: reading and mending, sampling, writing. Stopped by ending the worker. */
 let mended: TriangleMesh | null = null;
 
-const send = (answer: MeshAnswer, transfer: Transferable[] = []): void => self.postMessage(answer, { transfer });
-const refused = (why: Failure): void => send({ kind: 'refused', why });
+type Send = Work<MeshAnswer>['send'];
 
 let told = 0;
-function progress(what: string): (share: number) => void {
+function progress(send: Send, what: string): (share: number) => void {
   return (share) => {
     const now = performance.now();
     if (now - told < 60 && share < 1) return;
@@ -28,17 +28,17 @@ function progress(what: string): (share: number) => void {
   };
 }
 
-function read(bytes: Uint8Array, name: string): void {
-  const mesh = readMesh(bytes, name, progress('Reading'));
+function read(send: Send, bytes: Uint8Array, name: string): void {
+  const mesh = readMesh(bytes, name, progress(send, 'Reading'));
   if (!mesh.ok) {
-    refused(mesh);
+    send({ kind: 'refused', why: mesh });
     return;
   }
-  progress('Looking for holes')(0.5);
+  progress(send, 'Looking for holes')(0.5);
   const report = reportOnMesh(mesh.value);
   const repaired = repairMesh(mesh.value);
   if (!repaired.ok) {
-    refused(repaired);
+    send({ kind: 'refused', why: repaired });
     return;
   }
   mended = repaired.value.mesh;
@@ -55,29 +55,23 @@ function read(bytes: Uint8Array, name: string): void {
   });
 }
 
-self.onmessage = (event: MessageEvent<MeshRequest>) => {
-  const request = event.data;
-  try {
-    if (request.kind === 'read') read(request.bytes, request.name);
-    else if (request.kind === 'sample') {
-      if (!mended) throw new Error('no mesh has been read');
-      const placed = placeMesh(mended, request.placing);
-      if (!placed.ok) refused(placed);
-      else {
-        const { volume, box } = sizeOfMesh(placed.value);
-        send({
-          kind: 'sampled',
-          shape: sampleMesh(placed.value, undefined, progress('Sampling')),
-          volume,
-          height: box[1][2],
-        });
-      }
-    } else {
-      const written = exportMesh(request.build, request.parts, request.format, new Evaluator());
-      if (!written.ok) refused(written);
-      else send({ kind: 'written', bytes: written.value }, [written.value.buffer as ArrayBuffer]);
+function work(request: MeshRequest, { send }: Work<MeshAnswer>): void {
+  if (request.kind === 'read') read(send, request.bytes, request.name);
+  else if (request.kind === 'sample') {
+    if (!mended) throw new Error('no mesh has been read');
+    const placed = placeMesh(mended, request.placing);
+    if (!placed.ok) {
+      send({ kind: 'refused', why: placed });
+      return;
     }
-  } catch (error) {
-    refused(failure('failed', 'the mesh', `it could not be worked on (${(error as Error).message})`));
+    const { volume, box } = sizeOfMesh(placed.value);
+    const shape = sampleMesh(placed.value, undefined, progress(send, 'Sampling'));
+    send({ kind: 'sampled', shape, volume, height: box[1][2] });
+  } else {
+    const written = exportMesh(request.build, request.parts, request.format, new Evaluator());
+    if (!written.ok) send({ kind: 'refused', why: written });
+    else send({ kind: 'written', bytes: written.value }, [written.value.buffer as ArrayBuffer]);
   }
-};
+}
+
+serve('the mesh', work);

@@ -1,47 +1,180 @@
 import type { Armature } from '../core/armature';
-import type { Build, Mass } from '../core/build';
-import type { SurfaceMesh } from '../core/form';
+import type { Build, Mass } from '../core/document';
+import type { RoomReadings, WholeDrying, WholeRegion } from '../core/drying';
+import type { Report } from '../core/evaluate';
+import type { Dates } from '../core/finding';
+import type { SurfaceMesh, MeshFormat, MeshReport, MeshUnit, Placing, SampledShape } from '../core/form';
+import type { SchoolRow, Sooner, StrengthenResult } from '../core/improve';
+import type { LogEntry } from '../core/log';
+import type { FullFindings, Summary } from '../core/piece';
+import type { PlanSurroundings, Step } from '../core/plan';
 import type { Failure, UnitSystem } from '../core/quantity';
-import type { Report } from '../core/verdict';
+import type { ExportedPart } from '../core/sheet';
 
-/** Every message between the bench and its worker. Requests carry a number; answers to an older one are dropped. */
-export interface EvaluateRequest {
-  readonly kind: 'evaluate';
-  readonly seq: number;
+/** Every message there is between a page and its workers. */
+
+/** What is asked of a build: with its log, at this moment, among what surrounds it. */
+export interface Asked {
+  readonly id: string;
   readonly build: Build;
+  readonly log: readonly LogEntry[];
+  readonly now: number;
   readonly units: UnitSystem;
-  /** Key of the picture the bench already has. */
-  readonly pictureKey: string;
+  readonly surroundings: PlanSurroundings | null;
+  readonly full: FullFindings | null;
 }
-export type Request = EvaluateRequest;
 
-/** What the piece view draws. */
+/** The session's one question: the report, in the order in which it can be had, then what is worked at beside it. */
+export interface SessionRequest {
+  readonly kind: 'evaluate';
+  readonly asked: Asked;
+  /** Of the picture the page has; a picture is sent only when there is another. */
+  readonly pictureKey: string | null;
+  readonly remedies: boolean;
+  /** Also what would make it ready sooner, and what could be left out. */
+  readonly ways: boolean;
+}
+
+export type SessionAnswer =
+  | {
+      readonly kind: 'nominal';
+      readonly report: Report;
+      readonly picture: Picture | null;
+      /** Of the build as it stands: the drying of the whole that belongs to it. */
+      readonly dryingKey: string;
+      readonly milliseconds: number;
+    }
+  | { readonly kind: 'ranges'; readonly report: Report; readonly cover: FaceCover | null }
+  | { readonly kind: 'complete'; readonly report: Report }
+  | { readonly kind: 'sooner'; readonly ways: readonly Sooner[]; readonly done: boolean }
+  | { readonly kind: 'leave-out'; readonly steps: readonly Step[] | null; readonly finish: number }
+  | Ended;
+
+export interface Refused {
+  readonly kind: 'refused';
+  readonly why: Failure;
+  /** Of several things asked for at once: which. */
+  readonly index?: number;
+  readonly school?: string;
+}
+
+/** Whatever is asked ends with one of these. */
+export type Ended = { readonly kind: 'done' } | Refused;
+
 export interface Picture {
   readonly key: string;
   readonly surface: SurfaceMesh;
   readonly masses: readonly Mass[];
   readonly armature: Armature;
-  /** Outside diameter of each member, metres. */
+  /** Outside diameter by member, for drawing. */
   readonly memberAcross: Readonly<Record<string, number>>;
 }
 
-/** Cover at every point of the picture's face, metres. */
 export interface FaceCover {
   readonly key: string;
+  /** By vertex of the surface: metres to the nearest member. */
   readonly values: Float32Array;
-  /** Where the largest ball fits in the form: metres through, and the mass it is in. */
   readonly thickest: { readonly thickness: number; readonly place: string };
 }
 
-export type Answer =
+/** Long work on drying: the whole piece, variants side by side, a hygrometer's record. */
+export type DryingRequest =
+  | { readonly kind: 'whole'; readonly asked: Asked; readonly step?: number }
+  | { readonly kind: 'kept'; readonly bytes: Uint8Array }
   | {
-      readonly kind: 'nominal';
-      readonly seq: number;
-      readonly report: Report;
-      readonly picture: Picture | null;
-      readonly milliseconds: number;
+      readonly kind: 'variants';
+      readonly asked: Asked;
+      readonly builds: readonly Build[];
+      readonly whole: boolean;
     }
-  | { readonly kind: 'ranges'; readonly seq: number; readonly report: Report; readonly cover: FaceCover }
-  | { readonly kind: 'complete'; readonly seq: number; readonly report: Report }
-  | { readonly kind: 'progress'; readonly seq: number; readonly done: number }
-  | { readonly kind: 'failed'; readonly seq: number; readonly why: Failure };
+  | { readonly kind: 'record'; readonly text: string };
+
+/** Said to work that is under way. */
+export type Told = { readonly kind: 'pause' } | { readonly kind: 'go-on' };
+
+export type DryingAnswer =
+  | { readonly kind: 'progress'; readonly done: number; /** Seconds, where it can be told. */ readonly left: number }
+  | {
+      readonly kind: 'whole';
+      readonly whole: WholeDrying;
+      readonly key: string;
+      /** Null for one that was kept. */
+      readonly found: FullFindings | null;
+      readonly seconds: number;
+      /** Packed, to be kept. */
+      readonly packed: Uint8Array<ArrayBuffer> | null;
+    }
+  | { readonly kind: 'variant'; readonly row: VariantRow }
+  | { readonly kind: 'record'; readonly record: RoomReadings }
+  | Ended;
+
+/** One variant: what both answers say of it. */
+export interface VariantRow {
+  readonly index: number;
+  readonly summary: Summary;
+  readonly dates: Dates;
+  readonly regions: readonly {
+    readonly id: string;
+    readonly name: string;
+    readonly crack: number;
+    readonly throughDry: number | null;
+    readonly touchDry: number | null;
+  }[];
+  /** From three dimensions, where asked for. */
+  readonly whole: readonly WholeRegion[] | null;
+}
+
+/** Work on builds beside the open one. */
+export type CompareRequest =
+  | { readonly kind: 'builds'; readonly builds: readonly Asked[] }
+  | { readonly kind: 'schools'; readonly asked: Asked; readonly schools: readonly string[] }
+  | { readonly kind: 'strengthen'; readonly asked: Asked };
+
+export type CompareAnswer =
+  | {
+      readonly kind: 'row';
+      readonly index: number;
+      readonly summary: Summary;
+      readonly dates: Dates;
+      readonly height: number;
+      readonly clayOn: number;
+    }
+  | { readonly kind: 'school'; readonly school: string; readonly row: SchoolRow }
+  | { readonly kind: 'tried'; readonly sets: number }
+  | { readonly kind: 'strengthened'; readonly result: StrengthenResult | null }
+  | Ended;
+
+/** Meshes: read and mended, sampled as a mass, written. */
+export type MeshRequest =
+  | { readonly kind: 'read'; readonly bytes: Uint8Array; readonly name: string }
+  | { readonly kind: 'sample'; readonly placing: Placing }
+  | {
+      readonly kind: 'write';
+      readonly build: Build;
+      readonly parts: readonly ExportedPart[];
+      readonly format: MeshFormat;
+    };
+
+export type MeshAnswer =
+  | { readonly kind: 'progress'; readonly what: string; readonly share: number }
+  | {
+      readonly kind: 'read';
+      readonly report: MeshReport;
+      readonly sides: readonly [number, number, number];
+      readonly holesClosed: number;
+      readonly facesTurned: number;
+      readonly unit: MeshUnit;
+      readonly up: 'z' | 'y';
+    }
+  | { readonly kind: 'sampled'; readonly shape: SampledShape; readonly volume: number; readonly height: number }
+  | { readonly kind: 'written'; readonly bytes: Uint8Array }
+  | Ended;
+
+/** What goes to a worker and comes back: the number says which request it belongs to. */
+export type ToWorker<Request> = { readonly seq: number; readonly request: Request } | { readonly tell: Told };
+export interface FromWorker<Answer> {
+  readonly seq: number;
+  readonly answer: Answer;
+  /** Nothing more comes of this request. */
+  readonly last: boolean;
+}

@@ -1,4 +1,4 @@
-import { newBust, type Build, type BuildEdit } from '../../src/core/build';
+import { newBust, type Build, type BuildEdit } from '../../src/core/document';
 import { seeded } from '../../src/core/form';
 
 /** A bust with a headdress: 60 masses and 200 members in all, in branching chains off the crown and the shoulders. */

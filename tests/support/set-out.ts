@@ -1,5 +1,5 @@
 import { stocks } from '../../src/core/catalogue';
-import type { Build } from '../../src/core/build';
+import type { Build } from '../../src/core/document';
 import { clayOver } from '../../src/core/clay';
 import { DistanceField, resolveForm } from '../../src/core/form';
 import { resolveArmature, type SchoolContext } from '../../src/core/school';

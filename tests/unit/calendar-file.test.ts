@@ -3,7 +3,7 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import ICAL from 'ical.js';
-import { newBust } from '../../src/core/build';
+import { newBust } from '../../src/core/document';
 import {
   addBuild,
   addToLog,

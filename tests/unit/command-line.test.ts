@@ -2,7 +2,7 @@ import { spawnSync } from 'node:child_process';
 import { mkdtempSync, rmSync, truncateSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import { newBust } from '../../src/core/build';
+import { newBust } from '../../src/core/document';
 
 const folder = mkdtempSync(path.join(tmpdir(), 'sostegno-cli-'));
 afterAll(() => rmSync(folder, { recursive: true, force: true }));

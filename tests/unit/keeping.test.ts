@@ -15,7 +15,7 @@ import { gzipSync } from 'node:zlib';
 import { sql } from 'kysely';
 import sharp from 'sharp';
 import tar from 'tar-stream';
-import { newBust } from '../../src/core/build';
+import { newBust } from '../../src/core/document';
 import { contentHash, openDatabase } from '../../src/db';
 import {
   addBuild,

@@ -17,6 +17,8 @@ export interface MemberCover {
   readonly wanted: number;
   /** Length of it that has less than wanted. */
   readonly short: number;
+  /** Masses in whose clay it lies with less than wanted over it and no filling between, each at its thinnest. */
+  readonly thinOver: readonly { readonly mass: number; readonly least: number }[];
 }
 
 /** Across a bundle of like round strands, over one strand. Circles packed in a circle. */
@@ -85,13 +87,19 @@ export function coverOf(input: CoverInputs): MemberCover[] {
     let at: Vec3 = points[0] ?? [0, 0, 0];
     let mass = 0,
       wanted = coverWanted(strand, 0, input.least);
+    const thin = new Map<number, number>();
     const spacing = points.length > 1 ? distance(points[0]!, points[1]!) : 0;
     for (let i = bare.from; i < bare.to;) {
       const p = points[i]!;
       const { distance: d, mass: owner } = exact(p);
       const cover = -d - whole / 2;
       const want = coverWanted(strand, input.clayOver(owner), input.least);
-      if (cover < want) short += spacing;
+      if (cover < want) {
+        short += spacing;
+        const clay = input.clayOver(owner);
+        if (cover <= clay && cover < coverWanted(strand, clay))
+          thin.set(owner, Math.min(thin.get(owner) ?? Infinity, cover));
+      }
       if (cover < least) {
         least = cover;
         at = p;
@@ -102,7 +110,8 @@ export function coverOf(input: CoverInputs): MemberCover[] {
       const clear = spacing > 0 ? Math.floor((cover - Math.max(want, least)) / stepAlong) : 1;
       i += Math.max(1, clear);
     }
-    return least < Infinity ? [{ member: member.id, name: member.name, least, at, mass, wanted, short }] : [];
+    const thinOver = [...thin].map(([m, l]) => ({ mass: m, least: l }));
+    return least < Infinity ? [{ member: member.id, name: member.name, least, at, mass, wanted, short, thinOver }] : [];
   });
 }
 

@@ -1,6 +1,6 @@
 import type { Stock } from '../catalogue';
 import { distance, type Vec3 } from '../quantity';
-import { sectionGeometry } from './section';
+import { sectionGeometry } from './cross-section';
 import type { Allowance, Member } from './types';
 
 export interface Cut {

@@ -70,7 +70,7 @@ export class FactoredFrame {
     readonly model: FrameModel,
     private readonly beams: readonly Beam[],
     private readonly nodeIndex: ReadonlyMap<string, number>,
-    readonly plan: FramePlan,
+    readonly plan: SymbolicFactor,
     private readonly matrix: SparseMatrix,
     /** Local stiffness of each beam, its springs condensed in, 144 numbers each. */
     private readonly stiffness: Float64Array,
@@ -281,7 +281,7 @@ function globalStiffness(axes: Axes, k: Float64Array, out: Float64Array): void {
 }
 
 /** What depends only on which joints there are, how they are joined and held: worked out once, used for many sections. */
-export interface FramePlan {
+export interface SymbolicFactor {
   readonly signature: string;
   readonly unknown: Int32Array;
   readonly owner: readonly number[];
@@ -292,7 +292,7 @@ function signatureOf(model: FrameModel): string {
   return `${model.nodes.map((n) => `${n.id}:${n.fixed?.join('') ?? ''}`).join()}|${model.members.map((m) => `${m.from}>${m.to}`).join()}`;
 }
 
-function planFrame(model: FrameModel, beams: readonly Beam[], signature: string): FramePlan {
+function symbolicFactorOf(model: FrameModel, beams: readonly Beam[], signature: string): SymbolicFactor {
   const neighbours: number[][] = model.nodes.map(() => []);
   for (const b of beams) {
     neighbours[b.from]?.push(b.to);
@@ -336,7 +336,7 @@ function planFrame(model: FrameModel, beams: readonly Beam[], signature: string)
  * (code `mechanism`), as are members without length and sections without stiffness. `plan` is one that an earlier
  * frame of the same joints left behind; another is made when it does not fit.
  */
-export function factorFrame(model: FrameModel, plan?: FramePlan): Result<FactoredFrame> {
+export function factorFrame(model: FrameModel, plan?: SymbolicFactor): Result<FactoredFrame> {
   const nodeIndex = new Map(model.nodes.map((n, i) => [n.id, i]));
   const beams: Beam[] = [];
   for (const member of model.members) {
@@ -352,7 +352,7 @@ export function factorFrame(model: FrameModel, plan?: FramePlan): Result<Factore
     beams.push({ member, from, to, length, axes: beamAxes(a, b, member.up) });
   }
   const signature = signatureOf(model);
-  const fitting = plan?.signature === signature ? plan : planFrame(model, beams, signature);
+  const fitting = plan?.signature === signature ? plan : symbolicFactorOf(model, beams, signature);
   const stiffness = new Float64Array(144 * beams.length);
   const matrix = assemble(beams, fitting, stiffness);
   const loose = matrix.factor();
@@ -366,7 +366,7 @@ export function factorFrame(model: FrameModel, plan?: FramePlan): Result<Factore
 }
 
 /** Global stiffness on the unknowns; each beam's local one goes into `stiffness`. */
-function assemble(beams: readonly Beam[], plan: FramePlan, stiffness: Float64Array): SparseMatrix {
+function assemble(beams: readonly Beam[], plan: SymbolicFactor, stiffness: Float64Array): SparseMatrix {
   const { unknown } = plan;
   const matrix = new SparseMatrix(plan.pattern);
   const f = new Float64Array(12);

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { traitNames } from './traits';
 
 /** Shapes of catalogue records. The same shapes serve the user's own materials, so every figure is bounded. */
 export const slugSchema = z
@@ -48,6 +49,14 @@ export const clayFamilySchema = z
     wetDensity: positive(5000),
     /** Pa, at 20 degrees. */
     yieldStress: positive(1e6),
+    /** Degrees of warmth by which its yield stress falls to 1/e; null where warmth does not soften it. */
+    softens: positive(200).nullable(),
+    /** degrees C it stands when finished. */
+    standsTo: z.number().min(20).max(2000),
+    /** What others may not stand about it. */
+    traits: z.array(z.enum(traitNames)).max(20),
+    /** The mixture it is made from by hand, where it is. */
+    recipe: slugSchema.optional(),
     drying: dryingCoefficientsSchema.nullable(),
     /** The range of `drying.shrinkage`. */
     shrinkageRange: rangeSchema.nullable(),

@@ -1,45 +1,46 @@
-/** What it is about a material that another may not stand. Several each; a material of the user's own has those of its setting. */
-export type Trait =
-  | 'rusts'
-  | 'zinc'
-  | 'aluminium'
-  | 'copper'
-  | 'card'
-  | 'paper'
-  | 'wood'
-  | 'polystyrene'
-  | 'hot-glue'
-  | 'plaster'
-  | 'cement'
-  | 'slick'
-  | 'foil'
-  | 'rigid'
-  | 'no-wire'
-  | 'damp'
-  | 'kept-damp'
-  | 'water-borne'
-  | 'goes-back'
-  | 'oil'
-  | 'sulphur'
-  | 'amine'
-  | 'latex'
-  | 'raw-polymer'
-  | 'epoxy'
-  | 'white'
-  | 'dyed'
-  | 'tacky'
-  | 'release'
-  | 'heat'
-  | 'warm'
-  | 'solvent'
-  | 'styrene'
-  | 'rain'
-  | 'salt'
-  | 'silicone'
-  | 'addition-silicone'
-  | 'wet-latex'
-  | 'fresh-plaster';
-
+/** What it is about a material that another may not stand. Several each. */
+export const traitNames = [
+  'rusts',
+  'zinc',
+  'aluminium',
+  'copper',
+  'card',
+  'paper',
+  'wood',
+  'polystyrene',
+  'hot-glue',
+  'plaster',
+  'cement',
+  'slick',
+  'foil',
+  'rigid',
+  'no-wire',
+  'damp',
+  'kept-damp',
+  'water-borne',
+  'goes-back',
+  'oil',
+  'sulphur',
+  'amine',
+  'latex',
+  'raw-polymer',
+  'epoxy',
+  'white',
+  'dyed',
+  'tacky',
+  'release',
+  'heat',
+  'warm',
+  'solvent',
+  'styrene',
+  'rain',
+  'salt',
+  'silicone',
+  'addition-silicone',
+  'wet-latex',
+  'fresh-plaster',
+] as const;
+export type Trait = (typeof traitNames)[number];
 const byId: Readonly<Record<string, readonly Trait[]>> = {
   'steel-black': ['rusts'],
   'steel-hard': ['rusts'],
@@ -95,51 +96,9 @@ const byId: Readonly<Record<string, readonly Trait[]>> = {
   'solvent-varnish': ['solvent'],
   wax: ['release'],
   'filler-skin': ['plaster'],
-  'earthen-air-dry': ['damp', 'water-borne', 'goes-back'],
-  'paper-clay': ['damp', 'water-borne', 'goes-back'],
-  'paper-strips': ['damp', 'water-borne', 'goes-back'],
-  'foam-air-dry': ['damp', 'water-borne'],
-  'cold-porcelain': ['damp', 'water-borne'],
-  'epoxy-clay': ['amine', 'epoxy'],
-  'water-based': ['damp', 'kept-damp', 'water-borne', 'goes-back'],
-  'oven-polymer': ['raw-polymer'],
-  'oven-polymer-light': ['raw-polymer'],
-  'oil-soft': ['oil'],
-  'oil-medium': ['oil'],
-  'oil-firm': ['oil'],
-  'oil-soft-sulphur': ['oil', 'sulphur'],
-  'oil-medium-sulphur': ['oil', 'sulphur'],
-  'oil-firm-sulphur': ['oil', 'sulphur'],
 };
 
-const bySetting: Readonly<Record<string, readonly Trait[]>> = {
-  dries: ['damp', 'water-borne', 'goes-back'],
-  damp: ['damp', 'kept-damp', 'water-borne', 'goes-back'],
-  sets: ['amine', 'epoxy'],
-  never: ['oil'],
-  bakes: ['raw-polymer'],
-};
-
-/** `setting` is for clays the table does not know. */
-export function traitsOf(id: string, setting?: string): readonly Trait[] {
-  return (Object.hasOwn(byId, id) ? byId[id] : undefined) ?? (setting ? (bySetting[setting] ?? []) : []);
-}
-
-/** Clays and stock that heat spoils before the core: degrees C they stand when finished. */
-const standing: Readonly<Record<string, number>> = {
-  'oil-soft': 40,
-  'oil-medium': 45,
-  'oil-firm': 50,
-  'oil-soft-sulphur': 40,
-  'oil-medium-sulphur': 45,
-  'oil-firm-sulphur': 50,
-  'foam-air-dry': 100,
-  'cold-porcelain': 80,
-  'epoxy-clay': 120,
-  'oven-polymer': 150,
-  'oven-polymer-light': 150,
-  'pvc-pipe': 70,
-};
-export function clayStandsTo(id: string): number {
-  return (Object.hasOwn(standing, id) ? standing[id] : undefined) ?? 150;
+/** Of stock, bulk and layers; a clay has its own in its record. */
+export function traitsOf(id: string): readonly Trait[] {
+  return (Object.hasOwn(byId, id) ? byId[id] : undefined) ?? [];
 }

@@ -1,5 +1,5 @@
 import { clays, bulks, wraps } from '../catalogue';
-import { newBust } from '../build';
+import { newBust } from '../document';
 import {
   clayToBuy,
   coatsOf,
@@ -48,8 +48,8 @@ test('thickness that hangs: the lesser of yield and grip, over weight, with half
 });
 
 test('oil-based clay softens by e in 8 degrees; others do not', () => {
-  expect(yieldAt(45000, 'oil-medium', 28) / 45000).toBeCloseTo(Math.exp(-1), 9);
-  expect(yieldAt(2500, 'paper-clay', 35)).toBe(2500);
+  expect(yieldAt({ yieldStress: 45000, softens: 8 }, 28) / 45000).toBeCloseTo(Math.exp(-1), 9);
+  expect(yieldAt({ yieldStress: 2500, softens: null }, 35)).toBe(2500);
 });
 
 test('the core face: wrap softens the hold, tape shuts the pores', () => {
@@ -89,11 +89,11 @@ test('sheets of the board they are cut from, whole', () => {
 });
 
 test('a recipe is scaled to what is needed, and shrinks as the clay does', () => {
-  const r = recipeFor('paper-clay', mixClay(paper, 0), 6.5 * 1.09);
+  const r = recipeFor(paper, mixClay(paper, 0), 6.5 * 1.09);
   // 6.5 parts make 6.5 litres: three of pulp, one and a half of clay, one of glue, one of filler.
   expect(r?.parts.map((p) => p.amount)).toEqual([3, 1.5, 1, 1].map((v) => expect.closeTo(v, 9) as number));
   expect(r?.dry).toBeCloseTo(0.0065 * 0.92 ** 3, 9);
-  expect(recipeFor('oil-medium', mixClay(paper, 0), 3)).toBeNull();
+  expect(recipeFor(clays.get('oil-medium')!, mixClay(paper, 0), 3)).toBeNull();
 });
 
 test('what comes back: all of what never dries, dried clay with its own water, nothing of what sets', () => {

@@ -2,5 +2,5 @@ export * from './water';
 export * from './stack';
 export * from './quantities';
 export * from './staying-put';
-export * from './getting-on';
+export * from './compatibility-check';
 export * from './painted';

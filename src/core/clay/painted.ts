@@ -1,4 +1,4 @@
-import type { Stroke } from '../build';
+import type { Stroke } from '../document';
 
 /**
  * Clay painted thicker or thinner on the form: each stroke is whole at its place and fades to nothing at its radius,

@@ -1,5 +1,5 @@
-import type { Build } from '../build';
-import { recipes, type Recipe } from '../catalogue';
+import type { Build } from '../document';
+import { recipes, type ClayFamily, type Recipe } from '../catalogue';
 import type { MixedClay } from './water';
 
 /** Clay to buy: what goes on plus waste, less what is on the shelf, in whole packs, less the water that is worked in. */
@@ -75,8 +75,8 @@ export interface ScaledRecipe {
 }
 
 /** `batch` kg at a time; null when nobody mixes this clay. Volumes are taken to add up. */
-export function recipeFor(clayId: string, mixed: MixedClay, batch: number): ScaledRecipe | null {
-  const recipe = recipes.find((r) => r.id === clayId);
+export function recipeFor(clay: ClayFamily, mixed: MixedClay, batch: number): ScaledRecipe | null {
+  const recipe = recipes.find((r) => r.id === clay.recipe);
   if (!recipe) return null;
   const wet = batch / mixed.wetDensity;
   const whole = recipe.parts.reduce((sum, p) => sum + p.parts, 0);

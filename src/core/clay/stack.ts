@@ -1,4 +1,4 @@
-import type { Build, Layers } from '../build';
+import type { Build, Layers } from '../document';
 import { layers, type BulkKind, type LayerKind, type Wrap } from '../catalogue';
 
 /** Coats over the core in one region, metres, in the order they go on. */

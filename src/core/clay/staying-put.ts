@@ -1,3 +1,5 @@
+import type { ClayFamily } from '../catalogue';
+
 /**
  * Soft clay staying where it is put. Thickness that hangs = min(yield, grip x yield/2) / (rho g sin slope) / 1.5.
  * Left out: time (soft clay creeps below this), vibration, a wet core.
@@ -25,9 +27,9 @@ export function thicknessThatHangs(yieldStress: number, grip: number, density: n
   return Math.min(yieldStress, (grip * yieldStress) / 2) / (density * gravity * slope) / margin;
 }
 
-/** Yield stress at a temperature: oil-based clay falls by e for every 8 degrees. */
-export function yieldAt(yieldStress: number, clayId: string, celsius: number): number {
-  return clayId.startsWith('oil-') ? yieldStress * Math.exp((20 - celsius) / 8) : yieldStress;
+/** Yield stress at a temperature: clay that warmth softens falls by e for every `softens` degrees. */
+export function yieldAt(clay: Pick<ClayFamily, 'yieldStress' | 'softens'>, celsius: number): number {
+  return clay.softens === null ? clay.yieldStress : clay.yieldStress * Math.exp((20 - celsius) / clay.softens);
 }
 
 /** Steepest slope, degrees from level, on which a coat stays; null where it stays on an upright face and under it. */

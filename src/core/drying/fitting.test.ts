@@ -1,5 +1,6 @@
 import { clays } from '../catalogue';
 import { seeded } from '../form';
+import type { Weighing } from '../log';
 import {
   bandOf,
   dryLayer,
@@ -10,7 +11,6 @@ import {
   slips,
   type DryingFactors,
   type Forecaster,
-  type Weighing,
 } from '.';
 
 const paper = clays.get('paper-clay')!.drying!;

@@ -1,3 +1,4 @@
+import type { Weighing } from '../log';
 import { levenbergMarquardt } from 'ml-levenberg-marquardt';
 import { Matrix, inverse } from 'ml-matrix';
 
@@ -10,13 +11,6 @@ const { abs, exp, log, max, min, sqrt } = Math;
  * nonlinear parameters*. The band is linear in the logarithms of the factors, at two standard deviations.
  * Left out: a room that changed without being told; clay knocked off.
  */
-export interface Weighing {
-  /** Seconds after the first clay. */
-  readonly time: number;
-  /** kg, without the board or the tare. */
-  readonly mass: number;
-}
-
 export interface DryingFactors {
   readonly evaporation: number;
   readonly diffusion: number;

@@ -1,4 +1,4 @@
-import { newBust, type Room } from '../build';
+import { newBust, type Room } from '../document';
 import { airAtHour, airSpells, changesOf, coverAt, meanAir, nightsUntil, weekdayOf } from '.';
 
 const plain = newBust('b', '2026-12-01').room;

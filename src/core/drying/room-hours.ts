@@ -1,5 +1,6 @@
-import type { CoverSpell, Room } from '../build';
+import type { CoverSpell, Room } from '../document';
 import { coverResistance } from '../catalogue';
+import type { RoomHistory } from '../log';
 import type { RoomAir } from './air';
 
 const { floor, max, min, round } = Math;
@@ -26,6 +27,31 @@ export interface RoomCalendar {
   readonly startHour: number;
   /** 0 Monday .. 6 Sunday, of the first day. */
   readonly weekday: number;
+  /** As the log knows it: the room that was, and how far off what was said it was read to be. */
+  readonly history?: RoomHistory;
+}
+
+/** The room so many hours after the first clay: as it was where the log knows, else as the build says. */
+function roomAt({ room, history }: RoomCalendar, hoursAfter: number): Room {
+  const was = history?.spells.find((s) => hoursAfter * 3600 < s.until);
+  return was ? { ...room, ...was.room } : room;
+}
+
+/** How far the room is off what is said of it; before the first reading of it as at that. */
+function offAt({ history }: RoomCalendar, hoursAfter: number): { temperature: number; relativeHumidity: number } {
+  const all = history?.off ?? [];
+  return all.filter((o) => o.from <= hoursAfter * 3600).pop() ?? all[0] ?? { temperature: 0, relativeHumidity: 0 };
+}
+
+/** The air so many hours after the first clay. */
+export function airAt(calendar: RoomCalendar, hoursAfter: number): RoomAir {
+  const room = roomAt(calendar, hoursAfter);
+  return read(airOfHour(room, calendar.weekday, hoursAfter + calendar.startHour), offAt(calendar, hoursAfter));
+}
+
+/** s/m: what lies over a region (or the whole) so many hours after the first clay. */
+export function coverOver(calendar: RoomCalendar, hoursAfter: number, region: string | null): number {
+  return coverAt(roomAt(calendar, hoursAfter).covers, hoursAfter, region);
 }
 
 /** 0 Monday .. 6 Sunday of an ISO date. */
@@ -33,8 +59,12 @@ export function weekdayOf(isoDate: string): number {
   return (new Date(`${isoDate}T00:00:00Z`).getUTCDay() + 6) % 7;
 }
 
-/** The air at `hour` hours after midnight of the first day. The last rule that fits has the word. */
+/** The air at `hour` hours after midnight of the first day, by what is said of the room. The last rule that fits has the word. */
 export function airAtHour({ room, weekday }: Pick<RoomCalendar, 'room' | 'weekday'>, hour: number): RoomAir {
+  return read(airOfHour(room, weekday, hour), { temperature: 0, relativeHumidity: 0 });
+}
+
+function airOfHour(room: Room, weekday: number, hour: number): RoomAir {
   let { temperature, relativeHumidity, airSpeed } = room;
   const { record } = room;
   if (record) {
@@ -62,11 +92,15 @@ export function airAtHour({ room, weekday }: Pick<RoomCalendar, 'room' | 'weekda
     relativeHumidity = rule.relativeHumidity ?? relativeHumidity;
     airSpeed = rule.airSpeed ?? airSpeed;
   }
-  // Read no finer than a room is known: like hours are then the same air, and are worked out once.
+  return { temperature, relativeHumidity, speed: airSpeed };
+}
+
+/** Read no finer than a room is known: like hours are then the same air, and are worked out once. */
+function read(air: RoomAir, off: { readonly temperature: number; readonly relativeHumidity: number }): RoomAir {
   return {
-    temperature: round(temperature * 2) / 2,
-    relativeHumidity: min(0.99, max(0.02, round(relativeHumidity * 100) / 100)),
-    speed: max(0.02, round(airSpeed * 100) / 100),
+    temperature: round((air.temperature + off.temperature) * 2) / 2,
+    relativeHumidity: min(0.99, max(0.02, round((air.relativeHumidity + off.relativeHumidity) * 100) / 100)),
+    speed: max(0.02, round(air.speed * 100) / 100),
   };
 }
 
@@ -82,9 +116,24 @@ export function coverAt(covers: readonly CoverSpell[], hoursAfter: number, regio
 
 /** Hours after the first clay at which the air or a cover may change, rising, up to the last planned day. */
 export function changesOf(calendar: RoomCalendar): number[] {
-  const { room, startHour } = calendar;
   const at = new Set<number>();
-  const last = plannedDays * 24;
+  const spells = calendar.history?.spells ?? [];
+  const known = spells[spells.length - 1]?.until ?? -Infinity;
+  // A room that was counts only while it was.
+  let from = 0;
+  for (const s of spells) {
+    for (const h of changesIn({ ...calendar.room, ...s.room }, calendar.startHour))
+      if (h * 3600 > from && h * 3600 < s.until) at.add(h);
+    at.add(s.until / 3600);
+    from = s.until;
+  }
+  for (const h of changesIn(calendar.room, calendar.startHour)) if (h * 3600 > known) at.add(h);
+  for (const o of calendar.history?.off.slice(1) ?? []) at.add(o.from / 3600);
+  return [...at].filter((h) => h > 1e-9 && h < plannedDays * 24).sort((a, b) => a - b);
+}
+
+function changesIn(room: Room, startHour: number): Set<number> {
+  const at = new Set<number>();
   for (const rule of room.hours)
     for (let d = -1; d <= plannedDays; d++) for (const h of [rule.from, rule.until]) at.add(d * 24 + h - startHour);
   if (room.hours.some((r) => r.days !== 'every')) for (let d = 0; d <= plannedDays; d++) at.add(d * 24 - startHour);
@@ -98,29 +147,27 @@ export function changesOf(calendar: RoomCalendar): number[] {
     at.add(c.from);
     if (c.until !== null) at.add(c.until);
   }
-  return [...at].filter((h) => h > 1e-9 && h < last).sort((a, b) => a - b);
+  return at;
 }
 
 /** The room on the average of a week, for what lies beyond the planned days, and for what it all settles at. */
-export function meanAir(calendar: Pick<RoomCalendar, 'room' | 'weekday'>): RoomAir {
-  if (calendar.room.hours.length === 0) return airAtHour({ ...calendar, room: { ...calendar.room, record: null } }, 0);
+export function meanAir(calendar: RoomCalendar): RoomAir {
+  const room = { ...calendar.room, record: null };
+  const off = offAt(calendar, plannedDays * 24);
+  if (room.hours.length === 0) return read(airOfHour(room, calendar.weekday, 0), off);
   const sum = { temperature: 0, relativeHumidity: 0, speed: 0 };
   for (let h = 0; h < 168; h++) {
-    const air = airAtHour({ ...calendar, room: { ...calendar.room, record: null } }, h + 0.5);
+    const air = airOfHour(room, calendar.weekday, h + 0.5);
     sum.temperature += air.temperature / 168;
     sum.relativeHumidity += air.relativeHumidity / 168;
     sum.speed += air.speed / 168;
   }
-  return {
-    temperature: round(sum.temperature * 2) / 2,
-    relativeHumidity: round(sum.relativeHumidity * 100) / 100,
-    speed: round(sum.speed * 100) / 100,
-  };
+  return read(sum, off);
 }
 
 /** Spells over one region (or the whole) from `from` seconds after the first clay, counted from there. */
 export function airSpells(calendar: RoomCalendar, region: string | null, from = 0): AirSpell[] {
-  const { room, startHour } = calendar;
+  const { room } = calendar;
   const out: AirSpell[] = [];
   const changes = changesOf(calendar)
     .map((h) => h * 3600)
@@ -131,8 +178,9 @@ export function airSpells(calendar: RoomCalendar, region: string | null, from = 
   for (const end of ends) {
     const middle = end === Infinity ? begun : (begun + end) / 2;
     const constant = end === Infinity && room.hours.length > 0;
-    const air = constant ? last : airAtHour(calendar, middle / 3600 + startHour);
-    const cover = coverAt(room.covers, middle / 3600 + (end === Infinity ? 1e-6 : 0), region);
+    const hours = middle / 3600 + (end === Infinity ? 1e-6 : 0);
+    const air = constant ? last : airAt(calendar, hours);
+    const cover = coverOver(calendar, hours, region);
     const before = out[out.length - 1];
     if (before && before.cover === cover && sameAir(before.air, air))
       out[out.length - 1] = { ...before, until: end === Infinity ? Infinity : end - from };

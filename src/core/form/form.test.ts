@@ -16,7 +16,7 @@ import {
   type Mass,
   type MassShape,
 } from '.';
-import { newBust } from '../build';
+import { newBust } from '../document';
 
 const bustMasses = (size = 1): readonly Mass[] => {
   const form = resolveForm(newBust('b', '2026-12-01', size));

@@ -1,1 +1,1 @@
-export { massSchema, type Mass, type MassShape } from '../build';
+export { massSchema, type Mass, type MassShape } from '../document';

@@ -1,4 +1,4 @@
-import type { JointEdit, Mass, MassShape } from '../build';
+import type { JointEdit, Mass, MassShape } from '../document';
 import type { Vec3 } from '../quantity';
 import { fromBase64, toBase64 } from './mesh/base64';
 

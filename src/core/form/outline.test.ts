@@ -1,4 +1,4 @@
-import { referenceSchema } from '../build';
+import { referenceSchema } from '../document';
 import { checkOutline, outlineLines } from '.';
 
 const drawing =

@@ -1,4 +1,4 @@
-import { describeIssue, type Build, type Mass, type MassEdit, type MassShape } from '../build';
+import { describeIssue, type Build, type Mass, type MassEdit, type MassShape } from '../document';
 import { add, failure, scale, success, type Result, type Vec3 } from '../quantity';
 import { massBox } from './distance';
 import { mirrorMass, twinId } from './mirror';

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { applyEdit, readBuild, type Build, type BuildEdit } from '../build';
+import { applyEdit, readBuild, type Build, type BuildEdit } from '../document';
 import type { Vec3 } from '../quantity';
 import {
   addMass,

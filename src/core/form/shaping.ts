@@ -1,4 +1,4 @@
-import type { Build, BuildEdit, Change, JointEdit, Mass, MassEdit, MassShape } from '../build';
+import type { Build, BuildEdit, Change, JointEdit, Mass, MassEdit, MassShape } from '../document';
 import { add, scale, subtract, unit, type Vec3 } from '../quantity';
 import { mirrorJointEdit, mirrorPlace, mirrorTurn, twinId } from './mirror';
 import { scaledShape, type ResolvedForm } from './resolve';

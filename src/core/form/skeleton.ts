@@ -1,4 +1,4 @@
-import type { JointEdit } from '../build';
+import type { JointEdit } from '../document';
 import { add, scale, subtract, type Vec3 } from '../quantity';
 import { mirrorJointEdit, mirrorPlace, mirrorTurn, twinId, twinName } from './mirror';
 import { compose, inverse, noTurn, rotate, rotationOf, unturned, type Rotation } from './turn';

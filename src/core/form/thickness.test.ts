@@ -1,4 +1,4 @@
-import type { Mass, MassShape } from '../build';
+import type { Mass, MassShape } from '../document';
 import { DistanceField, thicknessField, voxelise } from '.';
 
 const mass = (id: string, shape: MassShape, at: [number, number, number] = [0, 0, 0]): Mass => ({

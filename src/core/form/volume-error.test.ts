@@ -1,4 +1,4 @@
-import type { Mass, MassShape } from '../build';
+import type { Mass, MassShape } from '../document';
 import { DistanceField, measureForm, sampleForm, seeded } from '.';
 
 /** Shapes of known volume, apart from one another, so that the sum is exact. */

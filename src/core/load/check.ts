@@ -11,7 +11,7 @@ import {
   type FactoredFrame,
   type FrameLoad,
   type FrameMember,
-  type FramePlan,
+  type SymbolicFactor,
   type FrameSolution,
   type Freedom,
   type MetalPart,
@@ -19,9 +19,9 @@ import {
 } from '../armature';
 import { joinEfficiency, type BulkKind, type Stock, type Wrap } from '../catalogue';
 import { cross, distance, failure, success, type Result, type Vec3 } from '../quantity';
-import { bowingOf, pushedAt, slenderFrom, slenderness, type Pushed } from './bowing';
-import { amountIndex, stationAt, stationsPerBone, type HungLoad } from './hang';
-import type { Moment } from './moments';
+import { bowingOf, pushedAt, slenderFrom, slenderness, type Pushed } from './buckling-check';
+import { amountIndex, stationAt, stationsPerBone, type LumpedLoad } from './lumping';
+import type { LifeStage } from './life-stages';
 
 /**
  * Whether the armature holds at one moment. The frame is solved on the bones with everything that runs along them;
@@ -54,7 +54,7 @@ export interface BoneCheck {
   readonly cause: string;
 }
 
-export interface MomentCheck {
+export interface StageCheck {
   readonly moment: string;
   readonly name: string;
   readonly bones: readonly BoneCheck[];
@@ -69,7 +69,7 @@ export interface MomentCheck {
 
 export interface CheckInputs {
   readonly armature: Armature;
-  readonly load: HungLoad;
+  readonly load: LumpedLoad;
   readonly bulk: BulkKind;
   readonly bulkDensity: number;
   /** kg to a m2 of what is wrapped, and the hard skin it makes, if it does. */
@@ -116,7 +116,7 @@ interface Built {
 }
 
 /** kg/m3 (or 1 for metal, already kg) of each component at a moment. */
-function densities(load: HungLoad, moment: Moment, bulkDensity: number, wrapPerArea: number): Float64Array {
+function densities(load: LumpedLoad, moment: LifeStage, bulkDensity: number, wrapPerArea: number): Float64Array {
   const out = new Float64Array(load.components);
   moment.clayDensity.forEach((d, r) => {
     out[r] = d;
@@ -134,7 +134,7 @@ interface StationMass {
   readonly first: Vec3;
 }
 
-function stationMasses(load: HungLoad, density: Float64Array): StationMass[] {
+function stationMasses(load: LumpedLoad, density: Float64Array): StationMass[] {
   const out: StationMass[] = [];
   for (let b = 0; b < load.bones.length; b++) {
     for (let s = 0; s < stationsPerBone; s++) {
@@ -157,9 +157,9 @@ function stationMasses(load: HungLoad, density: Float64Array): StationMass[] {
 }
 
 /** What hangs on the frame at a moment, with its centre of gravity: for standing and for tests of conservation. */
-export function hungCentre(
-  load: HungLoad,
-  moment: Moment,
+export function lumpedCentre(
+  load: LumpedLoad,
+  moment: LifeStage,
   bulkDensity: number,
   wrapPerArea = 0,
 ): { mass: number; at: Vec3 } {
@@ -201,7 +201,7 @@ export class LoadCheck {
    */
   constructor(
     private readonly input: CheckInputs,
-    private plan?: FramePlan,
+    private plan?: SymbolicFactor,
     private readonly alike?: LoadCheck,
   ) {
     this.metal = metalByBone(input.armature, input.stockOf);
@@ -209,11 +209,11 @@ export class LoadCheck {
     this.joined = new Set(input.armature.bones.flatMap((b) => [b.from, b.to]));
   }
 
-  get framePlan(): FramePlan | undefined {
+  get symbolicFactor(): SymbolicFactor | undefined {
     return this.plan;
   }
 
-  private sectionsAt(moment: Moment): CompositeSection[] {
+  private sectionsAt(moment: LifeStage): CompositeSection[] {
     const { armature, load, bulk, clayYield: yieldStress, grip, skin } = this.input;
     const hard = (i: number): MetalPart[] => {
       const across = load.coreDiameter[i]!;
@@ -244,7 +244,7 @@ export class LoadCheck {
     );
   }
 
-  private build(moment: Moment, props: ReadonlySet<string>, slack: ReadonlySet<string>): Result<Built> {
+  private build(moment: LifeStage, props: ReadonlySet<string>, slack: ReadonlySet<string>): Result<Built> {
     const key = `${moment.bulkOn} ${moment.clayDensity.length > 0} ${[...props].join()} ${[...slack].join()}`;
     const kept = this.built.get(key);
     if (kept) return success(kept);
@@ -300,7 +300,7 @@ export class LoadCheck {
    * Looks whether the frame bows out, at the one of these moments that presses its slenderest parts hardest; there its
    * bones get their push over the push at which it does.
    */
-  withBowing(checks: readonly MomentCheck[]): MomentCheck[] {
+  withBowing(checks: readonly StageCheck[]): StageCheck[] {
     const most = checks.reduce<{ at: number; ratio: number }>(
       (w, c, i) => {
         const ratio = this.pushed.get(c.moment)?.ratio ?? 0;
@@ -317,7 +317,7 @@ export class LoadCheck {
   }
 
   /** Solves one moment. Props only push: one that would pull is let go and the frame solved again. */
-  at(moment: Moment): Result<MomentCheck> {
+  at(moment: LifeStage): Result<StageCheck> {
     const { input } = this;
     for (const node of input.armature.nodes) {
       if (!node.at.every(Number.isFinite))
@@ -330,7 +330,7 @@ export class LoadCheck {
         .map((p) => p.node),
     );
     for (;;) {
-      let worst: MomentCheck | null = null;
+      let worst: StageCheck | null = null;
       let pulled: string | undefined;
       let slender = { ratio: slenderFrom, pushed: null as Pick<Pushed, 'solution' | 'frame'> | null };
       for (const [i, a] of moment.accelerations.entries()) {
@@ -361,7 +361,7 @@ export class LoadCheck {
 
   /** One way of being shaken. Ties only pull: one that would be pushed is slack in this case, and it is solved again. */
   private solveCase(
-    moment: Moment,
+    moment: LifeStage,
     standing: ReadonlySet<string>,
     masses: readonly StationMass[],
     a: Vec3,
@@ -408,8 +408,8 @@ function propPushes(frame: FactoredFrame, solution: FrameSolution, props: Readon
   return out;
 }
 
-function worseOf(a: MomentCheck, b: MomentCheck): MomentCheck {
-  const most = (m: MomentCheck) => m.bones.reduce((u, x) => Math.max(u, x.utilisation), 0);
+function worseOf(a: StageCheck, b: StageCheck): StageCheck {
+  const most = (m: StageCheck) => m.bones.reduce((u, x) => Math.max(u, x.utilisation), 0);
   const keep = most(b) > most(a) ? b : a;
   return {
     ...keep,
@@ -421,14 +421,14 @@ function worseOf(a: MomentCheck, b: MomentCheck): MomentCheck {
 
 function readCase(
   input: CheckInputs,
-  moment: Moment,
+  moment: LifeStage,
   { sections, frame }: Built,
   masses: readonly StationMass[],
   solution: FrameSolution,
   props: Record<string, number>,
   outward: ReadonlyMap<string, number>,
   cause: string,
-): MomentCheck {
+): StageCheck {
   const { armature, load } = input;
   const moves: Record<string, Vec3> = {};
   let footMoment = 0,
@@ -464,7 +464,7 @@ function checkBone(
   bone: Bone,
   section: CompositeSection,
   stations: readonly SectionForces[],
-  moment: Moment,
+  moment: LifeStage,
   length: number,
   diameter: number,
   carries: number,

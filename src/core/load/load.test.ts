@@ -5,7 +5,7 @@ import {
   counterweightAt,
   counterweightPlace,
   convexHull,
-  lifeMoments,
+  lifeStages,
   pathCentre,
   screwAllowedShare,
   screwWithdrawal,
@@ -116,12 +116,12 @@ test('moments: each coat over dry ones, the road only for what travels', () => {
     dryDensity: 600,
     dries: true,
   } as const;
-  const all = lifeMoments(input);
+  const all = lifeStages(input);
   expect(all.map((m) => m.id)).toEqual(['bare', 'bulk', 'clay-1', 'clay-2', 'dry', 'moved']);
   expect(all[2]?.clayDensity).toEqual([600, 1000]);
   expect(all[3]?.clayDensity[0]).toBeCloseTo((0.006 * 600 + 0.004 * 1000) / 0.01, 9);
   expect(all[3]?.clayDensity[1]).toBe(600);
-  expect(lifeMoments({ ...input, situation: 'bench', hasBulk: false }).map((m) => m.id)).toEqual([
+  expect(lifeStages({ ...input, situation: 'bench', hasBulk: false }).map((m) => m.id)).toEqual([
     'bare',
     'clay-1',
     'clay-2',

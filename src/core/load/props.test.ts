@@ -1,7 +1,7 @@
 import { bulks, stocks } from '../catalogue';
 import type { Armature } from '../armature';
 import type { Vec3 } from '../quantity';
-import { LoadCheck, stationsPerBone, type HungLoad, type Moment } from '.';
+import { LoadCheck, stationsPerBone, type LumpedLoad, type LifeStage } from '.';
 
 /** A post with an arm to each side, ten kilograms on the left one, and a prop under an arm's end. */
 const nodes = [
@@ -45,12 +45,12 @@ const armature: Armature = {
   wrap: 'none',
 };
 
-function check(under: readonly string[], propped: Moment['propped'] = 'all', lasting = false) {
+function check(under: readonly string[], propped: LifeStage['propped'] = 'all', lasting = false) {
   const place = new Map(nodes.map((n) => [n.id, n.at]));
   const components = 4;
   const amounts = new Float64Array(bones.length * stationsPerBone * components * 4);
   amounts[((stationsPerBone + stationsPerBone - 1) * components + 3) * 4] = 10;
-  const load: HungLoad = {
+  const load: LumpedLoad = {
     bones,
     ends: bones.map((b) => [place.get(b.from)!, place.get(b.to)!] as const),
     components,
@@ -58,7 +58,7 @@ function check(under: readonly string[], propped: Moment['propped'] = 'all', las
     outerDiameter: new Float64Array(3),
     coreDiameter: new Float64Array(3),
   };
-  const moment: Moment = {
+  const moment: LifeStage = {
     id: 'm',
     name: 'm',
     bulkOn: false,

@@ -1,7 +1,7 @@
 import { bulks, stocks } from '../catalogue';
 import type { Armature } from '../armature';
 import type { Vec3 } from '../quantity';
-import { LoadCheck, stationsPerBone, type CheckInputs, type HungLoad, type Moment } from '.';
+import { LoadCheck, stationsPerBone, type CheckInputs, type LumpedLoad, type LifeStage } from '.';
 
 /** A post with a weight on its top and two guys: each pulls when the post leans away from it, and never pushes. */
 const nodes = [
@@ -54,7 +54,7 @@ function check(ties: boolean, accelerations: readonly Vec3[]) {
   const amounts = new Float64Array(a.bones.length * stationsPerBone * components * 4);
   // Ten kilograms near the top of the post.
   amounts[((stationsPerBone - 1) * components + 3) * 4] = 10;
-  const load: HungLoad = {
+  const load: LumpedLoad = {
     bones: a.bones,
     ends: a.bones.map((b) => [place.get(b.from)!, place.get(b.to)!] as const),
     components,
@@ -73,7 +73,7 @@ function check(ties: boolean, accelerations: readonly Vec3[]) {
     stockOf: (id) => stocks.get(id),
     props: [],
   };
-  const moment: Moment = {
+  const moment: LifeStage = {
     id: 'm',
     name: 'm',
     bulkOn: false,

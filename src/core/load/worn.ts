@@ -1,4 +1,4 @@
-import type { Mount } from '../build';
+import type { Mount } from '../document';
 import type { Vec3 } from '../quantity';
 import { upwardShares } from './hanging';
 

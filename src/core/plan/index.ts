@@ -1,3 +1,7 @@
+/**
+ * The plan. In: the piece worked out, what its log says was done, who works when. Out: steps with their waits, placed in
+ * time among the workshop's other builds, what decides the date, and whatever the plan breaks.
+ */
 export * from './time-zone';
 export * from './calendar';
 export * from './task';
@@ -6,11 +10,12 @@ export * from './availability';
 export * from './schedule';
 export * from './deadline';
 export * from './deciding';
+export * from './step-rates';
 export * from './steps';
-export * from './jobs';
 export * from './pace';
 export * from './changes';
 export * from './plan';
-export * from './log';
+export * from './facts';
 export * from './stock';
 export * from './words';
+export * from './surroundings';

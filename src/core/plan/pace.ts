@@ -1,4 +1,5 @@
-import type { StepKind } from '../build';
+import type { StepKind } from '../document';
+import type { TimedStep } from '../log';
 
 /**
  * The maker's own rates. The log of a factor (their hours over the usual ones) is taken to be normal: beforehand nought
@@ -9,13 +10,6 @@ export interface Pace {
   /** One standard deviation, as a share. */
   readonly spread: number;
   readonly steps: number;
-}
-
-export interface TimedStep {
-  readonly kind: StepKind;
-  /** Usual hours, and those it took. */
-  readonly usual: number;
-  readonly took: number;
 }
 
 const before = 0.5,

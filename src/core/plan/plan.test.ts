@@ -1,4 +1,4 @@
-import { planPartSchema } from '../build';
+import { planPartSchema } from '../document';
 import type { Range } from '../quantity';
 import {
   clashSentence,

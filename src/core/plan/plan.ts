@@ -1,4 +1,5 @@
-import type { PlanPart, StepKind } from '../build';
+import type { PlanPart, StepKind } from '../document';
+import type { Happened } from '../log';
 import type { Range } from '../quantity';
 import { crewHours } from './availability';
 import { openSpans, sittings, usualHours, type Person, type Span, type Workshop } from './calendar';
@@ -6,19 +7,13 @@ import { forGroups, withChanges, without } from './changes';
 import { clashesOf } from './clashes';
 import { latestPlan } from './deadline';
 import { decidingChain, type Link } from './deciding';
-import type { Step } from './jobs';
+import type { Step } from './steps';
 import type { Pace } from './pace';
 import { schedule } from './schedule';
 import type { Clash, Placed, PlanProblem, PlanTask } from './task';
 import { zoneClock } from './time-zone';
 
 /** Builds, people and what has happened in; each build's plan out. Times are seconds since the epoch; "now" is given. */
-export interface Happened {
-  readonly step: string;
-  readonly from: number;
-  readonly until: number;
-}
-
 export interface BuildToPlan {
   readonly id: string;
   readonly name: string;
@@ -37,11 +32,6 @@ export interface PlanInputs {
   readonly now: number;
 }
 
-/** What a plan of one build needs besides it and its log. */
-export interface PlanSurroundings extends Omit<PlanInputs, 'builds' | 'now'> {
-  readonly others: readonly BuildToPlan[];
-}
-
 export interface PlannedStep extends Step {
   /** Hours at the maker's pace. */
   readonly takes: number;
@@ -49,6 +39,8 @@ export interface PlannedStep extends Step {
   readonly until: number;
   readonly sittings: readonly Span[];
   readonly crew: readonly string[];
+  /** When it ends with everything early, and with everything late. */
+  readonly ends: { readonly low: number; readonly high: number };
   readonly done: boolean;
   readonly pinned: boolean;
   /** When it must be begun for the deadline; null without one, or where none is early enough. */
@@ -66,6 +58,8 @@ export interface WetSpan {
 export interface BuildPlan {
   readonly id: string;
   readonly name: string;
+  /** Of the workshop's clocks. */
+  readonly zone: string;
   readonly steps: readonly PlannedStep[];
   readonly wet: readonly WetSpan[];
   readonly finish: Range;
@@ -238,13 +232,13 @@ export function problemOf(
   };
 }
 
-/** Null where own steps wait for each other in a ring. */
-export function planWorkshop(inputs: PlanInputs): WorkshopPlan | null {
+/** Null where own steps wait for each other in a ring. Without `ends` the earliest and latest finish are the likely one. */
+export function planWorkshop(inputs: PlanInputs, ends = true): WorkshopPlan | null {
   const nominal = problemOf(inputs);
   const made = schedule(nominal.problem);
   if (!made) return null;
-  const early = schedule(problemOf(inputs, 'low').problem, 3),
-    late = schedule(problemOf(inputs, 'high').problem, 3);
+  const early = ends ? schedule(problemOf(inputs, 'low').problem, 3) : null,
+    late = ends ? schedule(problemOf(inputs, 'high').problem, 3) : null;
   const at = (s: typeof made) => new Map(s.placed.map((p) => [p.id, p]));
   const placed = at(made);
   const clashes = clashesOf(nominal.problem, made.placed, crewHours(nominal.problem), inputs.now);
@@ -254,7 +248,7 @@ export function planWorkshop(inputs: PlanInputs): WorkshopPlan | null {
     people: nominal.people,
     open: nominal.problem.open,
     builds: nominal.ready.map((r) =>
-      buildPlan(r, nominal.problem, placed, at(early ?? made), at(late ?? made), clashes),
+      buildPlan(r, nominal.problem, placed, at(early ?? made), at(late ?? made), clashes, inputs.workshop.zone),
     ),
   };
 }
@@ -266,6 +260,7 @@ function buildPlan(
   early: ReadonlyMap<string, Placed>,
   late: ReadonlyMap<string, Placed>,
   clashes: readonly Clash[],
+  zone: string,
 ): BuildPlan {
   const due = problem.due[build.id] ?? null;
   const own: PlanProblem = { ...problem, tasks: problem.tasks.filter((t) => t.build === build.id) };
@@ -283,6 +278,10 @@ function buildPlan(
       ...s,
       from: p.from,
       until: p.until,
+      ends: {
+        low: Math.min(p.until, early.get(id)?.until ?? p.until),
+        high: Math.max(p.until, late.get(id)?.until ?? p.until),
+      },
       crew: p.crew,
       done: done.has(s.id),
       pinned: build.plan.steps[s.id]?.at !== undefined && !done.has(s.id),
@@ -298,6 +297,7 @@ function buildPlan(
   return {
     id: build.id,
     name: build.name,
+    zone,
     steps: planned.sort((a, b) => a.from - b.from || a.until - b.until),
     due,
     lost,

@@ -1,13 +1,5 @@
-import {
-  costOfBuild,
-  effectiveLog,
-  onShelf,
-  stockLines,
-  usedByLog,
-  type LogEntry,
-  type StockMove,
-  type StockNeed,
-} from '.';
+import { effectiveLog, type LogEntry } from '../log';
+import { costOfBuild, onShelf, stockLines, usedByLog, type StockMove, type StockNeed } from '.';
 
 const move = (kind: StockMove['kind'], amount: number, at: string, more: Partial<StockMove> = {}): StockMove => ({
   item: 'clay/paper-clay',
@@ -66,7 +58,7 @@ test('steps that are done use up what they need; what was told counts instead; s
     id,
     kind: 'step',
     at: '2026-12-02T10:00:00.000Z',
-    data: { step, ...data },
+    data: { step, name: step, kind: 'own', ...data },
     corrects: null,
   });
   const needs = [
@@ -90,7 +82,7 @@ test('steps that are done use up what they need; what was told counts instead; s
         id: '4',
         kind: 'used',
         at: '2026-12-03T10:00:00.000Z',
-        data: { item: 'clay/paper-clay', amount: 4.4 },
+        data: { item: 'clay/paper-clay', amount: 4.4, name: '', unit: 'kg' },
         corrects: null,
       },
     ]),

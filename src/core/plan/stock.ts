@@ -1,4 +1,4 @@
-import type { ReadEntry } from './log';
+import { standing, type ReadEntry } from '../log';
 
 /** The workshop's shelf: what came, what was counted, what builds used, what they are still going to need. */
 export const stockUnits = ['kg', 'm', 'pieces', 'm2', 'litres'] as const;
@@ -72,18 +72,15 @@ const usedIn: Readonly<Record<string, string>> = {
  * as it was laid).
  */
 export function usedByLog(build: string, entries: readonly ReadEntry[], needs: readonly StockNeed[]): StockMove[] {
-  const standing = entries.filter((e) => !e.struck);
-  const told: StockMove[] = standing
-    .filter((e) => e.kind === 'used')
-    .map((e) => ({
-      item: String(e.data['item']),
-      kind: 'used',
-      amount: Number(e.data['amount']),
-      price: null,
-      build,
-      at: e.at,
-    }));
-  const done = new Map(standing.filter((e) => e.kind === 'step').map((e) => [String(e.data['step']), e]));
+  const told = standing(entries, 'used').map(({ at, data }): StockMove => ({
+    item: data.item,
+    kind: 'used',
+    amount: data.amount,
+    price: null,
+    build,
+    at,
+  }));
+  const done = new Map(standing(entries, 'step').map((e) => [e.data.step, e]));
   const out = [...told];
   for (const n of needs) {
     if (n.build !== build || told.some((m) => m.item === n.item)) continue;
@@ -92,8 +89,8 @@ export function usedByLog(build: string, entries: readonly ReadEntry[], needs: r
     if (step) out.push({ item: n.item, kind: 'used', amount: n.amount, price: null, build, at: step.at });
     if (kind === 'clay')
       for (const e of done.values())
-        if (Number(e.data['clay']) > 0)
-          out.push({ item: n.item, kind: 'used', amount: Number(e.data['clay']), price: null, build, at: e.at });
+        if (e.data.clay !== undefined)
+          out.push({ item: n.item, kind: 'used', amount: e.data.clay, price: null, build, at: e.at });
   }
   return out;
 }

@@ -147,24 +147,27 @@ export function clashSentence(plan: BuildPlan, clash: Clash): string {
   }
 }
 
-/** What decides the date, in a sentence. */
+/** What decides the date, in a sentence: this piece's own waits and work, and where its hands are at another piece. */
 export function decidingSentence(plan: BuildPlan): string {
-  const name = (id: string | null) => plan.steps.find((s) => s.id === bare(id ?? ''))?.name ?? '';
+  const own = (id: string | null) => id !== null && id.startsWith(`${plan.id}:`);
+  const name = (id: string | null) => (own(id) ? plan.steps.find((s) => s.id === bare(id!))?.name : undefined);
   const links: readonly Link[] = plan.deciding;
   if (links.length === 0) return '';
-  const waits = links
+  const mine = links.filter((l) => own(l.task));
+  const waits = mine
     .filter((l) => (l.by === 'wait' || l.by === 'hold') && l.waited > 3600)
     .sort((a, b) => b.waited - a.waited)
     .slice(0, 2)
     .sort((a, b) => links.indexOf(a) - links.indexOf(b));
-  const idle = links.reduce((sum, l) => sum + l.idle, 0);
-  const work = links.reduce((sum, l) => sum + (plan.steps.find((s) => s.id === bare(l.task))?.takes ?? 0), 0);
+  const idle = mine.reduce((sum, l) => sum + l.idle, 0);
+  const work = mine.reduce((sum, l) => sum + (plan.steps.find((s) => s.id === bare(l.task))?.takes ?? 0), 0);
   const parts = waits.map((l) =>
     l.by === 'hold'
-      ? `no dry place to hold until “${name(l.other)}” is ${formatDuration(l.waited)} old`
-      : `${formatDuration(l.waited)} until ${l.why || `“${name(l.task)}” may begin`}`,
+      ? `no dry place to hold until “${name(l.other) ?? 'what wets it'}” is ${formatDuration(l.waited)} old`
+      : `${formatDuration(l.waited)} until ${l.why || `“${name(l.task) ?? 'the next step'}” may begin`}`,
   );
-  parts.push(`${formatDuration(work * 3600)} of work in ${links.length} steps one after another`);
+  parts.push(`${formatDuration(work * 3600)} of work in ${mine.length} steps one after another`);
+  if (links.length > mine.length) parts.push('hands that are at another piece first');
   if (idle > 12 * 3600) parts.push(`${formatDuration(idle)} in which nobody is there`);
   return `What decides the date: ${parts.slice(0, -1).join(', ')}${parts.length > 1 ? ' and ' : ''}${parts[parts.length - 1] ?? ''}.`;
 }

@@ -51,6 +51,19 @@ export function formatMass(kilograms: number, system: UnitSystem = 'metric'): st
   return `${sensible(kilograms)} kg`;
 }
 
+/** As it was weighed, to the gram or a tenth of an ounce: what is read off a scale is not rounded for reading. */
+export function formatExactMass(kilograms: number, system: UnitSystem = 'metric'): string {
+  if (!Number.isFinite(kilograms)) return '–';
+  if (system === 'imperial') {
+    const tenths = Math.round((kilograms / 0.028349523125) * 10);
+    const pounds = Math.trunc(tenths / 160);
+    const rest = Math.abs(tenths - pounds * 160) / 10;
+    return pounds === 0 ? `${rest} oz` : rest === 0 ? `${pounds} lb` : `${pounds} lb ${rest} oz`;
+  }
+  const grams = Math.round(kilograms * 1e4) / 10;
+  return Math.abs(grams) < 1000 ? `${grams} g` : `${Math.round(kilograms * 1e4) / 1e4} kg`;
+}
+
 export function formatTemperature(celsius: number, system: UnitSystem = 'metric'): string {
   return system === 'imperial' ? `${sensible((celsius * 9) / 5 + 32)} °F` : `${sensible(celsius)} °C`;
 }

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { joinIds } from '../catalogue';
 import type { Section } from '../armature';
-import type { Mass } from '../build';
+import type { Mass } from '../document';
 import { massBox, type PosedJoint } from '../form';
 import { add, distance, mix, norm, type Vec3 } from '../quantity';
 import { boardFields, boardParameters, boardUnder } from './base';

@@ -1,4 +1,4 @@
-import { newBust, type Build } from '../build';
+import { newBust, type Build } from '../document';
 import { setOutWell } from '../../../tests/support/set-out';
 import { startBuild } from '.';
 

@@ -1,6 +1,6 @@
 import type { Armature, Bone, Member } from '../armature';
 import type { StockText } from '../catalogue';
-import type { Build, BuildEdit, Change } from '../build';
+import type { Build, BuildEdit, Change } from '../document';
 import { add, type Vec3 } from '../quantity';
 
 /**

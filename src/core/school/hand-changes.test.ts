@@ -1,4 +1,4 @@
-import { applyEdit, newBust, type Build, type BuildEdit } from '../build';
+import { applyEdit, newBust, type Build, type BuildEdit } from '../document';
 import { parseStock } from '../catalogue';
 import { setOut, setOutWell } from '../../../tests/support/set-out';
 import {

@@ -1,5 +1,5 @@
 import type { Armature, ArmatureNode, Bone, Member } from '../armature';
-import type { ArmaturePart, MemberEdit } from '../build';
+import type { ArmaturePart, MemberEdit } from '../document';
 import { add, distance, failure, mix, success, type Result, type Vec3 } from '../quantity';
 
 /**

@@ -1,5 +1,5 @@
 import type { Armature } from '../armature';
-import { describeIssue, type Build } from '../build';
+import { describeIssue, type Build } from '../document';
 import { resolveForm, type ResolvedForm } from '../form';
 import { failure, success, type Result } from '../quantity';
 import { bentPipe } from './bent-pipe';

@@ -1,6 +1,6 @@
 import { cutList, memberMass, pathLength } from '../armature';
 import { bulkList, stocks } from '../catalogue';
-import { newBust, type Build } from '../build';
+import { newBust, type Build } from '../document';
 import { DistanceField } from '../form';
 import { setOutWell as made } from '../../../tests/support/set-out';
 import { stuffed } from './stuffed';

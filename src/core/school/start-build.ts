@@ -1,4 +1,4 @@
-import { buildSchema, newBust, schemaVersion, type Build } from '../build';
+import { buildSchema, newBust, schemaVersion, type Build } from '../document';
 import { findStartForm } from '../form';
 import { failure, success, type Result } from '../quantity';
 

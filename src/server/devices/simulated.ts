@@ -51,6 +51,7 @@ export class SimulatedScale implements Device {
       at: now,
       values: {
         gross: Math.round(value * 1000) / 1000,
+        finest: this.faults.finest,
         steady: Math.abs(value - before) <= this.faults.finest ? 1 : 0,
       },
     });

@@ -1,56 +1,25 @@
 'use client';
-import dynamic from 'next/dynamic';
 import Link from 'next/link';
-import { useEffect, useMemo, useState, type ComponentType } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import { Button, Dropdown } from 'react-bootstrap';
 import { Redo2, Undo2 } from 'lucide-react';
 import { clays } from '../../core/catalogue';
 import { sensible } from '../../core/quantity';
-import type { StationId } from '../../core/verdict';
 import { useWays, type Ways } from '../parts/appearance';
 import { HouseMark, Plumb } from '../parts/plumb';
 import { stationStatus } from '../parts/judgement';
-import BriefStation from '../stations/brief/brief';
+import { stations } from '../stations/stations';
+import { SessionFeed } from '../session/feed';
 import { BenchController, type OpenedBuild } from './controller';
 import { BenchProvider, useBench, useController } from './context';
 import PieceView from './piece-view';
 import { ScaleBeam } from './scale-beam';
 import { ShortcutsCard } from './shortcuts';
 
-// Stations that are not the first one looked at come when they are asked for.
-const waiting = () => <p className="muted">Working it out …</p>;
-const FormStation = dynamic(() => import('../stations/form/form'), { ssr: false, loading: waiting });
-const LoadStation = dynamic(() => import('../stations/load/load'), { ssr: false, loading: waiting });
-const ArmatureStation = dynamic(() => import('../stations/armature/armature'), { ssr: false, loading: waiting });
-const ClayStation = dynamic(() => import('../stations/clay/clay'), { ssr: false, loading: waiting });
-const DryingStation = dynamic(() => import('../stations/drying/drying'), { ssr: false, loading: waiting });
-const PlanStation = dynamic(() => import('../stations/plan/plan'), {
-  ssr: false,
-  loading: () => <p className="muted">Making the plan …</p>,
-});
-const MoveStation = dynamic(() => import('../stations/move/move'), { ssr: false, loading: waiting });
-const LogStation = dynamic(() => import('../log/log'), {
-  ssr: false,
-  loading: () => <p className="muted">Opening the log …</p>,
-});
-
-const stations: readonly { id: StationId; name: string; panel: ComponentType }[] = [
-  { id: 'brief', name: 'Brief', panel: BriefStation },
-  { id: 'form', name: 'Form', panel: FormStation },
-  { id: 'armature', name: 'Armature', panel: ArmatureStation },
-  { id: 'load', name: 'Load', panel: LoadStation },
-  { id: 'clay', name: 'Clay', panel: ClayStation },
-  { id: 'drying', name: 'Drying', panel: DryingStation },
-  { id: 'plan', name: 'Plan', panel: PlanStation },
-  { id: 'log', name: 'Bench log', panel: LogStation },
-  { id: 'move', name: 'Move', panel: MoveStation },
-];
-
 function Rail() {
   const controller = useController();
   const report = useBench((s) => s.report);
   const current = useBench((s) => s.station);
-  const planStatus = useBench((s) => s.planStatus);
   // On a phone the rail runs sideways: keep the current station in sight.
   useEffect(() => {
     // Braces matter: newer browsers return a promise here, which is no clean-up.
@@ -67,9 +36,9 @@ function Rail() {
               onClick={() => controller.go(s.id)}
             >
               <Plumb
-                status={s.id === 'log' ? 'unknown' : s.id === 'plan' ? planStatus : stationStatus(report, s.id)}
+                status={s.marked ? stationStatus(report, s.id) : 'unknown'}
                 size={28}
-                label={s.id === 'log' ? 'No verdict' : undefined}
+                label={s.marked ? undefined : 'No verdict'}
               />{' '}
               {s.name}
             </button>
@@ -219,11 +188,9 @@ function useKeys(controller: BenchController, onKeys: () => void, change: (w: Pa
         return;
       }
       if (meta || event.altKey || typing(event.target)) return;
-      const number = Number(event.key);
-      const station = stations[number - 1];
-      if (number >= 1 && station) controller.go(station.id);
+      const station = stations.find((s) => s.key === event.key);
+      if (station) controller.go(station.id);
       else if (event.key === '?') onKeys();
-      else if (event.key === 'w') controller.go('log');
       else if (event.key === 'c') window.location.href = `/build/${controller.id}/tonight`;
       else if (event.key === 'p') window.open(`/build/${controller.id}/print`, '_blank');
       else if (event.key === 'u') {
@@ -249,12 +216,13 @@ function Shell({ dark, ways, change }: { dark: boolean; ways: Ways; change: (w: 
   const announcement = useBench((s) => s.announcement);
   const [keys, setKeys] = useState(false);
   useKeys(controller, () => setKeys(true), change);
-  const Panel = stations.find((s) => s.id === station)?.panel ?? BriefStation;
+  const at = stations.find((s) => s.id === station) ?? stations[0]!;
+  const Panel = at.panel;
   return (
     <div className="bench" data-station={station}>
       <Head ways={ways} change={change} onKeys={() => setKeys(true)} />
       <Rail />
-      {station === 'log' || station === 'plan' ? <div className="view" hidden /> : <PieceView dark={dark} />}
+      {at.shows === 'nothing' ? <div className="view" hidden /> : <PieceView dark={dark} shows={at.shows} />}
       <main className="panel">
         <Panel key={station} />
       </main>
@@ -290,7 +258,9 @@ export default function Bench({
   useEffect(() => controller.start(), [controller]);
   return (
     <BenchProvider value={controller}>
-      <Shell dark={dark} ways={ways} change={change} />
+      <SessionFeed>
+        <Shell dark={dark} ways={ways} change={change} />
+      </SessionFeed>
     </BenchProvider>
   );
 }

@@ -1,13 +1,16 @@
 import { createStore, type StoreApi } from 'zustand/vanilla';
-import { dryingKey, type Build, type BuildEdit } from '../../core/build';
+import type { Build, BuildEdit } from '../../core/document';
 import { newConflicts, type Conflict } from '../../core/clay';
 import type { WholeDrying } from '../../core/drying';
 import { secondsOf, type Failure, type UnitSystem, type Vec3 } from '../../core/quantity';
-import type { Report, StationId, Status, Summary } from '../../core/verdict';
-import { EvaluateClient } from '../../workers/client';
-import { DryingClient } from '../../workers/drying-client';
-import type { DryingAnswer } from '../../workers/drying-protocol';
-import type { Answer, FaceCover, Picture } from '../../workers/protocol';
+import type { Report } from '../../core/evaluate';
+import type { StationId } from '../../core/finding';
+import type { Sooner } from '../../core/improve';
+import type { LogEntry } from '../../core/log';
+import type { FullFindings } from '../../core/piece';
+import type { PlanSurroundings, Step } from '../../core/plan';
+import { dryingClient, sessionClient, type DryingClient, type SessionClient } from '../../workers/clients';
+import type { Asked, DryingAnswer, FaceCover, Picture, SessionAnswer } from '../../workers/protocol';
 import { call } from '../parts/http';
 import { emptyHistory, perform, readHistory, stepBack, stepForward, type History } from './history';
 
@@ -28,7 +31,7 @@ export interface BenchState {
   readonly reckoning: 'nominal' | 'ranges' | 'remedies' | 'done';
   readonly failure: Failure | null;
   /** The figures before the last change, for a few seconds. */
-  readonly before: Summary | null;
+  readonly before: Pick<Report, 'summary' | 'dates'> | null;
   readonly picture: Picture | null;
   readonly cover: FaceCover | null;
   readonly units: UnitSystem;
@@ -55,11 +58,31 @@ export interface BenchState {
   readonly brush: { readonly radius: number; readonly by: number };
   /** Conflicts that came with the last change of clay or layers. */
   readonly newConflicts: readonly Conflict[];
-  /** What the plan was judged to be when it was last looked at. */
-  readonly planStatus: Status;
+  /** The log, with what still waits to be sent; null until it was read. */
+  readonly log: readonly LogEntry[] | null;
+  /** Who works when and what else is on the go; null until it is known. */
+  readonly surroundings: PlanSurroundings | null;
+  /** The moment the answer is for, seconds since the epoch. */
+  readonly now: number;
+  readonly sooner: SoonerState;
+  /** What the last drying of the whole found, of this build or an earlier state of it. */
+  readonly full: FullFindings | null;
+  /** Of the build as it stands: the drying of the whole that belongs to it. */
+  readonly dryingKey: string;
+  /** The whole is dried by itself when the bench has been still. */
+  readonly dryBySelf: boolean;
   /** The armature's joint that is picked, on Armature. */
   readonly pickedJoint: string | null;
 }
+
+/** What would make it ready sooner, as far as it has been tried. */
+export interface SoonerState {
+  readonly ways: readonly Sooner[];
+  readonly done: boolean;
+  /** Undefined until known; no steps where leaving out is not enough. */
+  readonly leaveOut: { readonly steps: readonly Step[] | null; readonly finish: number } | undefined;
+}
+const nothingTried: SoonerState = { ways: [], done: false, leaveOut: undefined };
 
 export type DryFace = 'moisture' | 'crack' | 'hold';
 
@@ -88,22 +111,38 @@ export interface OpenedBuild {
   readonly revision: number;
   readonly build: Build;
   readonly history: unknown;
+  /** What its last drying of the whole found. */
+  readonly full: FullFindings | null;
 }
 
 const autosaveAfter = 1000;
 const beforeShownFor = 6000;
+/** Milliseconds of stillness after which the whole piece is dried. */
+const stillFor = 4000;
+const bySelfKey = 'sostegno-dry-by-self';
+
+function remembersBySelf(): boolean {
+  try {
+    return localStorage.getItem(bySelfKey) !== 'off';
+  } catch {
+    return true;
+  }
+}
 
 export class BenchController {
   readonly store: StoreApi<BenchState>;
   readonly id: string;
   private revision: number;
-  private readonly client: EvaluateClient;
+  private readonly client: SessionClient;
   private saveTimer: ReturnType<typeof setTimeout> | undefined;
   private beforeTimer: ReturnType<typeof setTimeout> | undefined;
   private saving = false;
   private lastLabel = 'Changed';
   private reckoned: Build | null = null;
+  private stillTimer: ReturnType<typeof setTimeout> | undefined;
   private readonly drying: DryingClient;
+  /** The key of what is being dried. */
+  private dryingFor = '';
 
   constructor(opened: OpenedBuild, units: UnitSystem) {
     this.id = opened.id;
@@ -142,10 +181,16 @@ export class BenchController {
       damageAt: null,
       brush: { radius: 0.04, by: 0.003 },
       newConflicts: [],
-      planStatus: 'unknown',
+      log: null,
+      surroundings: null,
+      now: Math.floor(Date.now() / 1000),
+      sooner: nothingTried,
+      full: opened.full,
+      dryingKey: '',
+      dryBySelf: true,
     }));
-    this.client = new EvaluateClient((answer) => this.receive(answer));
-    this.drying = new DryingClient((answer) => this.receiveWhole(answer));
+    this.client = sessionClient((answer) => this.receive(answer));
+    this.drying = dryingClient((answer) => this.receiveWhole(answer));
   }
 
   get state(): BenchState {
@@ -153,6 +198,7 @@ export class BenchController {
   }
 
   start(): () => void {
+    this.store.setState({ dryBySelf: remembersBySelf() });
     this.reckon();
     const leaving = () => {
       if (document.visibilityState === 'hidden') void this.saveNow(true);
@@ -170,6 +216,7 @@ export class BenchController {
       window.removeEventListener('beforeunload', warn);
       clearTimeout(this.saveTimer);
       clearTimeout(this.beforeTimer);
+      clearTimeout(this.stillTimer);
       if (this.state.save === 'waiting') void this.saveNow(true);
       this.client.stop();
       this.drying.stop();
@@ -197,7 +244,8 @@ export class BenchController {
 
   private take(build: Build, history: History, label: string): void {
     this.lastLabel = label;
-    const before = this.state.report?.summary ?? null;
+    const { report } = this.state;
+    const before = report ? { summary: report.summary, dates: report.dates } : null;
     this.store.setState({ build, history, save: 'waiting', announcement: label, before: before ?? this.state.before });
     clearTimeout(this.beforeTimer);
     this.beforeTimer = setTimeout(() => this.store.setState({ before: null }), beforeShownFor);
@@ -206,48 +254,136 @@ export class BenchController {
     this.reckon();
   }
 
-  private reckon(): void {
-    this.store.setState({ reckoning: 'nominal' });
-    this.client.request(this.state.build, this.state.units, this.state.picture?.key ?? '');
+  /** What is asked of the build as it stands. */
+  private asked(): Asked {
+    const { build, log, now, units, surroundings, full } = this.state;
+    return { id: this.id, build, log: log ?? [], now, units, surroundings, full };
   }
 
-  private receive(answer: Answer): void {
-    if (answer.kind === 'failed') this.store.setState({ failure: answer.why, reckoning: 'done' });
-    else if (answer.kind === 'nominal') {
-      const known = this.state.report;
-      const came =
-        known && this.reckoned && this.reckoned !== this.state.build
-          ? newConflicts(known.conflicts, answer.report.conflicts)
-          : null;
-      this.reckoned = this.state.build;
-      if (came) this.store.setState({ newConflicts: came });
-      const moment = answer.report.moments.some((m) => m.moment === this.state.moment) ? this.state.moment : 'clay-1';
-      this.store.setState({
-        report: answer.report,
-        reportedSize: this.state.build.form.start.size,
-        reckoning: 'ranges',
-        failure: null,
-        moment,
-        ...(answer.picture ? { picture: answer.picture } : {}),
-      });
-    } else if (answer.kind === 'ranges')
-      this.store.setState({ report: answer.report, reckoning: 'remedies', cover: answer.cover });
-    else if (answer.kind === 'complete') this.store.setState({ report: answer.report, reckoning: 'done' });
+  /** The same for other builds: as this one is asked about. */
+  askedOf(build: Build): Asked {
+    return { ...this.asked(), build };
+  }
+
+  private reckon(): void {
+    clearTimeout(this.stillTimer);
+    const { log, surroundings, picture, station } = this.state;
+    // A date without the log or without anybody's hours would be another date: both come within moments.
+    if (log === null || surroundings === null) return;
+    this.store.setState({ reckoning: 'nominal', sooner: nothingTried });
+    this.client.ask({
+      kind: 'evaluate',
+      asked: this.asked(),
+      pictureKey: picture?.key ?? '',
+      remedies: true,
+      ways: station === 'plan',
+    });
+  }
+
+  /** The log as it is now; what it says is part of the answer. */
+  setLog(log: readonly LogEntry[]): void {
+    if (log === this.state.log) return;
+    this.store.setState({ log });
+    this.reckon();
+  }
+
+  setSurroundings(surroundings: PlanSurroundings): void {
+    this.store.setState({ surroundings });
+    this.reckon();
+  }
+
+  setNow(now: number): void {
+    this.store.setState({ now });
+    this.reckon();
+  }
+
+  private receive(answer: SessionAnswer): void {
+    switch (answer.kind) {
+      case 'refused':
+        this.store.setState({ failure: answer.why, reckoning: 'done' });
+        return;
+      case 'nominal':
+        this.receiveNominal(answer);
+        return;
+      case 'ranges':
+        this.store.setState({ report: answer.report, reckoning: 'remedies', cover: answer.cover });
+        return;
+      case 'complete':
+        this.store.setState({ report: answer.report, reckoning: 'done' });
+        this.dryWhenStill();
+        return;
+      case 'sooner':
+        this.store.setState({ sooner: { ...this.state.sooner, ways: answer.ways, done: answer.done } });
+        return;
+      case 'leave-out':
+        this.store.setState({
+          sooner: { ...this.state.sooner, leaveOut: { steps: answer.steps, finish: answer.finish } },
+        });
+        return;
+      case 'done':
+        return;
+    }
+  }
+
+  private receiveNominal(answer: Extract<SessionAnswer, { kind: 'nominal' }>): void {
+    const { report: known, build } = this.state;
+    const came =
+      known && this.reckoned && this.reckoned !== build ? newConflicts(known.conflicts, answer.report.conflicts) : null;
+    this.reckoned = build;
+    if (came) this.store.setState({ newConflicts: came });
+    const moment = answer.report.moments.some((m) => m.moment === this.state.moment) ? this.state.moment : 'clay-1';
+    this.store.setState({
+      report: answer.report,
+      reportedSize: build.form.start.size,
+      reckoning: 'ranges',
+      failure: null,
+      moment,
+      dryingKey: answer.dryingKey,
+      ...(answer.picture ? { picture: answer.picture } : {}),
+    });
+    // What is still drying belongs to what it was.
+    if (this.state.whole.status === 'working' && this.dryingFor !== answer.dryingKey) this.stopWhole();
+    if (this.state.station === 'drying') void this.takeKeptWhole();
+  }
+
+  /** Once the bench has been still for a while the full answer is worked out beside it, unless that is switched off. */
+  private dryWhenStill(): void {
+    clearTimeout(this.stillTimer);
+    this.stillTimer = setTimeout(() => {
+      const { dryBySelf, report, full, dryingKey, whole } = this.state;
+      const dries = report?.regions.some((r) => r.coats.length > 0) && report.workableDays === null;
+      if (!dryBySelf || !dries || full?.key === dryingKey) return;
+      if (whole.status === 'working' || whole.status === 'paused' || document.visibilityState === 'hidden') return;
+      this.dryWhole();
+    }, stillFor);
+  }
+
+  setDryBySelf(dryBySelf: boolean): void {
+    this.store.setState({ dryBySelf });
+    try {
+      localStorage.setItem(bySelfKey, dryBySelf ? 'on' : 'off');
+    } catch {
+      // It holds for this page then.
+    }
+    if (dryBySelf) this.dryWhenStill();
+    else clearTimeout(this.stillTimer);
   }
 
   /** Dries the whole piece in the background; what was there stays until the new one has come. */
   dryWhole(): void {
+    clearTimeout(this.stillTimer);
+    this.dryingFor = this.state.dryingKey;
     this.store.setState({ whole: { ...this.state.whole, status: 'working', done: 0, left: NaN, message: '' } });
-    this.drying.ask({ kind: 'whole', build: this.state.build });
+    this.drying.ask({ kind: 'whole', asked: this.asked() });
   }
 
   pauseWhole(): void {
-    this.drying.pause();
+    this.drying.tell({ kind: 'pause' });
     this.store.setState({ whole: { ...this.state.whole, status: 'paused' } });
   }
 
   goOnWhole(): void {
-    this.drying.goOn();
+    this.drying.tell({ kind: 'go-on' });
     this.store.setState({ whole: { ...this.state.whole, status: 'working' } });
   }
 
@@ -259,11 +395,11 @@ export class BenchController {
 
   /** One that was kept with this build as it stands is taken from there. */
   async takeKeptWhole(): Promise<void> {
-    if (this.state.whole.status !== 'none') return;
-    const key = dryingKey(this.state.build);
+    const { dryingKey: key, whole } = this.state;
+    if (key === '' || whole.key === key || !['none', 'ready'].includes(whole.status)) return;
     try {
       const answer = await fetch(`/api/builds/${this.id}/drying?key=${key}`);
-      if (answer.status !== 200 || this.state.whole.status !== 'none') return;
+      if (answer.status !== 200 || this.state.dryingKey !== key) return;
       const bytes = new Uint8Array(await answer.arrayBuffer());
       this.drying.ask({ kind: 'kept', bytes });
     } catch {
@@ -298,12 +434,22 @@ export class BenchController {
         section: this.state.section ?? { axis: 1, share: 0.5 },
         announcement: 'The whole piece has been dried.',
       });
-      if (answer.packed)
-        void fetch(`/api/builds/${this.id}/drying?key=${answer.key}&revision=${this.revision}`, {
-          method: 'PUT',
-          body: answer.packed,
-        }).catch(() => undefined);
+      if (!answer.found) return;
+      this.store.setState({ full: answer.found });
+      this.reckon();
+      if (answer.packed) this.keepWhole(answer.key, answer.found, answer.packed);
     }
+  }
+
+  /** Four bytes of length, what it found, then the drying as it was packed. */
+  private keepWhole(key: string, found: FullFindings, packed: Uint8Array<ArrayBuffer>): void {
+    const text = new TextEncoder().encode(JSON.stringify(found));
+    const length = new Uint8Array(4);
+    new DataView(length.buffer).setUint32(0, text.length, true);
+    void fetch(`/api/builds/${this.id}/drying?key=${key}&revision=${this.revision}`, {
+      method: 'PUT',
+      body: new Blob([length, text, packed]),
+    }).catch(() => undefined);
   }
 
   showSection(section: BenchState['section']): void {
@@ -359,7 +505,11 @@ export class BenchController {
   }
 
   go(station: StationId): void {
+    const came = station !== this.state.station;
     this.store.setState({ station });
+    if (station === 'drying') void this.takeKeptWhole();
+    // What would make it sooner is tried for whoever looks at the plan.
+    if (came && station === 'plan' && !this.state.sooner.done) this.reckon();
   }
 
   lookFrom(view: ViewFrom): void {
@@ -372,10 +522,6 @@ export class BenchController {
 
   pickJoint(pickedJoint: string | null): void {
     this.store.setState({ pickedJoint });
-  }
-
-  setPlanStatus(planStatus: Status): void {
-    this.store.setState({ planStatus });
   }
 
   setMoment(moment: string): void {

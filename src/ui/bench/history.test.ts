@@ -1,4 +1,4 @@
-import { hashOf, newBust } from '../../core/build';
+import { hashOf, newBust } from '../../core/document';
 import { emptyHistory, perform, readHistory, stepBack, stepForward, type History } from './history';
 import { editKinds, largeBuild } from '../../../tests/support/generated-build';
 

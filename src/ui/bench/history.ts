@@ -1,5 +1,5 @@
 import { applyPatches, enablePatches, produceWithPatches, type Patch } from 'immer';
-import { applyEdit, type Build, type BuildEdit } from '../../core/build';
+import { applyEdit, type Build, type BuildEdit } from '../../core/document';
 import { success, type Result } from '../../core/quantity';
 import { checkParts } from '../../core/school';
 

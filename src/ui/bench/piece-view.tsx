@@ -2,11 +2,12 @@
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { Button, Form } from 'react-bootstrap';
 import { formatDuration, formatLength, type UnitSystem, type Vec3 } from '../../core/quantity';
-import type { Report } from '../../core/verdict';
+import type { Report } from '../../core/evaluate';
 import type { Picture } from '../../workers/protocol';
+import type { Shows } from './shows';
 import { moistureShare } from '../stations/drying/moisture';
 import { moveMass, poseJoint, resolveForm, stretchMass, turnMass } from '../../core/form';
-import type { BuildEdit } from '../../core/build';
+import type { BuildEdit } from '../../core/document';
 import { jointName, moveJoint } from '../../core/school';
 import type { BenchController, DryFace } from './controller';
 import { useBench, useController } from './context';
@@ -65,7 +66,7 @@ function formColours(report: Report, picture: Picture, time: number): [number, n
 }
 
 function Key({
-  station,
+  shows,
   factor,
   time,
   evening,
@@ -73,7 +74,7 @@ function Key({
   units,
   face,
 }: {
-  station: string;
+  shows: Shows;
   factor: number;
   time: number;
   evening: boolean;
@@ -97,7 +98,7 @@ function Key({
       </div>
     );
   }
-  if (station === 'load') {
+  if (shows === 'load') {
     return (
       <div className="key" aria-hidden="true">
         Carried, of what it can bear
@@ -114,7 +115,7 @@ function Key({
       </div>
     );
   }
-  if (station === 'drying' && face === 'crack') {
+  if (shows === 'drying' && face === 'crack') {
     return (
       <div className="key" aria-hidden="true">
         Crack index of the face
@@ -128,7 +129,7 @@ function Key({
       </div>
     );
   }
-  if (station === 'drying' && face === 'hold') {
+  if (shows === 'drying' && face === 'hold') {
     return (
       <div className="key" aria-hidden="true">
         {formatDuration(time)} on a hand
@@ -143,7 +144,7 @@ function Key({
       </div>
     );
   }
-  if (station === 'drying') {
+  if (shows === 'drying') {
     return (
       <div className="key" aria-hidden="true">
         Water still to leave, {formatDuration(time)} on
@@ -187,7 +188,7 @@ const grips: readonly { id: Grip; name: string }[] = [
   { id: 'stretch', name: 'Stretch it' },
 ];
 
-export default function PieceView({ dark }: { dark: boolean }) {
+export default function PieceView({ dark, shows }: { dark: boolean; shows: Shows }) {
   const controller = useController();
   const canvas = useRef<HTMLCanvasElement>(null);
   const viewer = useRef<PieceViewer | null>(null);
@@ -198,7 +199,6 @@ export default function PieceView({ dark }: { dark: boolean }) {
   const [cut, setCut] = useState<number | null>(null);
   const picture = useBench((s) => s.picture);
   const report = useBench((s) => s.report);
-  const station = useBench((s) => s.station);
   const moment = useBench((s) => s.moment);
   const dryTime = useBench((s) => s.dryTime);
   const units = useBench((s) => s.units);
@@ -216,7 +216,7 @@ export default function PieceView({ dark }: { dark: boolean }) {
   const cover = useBench((s) => s.cover);
   const showCover =
     covered &&
-    (station === 'form' || station === 'armature') &&
+    (shows === 'form' || shows === 'armature') &&
     cover !== null &&
     picture !== null &&
     cover.key === picture.key;
@@ -254,7 +254,7 @@ export default function PieceView({ dark }: { dark: boolean }) {
   const probes = useBench((s) => s.probes);
   const picking = useBench((s) => s.picking);
   const damageAt = useBench((s) => s.damageAt);
-  const shownWhole = station === 'drying' ? whole : null;
+  const shownWhole = shows === 'drying' ? whole : null;
   const frame = shownWhole ? frameAt(shownWhole, dryTime) : 0;
   const wholeFace = useMemo(
     () => (shownWhole && picture ? faceColours(shownWhole, frame, picture, dryFace) : null),
@@ -262,7 +262,7 @@ export default function PieceView({ dark }: { dark: boolean }) {
   );
   useEffect(() => {
     if (!ready || !picture) return;
-    if (station === 'drying')
+    if (shows === 'drying')
       viewer.current?.setSection(
         shownWhole && section ? sectionOf(shownWhole, frame, section.axis, section.share) : null,
       );
@@ -270,42 +270,42 @@ export default function PieceView({ dark }: { dark: boolean }) {
       viewer.current?.setSection(null);
       viewer.current?.setCut(cut);
     }
-  }, [ready, picture, station, shownWhole, frame, section, cut, view]);
+  }, [ready, picture, shows, shownWhole, frame, section, cut, view]);
   useEffect(() => {
     if (ready && picture)
-      viewer.current?.setProbes(station === 'drying' ? probes : station === 'log' && damageAt ? [damageAt] : []);
-  }, [ready, picture, station, probes, damageAt, dark]);
+      viewer.current?.setProbes(shows === 'drying' ? probes : shows === 'damage' && damageAt ? [damageAt] : []);
+  }, [ready, picture, shows, probes, damageAt, dark]);
   useEffect(() => {
     const wanted =
-      (station === 'drying' && picking === 'probe') ||
-      (station === 'clay' && picking === 'paint') ||
-      (station === 'log' && picking === 'damage');
+      (shows === 'drying' && picking === 'probe') ||
+      (shows === 'clay' && picking === 'paint') ||
+      (shows === 'damage' && picking === 'damage');
     if (ready && picture) viewer.current?.setTouch(wanted ? (at) => controller.touchPiece(at) : null);
-  }, [ready, picture, station, picking, controller]);
+  }, [ready, picture, shows, picking, controller]);
   const shape =
-    report && picture && station === 'load' ? saggedShape(report, picture, moment) : { sagged: null, factor: 1 };
+    report && picture && shows === 'load' ? saggedShape(report, picture, moment) : { sagged: null, factor: 1 };
   useEffect(() => {
     if (!ready || !picture || !report) return;
     viewer.current?.setColours({
-      members: station === 'load' ? memberColours(report, picture, moment, dark) : null,
-      form: station === 'drying' && !wholeFace ? formColours(report, picture, dryTime) : null,
+      members: shows === 'load' ? memberColours(report, picture, moment, dark) : null,
+      form: shows === 'drying' && !wholeFace ? formColours(report, picture, dryTime) : null,
       face: wholeFace ?? (showCover && cover ? Array.from(cover.values, coverColour) : null),
     });
     const at = new Map(picture.armature.nodes.map((n) => [n.id, n.at]));
     const stance = report.stances.find((s) => s.moment === moment) ?? report.stance;
     viewer.current?.setMarks({
-      centre: station === 'load' ? stance.centre : station === 'move' ? report.finished.centre : null,
+      centre: shows === 'load' ? stance.centre : shows === 'move' ? report.finished.centre : null,
       props: props.map((p) => at.get(p.node)).filter((p): p is Vec3 => p !== undefined),
-      sagged: station === 'load' ? saggedShape(report, picture, moment).sagged : null,
+      sagged: shows === 'load' ? saggedShape(report, picture, moment).sagged : null,
     });
-  }, [ready, picture, report, station, moment, dryTime, props, dark, showCover, cover, wholeFace]);
+  }, [ready, picture, report, shows, moment, dryTime, props, dark, showCover, cover, wholeFace]);
 
   useEffect(() => {
     if (!ready || !picture) return;
-    const form = station === 'form' ? resolveForm(build) : null;
+    const form = shows === 'form' ? resolveForm(build) : null;
     viewer.current?.setShaping(form?.ok ? { form: form.value, picked: selected, grip } : null, gestures);
     viewer.current?.setGuides(form?.ok && guides ? form.value.landmarks : []);
-  }, [ready, picture, station, build, selected, grip, gestures, guides, dark]);
+  }, [ready, picture, shows, build, selected, grip, gestures, guides, dark]);
 
   const jointGestures = useMemo(
     () => ({
@@ -319,9 +319,9 @@ export default function PieceView({ dark }: { dark: boolean }) {
   );
   useEffect(() => {
     if (ready && picture)
-      viewer.current?.setJoints(station === 'armature' ? picture.armature : null, pickedJoint, jointGestures);
-  }, [ready, picture, station, pickedJoint, jointGestures, dark]);
-  const mounted = station === 'move' ? build.armature.mount : null;
+      viewer.current?.setJoints(shows === 'armature' ? picture.armature : null, pickedJoint, jointGestures);
+  }, [ready, picture, shows, pickedJoint, jointGestures, dark]);
+  const mounted = shows === 'move' ? build.armature.mount : null;
   useEffect(() => {
     if (ready && picture) viewer.current?.setMount(mounted, report?.finished.centre ?? null);
   }, [ready, picture, report, mounted, dark]);
@@ -400,7 +400,7 @@ export default function PieceView({ dark }: { dark: boolean }) {
         >
           For scale
         </Button>
-        {(station === 'form' || station === 'armature') && (
+        {(shows === 'form' || shows === 'armature') && (
           <Button
             size="sm"
             variant="quiet"
@@ -411,7 +411,7 @@ export default function PieceView({ dark }: { dark: boolean }) {
             Cover
           </Button>
         )}
-        {station === 'form' && (
+        {shows === 'form' && (
           <>
             <Button size="sm" variant="quiet" active={guides} aria-pressed={guides} onClick={() => setGuides(!guides)}>
               Proportions
@@ -446,7 +446,7 @@ export default function PieceView({ dark }: { dark: boolean }) {
         </div>
       )}
       <Key
-        station={station}
+        shows={shows}
         factor={shape.factor}
         time={dryTime}
         evening={dark}

@@ -1,7 +1,9 @@
 'use client';
 import type { ReactNode } from 'react';
-import { formatDate, formatForce, formatMass, isoDateOf, secondsOf, sensible } from '../../core/quantity';
-import { statusOf, type Status, type Summary } from '../../core/verdict';
+import { formatDate, formatForce, formatMass, sensible } from '../../core/quantity';
+import type { Report } from '../../core/evaluate';
+import { crackStatus, type Dates } from '../../core/finding';
+import { statusOf, type Status } from '../../core/piece';
 import { Plumb } from '../parts/plumb';
 import { stationStatus } from '../parts/judgement';
 import { useBench } from './context';
@@ -15,12 +17,19 @@ interface Pan {
   readonly was: string;
 }
 
+type Figures = Pick<Report, 'summary' | 'dates'>;
+
+/** How late it may be. */
+function laterWords({ ready }: Dates): string {
+  return ready && ready.latest !== ready.likely ? `${formatDate(ready.latest)} at the latest` : 'the end of the plan';
+}
+
 /** Figures hung along one edge: they move at once, and for a moment say what they were. */
 export function ScaleBeam() {
   const report = useBench((s) => s.report);
   const before = useBench((s) => s.before);
   const units = useBench((s) => s.units);
-  const brief = useBench((s) => s.build.brief);
+  const limit = useBench((s) => s.build.brief.limits.crack);
   const summary = report?.summary;
   if (!report || !summary) {
     return (
@@ -34,67 +43,66 @@ export function ScaleBeam() {
       </footer>
     );
   }
-  const ready = (s: Summary) =>
-    s.readyAfter === null ? 'not by drying' : formatDate(isoDateOf(secondsOf(brief.startDate) + s.readyAfter));
-  const moved = (figure: (s: Summary) => string) =>
-    before && figure(before) !== figure(summary) ? `was ${figure(before)}` : '';
-  const tip = report.findings.find((f) => f.id === 'tip')?.status ?? 'unknown';
-  const range = report.readyRange;
-  const spread = range && summary.readyAfter !== null ? Math.round((range.high - summary.readyAfter) / 86400) : 0;
-  const weightStatus = report.findings.find((f) => f.id === 'weight')?.status ?? 'sound';
-  const deadline =
-    report.findings.find((f) => f.id === 'deadline')?.status ?? (summary.readyAfter === null ? 'unknown' : 'sound');
-  const weight = (s: Summary) => formatMass(s.wet, units),
-    weakest = (s: Summary) => `${sensible(s.utilisation, 2)} ×`;
-  const tips = (s: Summary) => `${sensible(s.tipAngle, 2)}°`,
-    crack = (s: Summary) => sensible(s.crack, 2),
-    buy = (s: Summary) => formatMass(s.clayToBuy, units);
+  const { dates } = report;
+  const of = (id: string) => report.findings.find((f) => f.id === id)?.status;
+  const moved = (figure: (s: Figures) => string) =>
+    before && figure(before) !== figure(report) ? `was ${figure(before)}` : '';
+  const weight = (s: Figures) => formatMass(s.summary.wet, units),
+    weakest = (s: Figures) => `${sensible(s.summary.utilisation, 2)} ×`;
+  const tips = (s: Figures) => `${sensible(s.summary.tipAngle, 2)}°`,
+    crack = (s: Figures) => sensible(s.summary.crack, 2),
+    buy = (s: Figures) => formatMass(s.summary.clayToBuy, units);
+  const ready = (s: Figures) => (s.dates.ready ? formatDate(s.dates.ready.likely) : 'never');
+  const dries = report.workableDays === null && report.regions.some((r) => r.coats.length > 0);
   const pans: Pan[] = [
     {
       name: 'Weight, wet',
-      status: weightStatus,
-      figure: weight(summary),
+      status: of('weight') ?? 'sound',
+      figure: weight(report),
       aside: `dry ${formatMass(summary.dry, units)}`,
       was: moved(weight),
     },
     {
       name: 'Weakest member',
       status: statusOf(summary.utilisation),
-      figure: weakest(summary),
+      figure: weakest(report),
       aside: summary.weakest,
       was: moved(weakest),
     },
     {
       name: 'Tips at',
-      status: tip,
-      figure: tips(summary),
+      status: of('tip') ?? 'unknown',
+      figure: tips(report),
       aside: `or ${formatForce(summary.push, units)} at the crown`,
       was: moved(tips),
     },
-    // A clay that is kept damp does not come to crack; what it would do if it dried is on Drying.
-    report.workableDays !== null
-      ? { name: 'Crack index', status: 'unknown' as const, figure: '–', aside: 'kept damp', was: '' }
-      : {
+    // A clay that is kept damp, or hardens otherwise, does not come to crack.
+    dries
+      ? {
           name: 'Crack index',
-          status:
-            stationStatus(report, 'drying') === 'unknown'
-              ? 'unknown'
-              : statusOf(summary.crack, Math.min(0.6, brief.limits.crack * 0.6), brief.limits.crack),
-          figure: crack(summary),
+          status: crackStatus(summary.crack, limit),
+          figure: crack(report),
           aside: summary.crack > 0 ? summary.crackRegion : '',
           was: moved(crack),
+        }
+      : {
+          name: 'Crack index',
+          status: 'unknown',
+          figure: '–',
+          aside: report.workableDays !== null ? 'kept damp' : 'does not dry',
+          was: '',
         },
     {
       name: 'Ready',
-      status: deadline,
-      figure: ready(summary),
-      aside: spread > 0 ? `${spread} night${spread === 1 ? '' : 's'} later at worst` : '',
+      status: of('deadline') ?? of('plan') ?? 'unknown',
+      figure: ready(report),
+      aside: dates.dryThrough ? `dry through ${formatDate(dates.dryThrough.likely)}` : laterWords(dates),
       was: moved(ready),
     },
     {
       name: 'Clay to buy',
       status: stationStatus(report, 'clay'),
-      figure: buy(summary),
+      figure: buy(report),
       aside: `costs ${sensible(summary.cost, 3)} with wire`,
       was: moved(buy),
     },

@@ -6,7 +6,6 @@ export const shortcuts: readonly (readonly [string, string])[] = [
   ['Ctrl Z', 'undo'],
   ['Ctrl Shift Z', 'do it again'],
   ['M', 'next moment of the piece’s life, on Load'],
-  ['W', 'weigh it: straight to the bench log'],
   ['C', 'bench card: what to do now, and clocks'],
   ['← →', 'on Plan, move the step that has the focus to another day'],
   ['U', 'millimetres or inches'],

@@ -1,5 +1,5 @@
 import * as THREE from 'three';
-import type { Mount, Reference } from '../../core/build';
+import type { Mount, Reference } from '../../core/document';
 import type { Vec3 } from '../../core/quantity';
 import { bodyOutline } from './scale-figures';
 

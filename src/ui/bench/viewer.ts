@@ -1,7 +1,7 @@
 import * as THREE from 'three';
 import { OrbitControls } from 'three/addons/controls/OrbitControls.js';
 import type { UnitSystem, Vec3 } from '../../core/quantity';
-import type { Mount, Reference } from '../../core/build';
+import type { Mount, Reference } from '../../core/document';
 import type { ResolvedForm } from '../../core/form';
 import type { Picture } from '../../workers/protocol';
 import type { Armature } from '../../core/armature';

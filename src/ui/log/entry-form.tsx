@@ -2,286 +2,173 @@
 import { useState } from 'react';
 import dynamic from 'next/dynamic';
 import { Button, Form } from 'react-bootstrap';
-import { formatDuration, type UnitSystem } from '../../core/quantity';
+import type { DraftContext, DraftField, DraftValues, EntryKind } from '../../core/log';
+import { formatDuration, formatMass, type Vec3 } from '../../core/quantity';
 import { useBench, useController } from '../bench/context';
-import type { Draft, DraftLists } from './drafts';
 
 const PieceView = dynamic(() => import('../bench/piece-view'), {
   ssr: false,
   loading: () => <p className="muted">Setting it on the turntable …</p>,
 });
 
-/** Fields of the kind of entry that is being written. */
+/** The fields of the kind of entry that is being written, drawn from what the kind says it asks for. */
 interface Props {
-  readonly draft: Draft;
-  readonly units: UnitSystem;
-  readonly lists: DraftLists;
-  readonly tareHint: string;
+  readonly kind: EntryKind;
+  readonly values: DraftValues;
+  readonly context: DraftContext;
   readonly places: readonly string[];
-  readonly onChange: (d: Draft) => void;
+  readonly onChange: (values: DraftValues) => void;
   readonly onFile: (file: File | null) => void;
 }
 
-function Text({
-  id,
-  label,
-  value,
-  placeholder,
-  onChange,
-  list,
-  most = 80,
-}: {
-  id: string;
-  label: string;
-  value: string;
-  placeholder?: string;
-  list?: string;
-  most?: number;
-  onChange: (v: string) => void;
-}) {
+export function EntryFields(props: Props) {
+  const { kind, values } = props;
+  const shown = kind.fields.filter((f) => !f.when || f.when(values));
+  const short = (f: DraftField) => ['mass', 'length', 'temperature', 'number'].includes(f.ask);
+  // Two short fields stand side by side.
+  const pairs = shown.filter(short);
+  const side = pairs.length === 2 ? pairs : [];
   return (
-    <div className="field">
-      <label htmlFor={id}>{label}</label>
-      <Form.Control
-        id={id}
-        className="big"
-        autoComplete="off"
-        inputMode={id === 'log-where' ? 'text' : 'decimal'}
-        value={value}
-        placeholder={placeholder}
-        list={list}
-        maxLength={most}
-        onChange={(e) => onChange(e.target.value)}
-      />
-    </div>
+    <>
+      {side.length > 0 && (
+        <div className="pairs">
+          {side.map((f) => (
+            <Field key={f.key} field={f} {...props} />
+          ))}
+        </div>
+      )}
+      {shown
+        .filter((f) => !side.includes(f))
+        .map((f) => (
+          <Field key={f.key} field={f} {...props} />
+        ))}
+    </>
   );
 }
 
-export function EntryFields({ draft, units, lists, tareHint, places, onChange, onFile }: Props) {
-  const metric = units === 'metric';
-  const first = (v: string) => onChange({ ...draft, first: v }),
-    second = (v: string) => onChange({ ...draft, second: v }),
-    text = (v: string) => onChange({ ...draft, text: v }),
-    pick = (v: string) => onChange({ ...draft, pick: v });
-  const where = (
-    <>
-      <Text id="log-where" label="Where on the piece" value={draft.text} list="log-places" onChange={text} />
-      <datalist id="log-places">
-        {places.map((p) => (
-          <option key={p} value={p} />
-        ))}
-      </datalist>
-    </>
-  );
-  switch (draft.kind) {
-    case 'weigh-in':
+function Field({ field, kind, values, context, places, onChange, onFile }: Props & { readonly field: DraftField }) {
+  const id = `log-${field.key}`;
+  const value = values[field.key];
+  const set = (v: string | boolean | Vec3 | null) => onChange({ ...values, [field.key]: v });
+  const text = typeof value === 'string' ? value : '';
+  switch (field.ask) {
+    case 'yes-no':
       return (
-        <div className="pairs">
-          <Text
-            id="log-first"
-            label="On the scale"
-            value={draft.first}
-            placeholder={metric ? '6.85' : '15 lb 2 oz'}
-            onChange={first}
-          />
-          <Text
-            id="log-second"
-            label="Tare: board, stand"
-            value={draft.second}
-            placeholder={tareHint}
-            onChange={second}
-          />
-        </div>
+        <Form.Check
+          id={id}
+          type="checkbox"
+          className="mb-2"
+          label={field.label}
+          checked={value === true}
+          onChange={(e) => set(e.target.checked)}
+        />
       );
-    case 'shrink-mark':
-      return (
-        <>
-          <div className="pairs">
-            <Text
-              id="log-first"
-              label="Between the marks, as laid"
-              value={draft.first}
-              placeholder={metric ? '100 mm' : '4 in'}
-              onChange={first}
-            />
-            <Text
-              id="log-second"
-              label="Now"
-              value={draft.second}
-              placeholder={metric ? '96.5' : '3 7/8'}
-              onChange={second}
-            />
-          </div>
-          {where}
-        </>
-      );
-    case 'room':
-      return (
-        <div className="pairs">
-          <Text
-            id="log-first"
-            label="Temperature"
-            value={draft.first}
-            placeholder={metric ? '19' : '66'}
-            onChange={first}
-          />
-          <Text id="log-second" label="Humidity, %" value={draft.second} placeholder="55" onChange={second} />
-        </div>
-      );
-    case 'photo':
-      return (
-        <>
-          <div className="field">
-            <label htmlFor="log-first">Picture</label>
-            <Form.Control
-              id="log-first"
-              className="big"
-              type="file"
-              accept="image/*"
-              capture="environment"
-              onChange={(e) => onFile((e.target as HTMLInputElement).files?.[0] ?? null)}
-            />
-          </div>
-          <Text id="log-where" label="What it shows" value={draft.text} most={300} onChange={text} />
-        </>
-      );
-    case 'note':
+    case 'spot':
+      return <OnThePiece at={Array.isArray(value) ? (value as unknown as Vec3) : null} onChange={set} />;
+    case 'picture':
       return (
         <div className="field">
-          <label htmlFor="log-first">Note</label>
+          <label htmlFor={id}>{field.label}</label>
           <Form.Control
-            id="log-first"
-            as="textarea"
-            rows={4}
-            value={draft.text}
-            maxLength={4000}
-            onChange={(e) => text(e.target.value)}
+            id={id}
+            className="big"
+            type="file"
+            accept="image/*"
+            capture="environment"
+            onChange={(e) => onFile((e.target as HTMLInputElement).files?.[0] ?? null)}
           />
         </div>
       );
-    case 'crack':
+    case 'choice':
       return (
-        <>
-          <div className="pairs">
-            <div className="field">
-              <label htmlFor="log-pick">What it is</label>
-              <Form.Select id="log-pick" className="big" value={draft.pick} onChange={(e) => pick(e.target.value)}>
-                <option value="crack">a crack</option>
-                <option value="lifting">clay lifting off</option>
-                <option value="dent">a dent</option>
-                <option value="break">a break</option>
-              </Form.Select>
-            </div>
-            <Text
-              id="log-first"
-              label="How wide"
-              value={draft.first}
-              placeholder={metric ? '0.5 mm' : '1/64 in'}
-              onChange={first}
-            />
-          </div>
-          <Form.Check
-            id="log-through"
-            type="checkbox"
-            className="mb-2"
-            label="It goes right through"
-            checked={draft.through}
-            onChange={(e) => onChange({ ...draft, through: e.target.checked })}
+        <div className="field">
+          <label htmlFor={id}>{field.label}</label>
+          <Form.Select id={id} className="big" value={text} onChange={(e) => set(e.target.value)}>
+            {field.none !== undefined && <option value="">{field.none}</option>}
+            {choicesOf(field, context).map((c) => (
+              <option key={c.id} value={c.id}>
+                {c.name}
+              </option>
+            ))}
+          </Form.Select>
+          {field.from === 'steps' && context.steps.length === 0 && <p className="muted small">Reading the plan …</p>}
+        </div>
+      );
+    case 'lines':
+      return (
+        <div className="field">
+          <label htmlFor={id}>{field.label}</label>
+          <Form.Control
+            id={id}
+            as="textarea"
+            rows={kind.fields.length > 1 ? 2 : 4}
+            value={text}
+            maxLength={field.most ?? 1000}
+            onChange={(e) => set(e.target.value)}
           />
-          {where}
-          <OnThePiece draft={draft} onChange={onChange} />
-        </>
+        </div>
       );
-    case 'repair':
+    default: {
+      const words = field.ask === 'line' || field.ask === 'place';
       return (
-        <>
-          <div className="field">
-            <label htmlFor="log-pick">What was mended</label>
-            <Form.Select id="log-pick" className="big" value={draft.pick} onChange={(e) => pick(e.target.value)}>
-              <option value="">something not in the log</option>
-              {lists.damage.map((d) => (
-                <option key={d.id} value={d.id}>
-                  {d.where}
-                </option>
-              ))}
-            </Form.Select>
-          </div>
-          {draft.pick === '' && <Text id="log-where" label="Where on the piece" value={draft.first} onChange={first} />}
-          <div className="field">
-            <label htmlFor="log-how">How</label>
-            <Form.Control
-              id="log-how"
-              as="textarea"
-              rows={2}
-              value={draft.text}
-              maxLength={1000}
-              onChange={(e) => text(e.target.value)}
-            />
-          </div>
-        </>
-      );
-    case 'step':
-      return (
-        <>
-          <div className="field">
-            <label htmlFor="log-pick">Which step</label>
-            <Form.Select id="log-pick" className="big" value={draft.pick} onChange={(e) => pick(e.target.value)}>
-              <option value="">choose</option>
-              {lists.steps.map((s) => (
-                <option key={s.id} value={s.id}>
-                  {s.name}
-                </option>
-              ))}
-            </Form.Select>
-          </div>
-          <Text
-            id="log-first"
-            label="Hours it took, if you know"
-            value={draft.first}
-            placeholder={
-              draft.pick === ''
-                ? '1.5'
-                : `reckoned ${formatDuration((lists.steps.find((s) => s.id === draft.pick)?.hours ?? 0) * 3600)}`
-            }
-            onChange={first}
+        <div className="field">
+          <label htmlFor={id}>{labelOf(field, values, context)}</label>
+          <Form.Control
+            id={id}
+            className="big"
+            autoComplete="off"
+            inputMode={words ? 'text' : 'decimal'}
+            value={text}
+            placeholder={hintOf(field, values, context)}
+            list={field.ask === 'place' ? 'log-places' : undefined}
+            maxLength={field.most ?? 80}
+            onChange={(e) => set(e.target.value)}
           />
-          {lists.steps.length === 0 && <p className="muted small">Reading the plan …</p>}
-        </>
-      );
-    case 'used':
-      return (
-        <>
-          <div className="field">
-            <label htmlFor="log-pick">What was used</label>
-            <Form.Select id="log-pick" className="big" value={draft.pick} onChange={(e) => pick(e.target.value)}>
-              <option value="">choose</option>
-              {lists.items.map((i) => (
-                <option key={i.item} value={i.item}>
-                  {i.name}
-                </option>
+          {field.ask === 'place' && (
+            <datalist id="log-places">
+              {places.map((p) => (
+                <option key={p} value={p} />
               ))}
-            </Form.Select>
-          </div>
-          <Text
-            id="log-first"
-            label={`How much${draft.pick === '' ? '' : `, ${lists.items.find((i) => i.item === draft.pick)?.unit ?? ''}`}`}
-            value={draft.first}
-            onChange={first}
-          />
-        </>
+            </datalist>
+          )}
+        </div>
       );
+    }
   }
 }
 
+function choicesOf(
+  field: DraftField,
+  context: DraftContext,
+): readonly { readonly id: string; readonly name: string }[] {
+  if (field.from === 'steps') return context.steps;
+  if (field.from === 'items') return context.items.map((i) => ({ id: i.item, name: i.name }));
+  if (field.from === 'damage') return context.damage.map((d) => ({ id: d.id, name: d.where }));
+  return field.choices ?? [];
+}
+
+/** An amount says in what. */
+function labelOf(field: DraftField, values: DraftValues, context: DraftContext): string {
+  const item = context.items.find((i) => i.item === values['item']);
+  return field.key === 'amount' && item ? `${field.label}, ${item.unit}` : field.label;
+}
+
+function hintOf(field: DraftField, values: DraftValues, context: DraftContext): string | undefined {
+  if (field.key === 'tare') return formatMass(context.tare, context.units);
+  const step = context.steps.find((s) => s.id === values['step']);
+  if (field.key === 'took' && step) return `reckoned ${formatDuration(step.hours * 3600)}`;
+  return field.example?.[context.units];
+}
+
 /** The piece itself, to put a finger on the place. */
-function OnThePiece({ draft, onChange }: { draft: Draft; onChange: (d: Draft) => void }) {
+function OnThePiece({ at: kept, onChange }: { at: Vec3 | null; onChange: (at: Vec3 | null) => void }) {
   const controller = useController();
   const at = useBench((s) => s.damageAt);
   const [open, setOpen] = useState(false);
   const dark = typeof document !== 'undefined' && document.documentElement.dataset['theme'] === 'evening';
   const show = () => {
     controller.pickFor(open ? null : 'damage');
-    if (!open) controller.setDamageAt(draft.at);
+    if (!open) controller.setDamageAt(kept);
     setOpen(!open);
   };
   return (
@@ -291,7 +178,7 @@ function OnThePiece({ draft, onChange }: { draft: Draft; onChange: (d: Draft) =>
       </Button>
       {open && (
         <div className="placing-view">
-          <PieceView dark={dark} />
+          <PieceView dark={dark} shows="damage" />
         </div>
       )}
       {open && (
@@ -299,12 +186,12 @@ function OnThePiece({ draft, onChange }: { draft: Draft; onChange: (d: Draft) =>
           {at ? 'Marked. Touch another place to move the mark.' : 'Touch the place on the piece.'}
         </p>
       )}
-      {open && at && at !== draft.at && (
-        <Button type="button" size="sm" variant="quiet" onClick={() => onChange({ ...draft, at })}>
+      {open && at && at !== kept && (
+        <Button type="button" size="sm" variant="quiet" onClick={() => onChange(at)}>
           Take this place
         </Button>
       )}
-      {draft.at && (
+      {kept && (
         <p className="small mb-0">
           The place on the piece is kept with it.{' '}
           <button
@@ -312,7 +199,7 @@ function OnThePiece({ draft, onChange }: { draft: Draft; onChange: (d: Draft) =>
             className="btn btn-link btn-sm p-0"
             onClick={() => {
               controller.setDamageAt(null);
-              onChange({ ...draft, at: null });
+              onChange(null);
             }}
           >
             Without a place

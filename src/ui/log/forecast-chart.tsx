@@ -12,11 +12,10 @@ import {
   YAxis,
 } from 'recharts';
 import { formatMass, sensible } from '../../core/quantity';
+import type { ScaleReport } from '../../core/piece';
 import { useBench } from '../bench/context';
-import type { WeighingReport } from '../../core/verdict';
-import type { ReadEntry } from '../../core/plan';
-import { clayWentOn, readingsOf } from '../../core/plan';
-import { forecastOf } from './forecast';
+
+type Curve = ScaleReport['curve'];
 
 const day = 86400;
 
@@ -31,8 +30,21 @@ function comparison(reading: number, at: number, least: number, most: number, un
     : `The last weighing is ${size} lighter than the forecast: it is drying faster, or less clay went on.`;
 }
 
-export default function ForecastChart({ entries, fit }: { entries: readonly ReadEntry[]; fit: WeighingReport | null }) {
-  const build = useBench((s) => s.build);
+/** The forecast between its points. */
+function curveAt(curve: Curve, t: number): Curve[number] {
+  const i = Math.max(
+    1,
+    curve.findIndex((p) => p.time >= t),
+  );
+  const a = curve[i - 1] ?? curve[0]!,
+    b = curve[i] ?? a;
+  const f = Math.min(1, Math.max(0, (t - a.time) / (b.time - a.time || 1)));
+  const mix = (u: number, v: number) => u + (v - u) * f;
+  return { time: t, low: mix(a.low, b.low), at: mix(a.at, b.at), high: mix(a.high, b.high) };
+}
+
+/** The one forecast, as the weighings have corrected it, with its band and the weighings. */
+export default function ForecastChart() {
   const report = useBench((s) => s.report);
   const units = useBench((s) => s.units);
   if (!report)
@@ -41,26 +53,20 @@ export default function ForecastChart({ entries, fit }: { entries: readonly Read
         Working out the forecast …
       </div>
     );
-  const forecast = forecastOf(build, report);
-  if (!forecast) return null;
-  const readings = readingsOf(entries, clayWentOn(build, entries));
-  const until = Math.max(forecast.until, ...readings.map((r) => r.time * 1.1));
+  if (!report.scale)
+    return <p className="muted">This clay does not dry: what it weighs today it weighs when it is done.</p>;
+  const { curve, fit } = report.scale;
+  const { readings } = report.logged;
   const shown = (kg: number) => Math.round((units === 'imperial' ? kg / 0.45359237 : kg) * 1000) / 1000;
-  const line = Array.from({ length: 80 }, (_, i) => {
-    const t = (until * i) / 79;
-    const least = forecast.least(t),
-      most = forecast.most(t);
-    const seen = fit ? fittedAt(fit, t) : null;
-    return {
-      days: t / day,
-      ...(seen ? { fitted: shown(seen.at), fittedBand: [shown(seen.low), shown(seen.high)] } : {}),
-      forecast: shown(forecast.at(t)),
-      band: [shown(Math.min(least, most)), shown(Math.max(least, most))],
-    };
-  });
-  const odd = new Set(fit?.fit.odd.map((o) => o.index));
+  const line = curve.map((p) => ({
+    days: p.time / day,
+    forecast: shown(p.at),
+    band: [shown(p.low), shown(p.high)],
+  }));
+  const odd = new Set(fit?.odd.map((o) => o.index));
   const dots = readings.map((r, i) => ({ days: r.time / day, [odd.has(i) ? 'odd' : 'reading']: shown(r.mass) }));
   const last = readings[readings.length - 1];
+  const there = last ? curveAt(curve, last.time) : null;
   return (
     <>
       <figure aria-label="Weight forecast with its band, and the weighings, against days" className="mb-1">
@@ -95,32 +101,9 @@ export default function ForecastChart({ entries, fit }: { entries: readonly Read
               isAnimationActive={false}
               legendType="rect"
             />
-            {fit && (
-              <Area
-                dataKey="fittedBand"
-                name="as weighed, where it may lie"
-                stroke="none"
-                fill="var(--sound)"
-                fillOpacity={0.22}
-                isAnimationActive={false}
-                legendType="rect"
-              />
-            )}
-            {fit && (
-              <Line
-                dataKey="fitted"
-                name="forecast as weighed"
-                stroke="var(--sound)"
-                strokeWidth={2}
-                strokeDasharray="7 3"
-                dot={false}
-                isAnimationActive={false}
-                legendType="plainline"
-              />
-            )}
             <Line
               dataKey="forecast"
-              name="forecast"
+              name={fit ? 'forecast, as weighed' : 'forecast'}
               stroke="var(--iron)"
               strokeWidth={2}
               dot={false}
@@ -150,24 +133,7 @@ export default function ForecastChart({ entries, fit }: { entries: readonly Read
           </ComposedChart>
         </ResponsiveContainer>
       </figure>
-      {last && (
-        <p>
-          {comparison(last.mass, forecast.at(last.time), forecast.least(last.time), forecast.most(last.time), units)}
-        </p>
-      )}
+      {last && there && <p>{comparison(last.mass, there.at, there.low, there.high, units)}</p>}
     </>
   );
-}
-
-/** The fitted forecast between its points. */
-function fittedAt(fit: WeighingReport, t: number): { low: number; at: number; high: number } {
-  const i = Math.max(
-    1,
-    fit.curve.findIndex((p) => p.time >= t),
-  );
-  const a = fit.curve[i - 1] ?? fit.curve[0],
-    b = fit.curve[i] ?? a;
-  if (!a || !b) return { low: 0, at: 0, high: 0 };
-  const f = Math.min(1, Math.max(0, (t - a.time) / (b.time - a.time || 1)));
-  return { low: a.low + (b.low - a.low) * f, at: a.at + (b.at - a.at) * f, high: a.high + (b.high - a.high) * f };
 }

@@ -2,20 +2,32 @@
 import dynamic from 'next/dynamic';
 import { useEffect, useMemo, useState } from 'react';
 import { Button, ButtonGroup, Form } from 'react-bootstrap';
-import { effectiveLog, type LogKind, type ReadEntry, type StockLine } from '../../core/plan';
-import { formatLength, formatMass } from '../../core/quantity';
+import {
+  effectiveLog,
+  handWritten,
+  kindOf,
+  openDamage,
+  roomAsItIs,
+  tareToOffer,
+  type DraftContext,
+  type DraftValues,
+  type LogKind,
+  type ReadEntry,
+} from '../../core/log';
+import type { StockLine } from '../../core/plan';
+import { formatMass } from '../../core/quantity';
 import { useBench, useController } from '../bench/context';
 import { call } from '../parts/http';
-import { usePlan } from '../plan/use-plan';
+import { useFeed } from '../session/feed';
+import { logEntry, newEntry } from '../session/outbox';
 import { RepairAdvice } from './crack';
 import { Devices } from './devices';
-import { emptyDraft, logForms, readDraft, type Draft, type DraftLists, type FormKind } from './drafts';
 import { EntryFields } from './entry-form';
-import { logEntry } from './outbox';
+import { BeforeTheClay } from './before-the-clay';
 import { shrinkPicture } from './shrink-picture';
 import { ForecastAndFact, Timeline } from './timeline';
-import { useLog } from './use-log';
-import { useFit, WhatTheScaleSays } from './weighing';
+import { localTime, timeOfField } from './when';
+import { WhatTheScaleSays } from './weighing';
 
 const ForecastChart = dynamic(() => import('./forecast-chart'), {
   ssr: false,
@@ -27,8 +39,8 @@ const ForecastChart = dynamic(() => import('./forecast-chart'), {
 });
 
 /** What this build uses, for saying how much of it went. */
-function useItems(buildId: string, wanted: boolean): DraftLists['items'] {
-  const [items, setItems] = useState<DraftLists['items']>([]);
+function useItems(buildId: string, wanted: boolean): DraftContext['items'] {
+  const [items, setItems] = useState<DraftContext['items']>([]);
   useEffect(() => {
     if (!wanted) return;
     void call<{ lines: readonly StockLine[] }>('GET', '/api/stock').then((a) => {
@@ -43,57 +55,54 @@ function useItems(buildId: string, wanted: boolean): DraftLists['items'] {
   return items;
 }
 
+interface Draft {
+  readonly kind: LogKind;
+  readonly values: DraftValues;
+  /** As the field shows it; empty for now. */
+  readonly at: string;
+  readonly corrects: string | null;
+}
+const empty = (kind: LogKind): Draft => ({ kind, values: {}, at: '', corrects: null });
+
 export default function LogStation() {
   const controller = useController();
   const { id } = controller;
   const units = useBench((s) => s.units);
   const build = useBench((s) => s.build);
-  const board = useBench(
-    (s) => s.report?.ledger.items.filter((i) => i.kind === 'base').reduce((sum, i) => sum + i.wet, 0) ?? 0,
-  );
-  const regionNames = useBench((s) => s.report?.regions);
-  const places = (regionNames ?? []).map((r) => r.name);
-  const { entries, waiting, load } = useLog(id);
-  const [draft, setDraft] = useState<Draft>(emptyDraft('weigh-in', ''));
+  const report = useBench((s) => s.report);
+  const board = report?.ledger.items.filter((i) => i.kind === 'base').reduce((sum, i) => sum + i.wet, 0) ?? 0;
+  const places = (report?.regions ?? []).map((r) => r.name);
+  const { log } = useFeed();
+  const { entries, waiting, load } = log;
+  const [draft, setDraft] = useState<Draft>(empty('weigh-in'));
   const [file, setFile] = useState<File | null>(null);
   const [wrong, setWrong] = useState<string | null>(null);
   const [busy, setBusy] = useState(false);
   const read = useMemo(() => effectiveLog(entries ?? []), [entries]);
-  const fitted = useFit(read);
-  const known = usePlan(id, build, draft.kind === 'step' ? entries : null, false);
   const items = useItems(id, draft.kind === 'used');
-  const mended = new Set(read.filter((e) => e.kind === 'repair' && !e.struck).map((e) => e.data['of']));
-  const lists: DraftLists = {
-    steps: (known.own?.steps ?? []).filter((s) => !s.done),
+  const context: DraftContext = {
+    units,
+    tare: tareToOffer(read, Math.round(board * 1000) / 1000),
+    room: roomAsItIs(build.room),
+    steps: (report?.plan?.steps ?? []).filter((s) => !s.done),
     items,
-    damage: read
-      .filter((e) => e.kind === 'crack' && !e.struck && !mended.has(e.id))
-      .map((e) => ({ id: e.id, where: String(e.data['where']) })),
+    damage: openDamage(read).map((e) => ({ id: e.id, where: e.data.where })),
   };
-  const lastTare = [...read].reverse().find((e) => e.kind === 'weigh-in' && !e.struck)?.data['tare'];
-  const tareHint = formatMass(typeof lastTare === 'number' ? lastTare : board, units);
   const pending = waiting.filter((w) => w.refused === null).length;
-  const choose = (kind: FormKind) => {
-    setDraft(emptyDraft(kind, tareHint));
+  const kind = kindOf(draft.kind);
+  const choose = (next: LogKind) => {
+    setDraft(empty(next));
     setWrong(null);
     controller.pickFor(null);
   };
-  const send = async (
-    kind: LogKind,
-    data: Record<string, unknown>,
-    corrects: string | null,
-    picture: Blob | null = null,
-  ) => {
+  const send = async (of: LogKind, data: object, at: string | null, corrects: string | null, picture: Blob | null) => {
     setBusy(true);
-    const refused = await logEntry(
-      id,
-      { id: crypto.randomUUID(), kind, at: new Date().toISOString(), data, corrects },
-      picture,
-    );
+    const refused = await logEntry(id, newEntry(of, data, at, corrects), picture);
     setBusy(false);
     setWrong(refused);
     if (refused === null) {
-      setDraft(emptyDraft(draft.kind, draft.second || tareHint));
+      // The tare that was used stays for the next weighing.
+      setDraft({ ...empty(draft.kind), values: { tare: draft.values['tare'] ?? '' } });
       setFile(null);
       controller.pickFor(null);
       controller.setDamageAt(null);
@@ -101,50 +110,22 @@ export default function LogStation() {
     }
   };
   const record = async () => {
-    const ready = readDraft(
-      draft.kind === 'weigh-in' && draft.second === '' ? { ...draft, second: tareHint } : draft,
-      units,
-      lists,
-    );
-    if ('wrong' in ready) {
-      setWrong(ready.wrong);
-      return;
-    }
-    if (draft.kind !== 'photo') {
-      await send(draft.kind, ready.data, draft.corrects);
-      return;
-    }
-    if (!file) {
-      setWrong('Choose a picture first.');
-      return;
-    }
+    const at = timeOfField(draft.at, Date.now());
+    if (!at.ok) return setWrong(at.message);
+    const ready = kind.read(draft.values, context);
+    if (!ready.ok) return setWrong(ready.message);
+    const data = ready.value as object;
+    if (draft.kind !== 'photo') return send(draft.kind, data, at.value, draft.corrects, null);
+    if (!file) return setWrong('Choose a picture first.');
     setBusy(true);
-    await send('photo', { ...ready.data, photoId: crypto.randomUUID() }, null, await shrinkPicture(file));
+    return send('photo', { ...data, photoId: crypto.randomUUID() }, at.value, null, await shrinkPicture(file));
   };
   const correct = (e: ReadEntry) => {
-    const d = e.data;
-    const of = emptyDraft(e.kind as FormKind, tareHint);
-    const filled: Partial<Draft> =
-      e.kind === 'weigh-in'
-        ? { first: formatMass(Number(d['gross']), units), second: formatMass(Number(d['tare']), units) }
-        : e.kind === 'shrink-mark'
-          ? {
-              first: formatLength(Number(d['laid']), units),
-              second: formatLength(Number(d['now']), units),
-              text: String(d['where'] ?? ''),
-            }
-          : e.kind === 'crack'
-            ? {
-                first: formatLength(Number(d['width']), units),
-                text: String(d['where'] ?? ''),
-                through: d['through'] === true,
-                pick: String(d['what'] ?? 'crack'),
-                at: (d['at'] as Draft['at']) ?? null,
-              }
-            : { text: String(d['text'] ?? '') };
-    setDraft({ ...of, ...filled, corrects: e.id });
+    const of = kindOf(e.kind);
+    if (!of.fill) return;
+    setDraft({ kind: e.kind, values: of.fill(e.data, units), at: localTime(e.at), corrects: e.id });
     setWrong(null);
-    document.getElementById('log-first')?.focus();
+    document.getElementById(`log-${of.fields[0]?.key ?? ''}`)?.focus();
   };
   return (
     <section className="log" aria-label="Bench log">
@@ -157,18 +138,18 @@ export default function LogStation() {
         </p>
         <Devices
           buildId={id}
-          tare={typeof lastTare === 'number' ? lastTare : board}
+          tare={context.tare}
           busy={busy}
-          onTake={(kind, data) => void send(kind, data, null)}
+          onTake={(of, data) => void send(of, { ...data, room: context.room }, null, null, null)}
         />
         <ButtonGroup className="kinds w-100" aria-label="What to log">
-          {logForms.map((k) => (
+          {handWritten.map((k) => (
             <Button
               key={k.id}
               variant="quiet"
               active={draft.kind === k.id}
               aria-pressed={draft.kind === k.id}
-              onClick={() => choose(k.id)}
+              onClick={() => choose(k.id as LogKind)}
             >
               {k.name}
             </Button>
@@ -189,14 +170,24 @@ export default function LogStation() {
             </p>
           )}
           <EntryFields
-            draft={draft}
-            units={units}
-            lists={lists}
-            tareHint={tareHint}
+            kind={kind}
+            values={draft.values}
+            context={context}
             places={places}
-            onChange={setDraft}
+            onChange={(values) => setDraft({ ...draft, values })}
             onFile={setFile}
           />
+          <div className="field">
+            <label htmlFor="log-when">When it was</label>
+            <Form.Control
+              id="log-when"
+              type="datetime-local"
+              value={draft.at}
+              max={localTime(new Date().toISOString())}
+              onChange={(e) => setDraft({ ...draft, at: e.target.value })}
+            />
+            <p className="small muted mb-0">Left empty, it is now. Notes on paper can come in later.</p>
+          </div>
           {wrong && (
             <p className="wrong status-fails" role="alert">
               {wrong}
@@ -212,14 +203,15 @@ export default function LogStation() {
           </p>
         )}
         <p className="muted small mt-3 mb-0">
-          Weigh with the same board on the scale each time. The tare takes it off.
+          Weigh with the same board on the scale each time. The tare, {formatMass(context.tare, units)}, takes it off.
         </p>
       </div>
       <div>
         <h3 className="mt-0 border-0 pt-0">Forecast and readings</h3>
-        <ForecastChart entries={read} fit={fitted.report} />
-        <WhatTheScaleSays entries={read} fitted={fitted} />
-        <RepairAdvice entries={read} start={fitted.start} />
+        <ForecastChart />
+        <BeforeTheClay onStrike={(e) => void send('void', {}, null, e.id, null)} onCorrect={correct} />
+        <WhatTheScaleSays />
+        <RepairAdvice entries={read} />
         <ForecastAndFact entries={read} />
         {entries === null ? (
           <p className="muted">Reading …</p>
@@ -230,7 +222,7 @@ export default function LogStation() {
             buildId={id}
             busy={busy}
             onCorrect={correct}
-            onStrike={(e) => void send('void', {}, e.id)}
+            onStrike={(e) => void send('void', {}, null, e.id, null)}
             onChanged={() => void load()}
           />
         )}

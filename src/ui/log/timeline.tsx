@@ -1,107 +1,31 @@
 'use client';
 import { useState } from 'react';
 import { Button, Form } from 'react-bootstrap';
-import type { ReadEntry } from '../../core/plan';
-import {
-  formatDate,
-  formatDuration,
-  formatLength,
-  formatMass,
-  formatTemperature,
-  sensible,
-  type UnitSystem,
-} from '../../core/quantity';
+import { entryWords, kindOf, standing, type ReadEntry } from '../../core/log';
+import { formatDate, formatDuration, sensible } from '../../core/quantity';
 import { useBench } from '../bench/context';
-import { letGo, tryAgain, type Waiting } from './outbox';
+import { localParts } from './when';
+import { letGo, tryAgain, type Waiting } from '../session/outbox';
 
 /** The log, newest day first, with its pictures; found by any word in it. */
-const damageWords: Readonly<Record<string, string>> = {
-  crack: 'Crack',
-  dent: 'Dent',
-  break: 'Break',
-  lifting: 'Lifting',
-};
-
-/** Day and clock of this machine. */
-function localParts(at: string): { day: string; time: string } {
-  const date = new Date(at);
-  const two = (n: number) => String(n).padStart(2, '0');
-  return {
-    day: `${date.getFullYear()}-${two(date.getMonth() + 1)}-${two(date.getDate())}`,
-    time: `${two(date.getHours())}:${two(date.getMinutes())}`,
-  };
-}
-
 function whenWords(at: string): string {
   const { day, time } = localParts(at);
   return `${formatDate(day)}, ${time}`;
 }
 
-interface Said {
-  readonly main: string;
-  readonly more: string;
-}
-
-/** What an entry says, in words that can also be searched. */
-export function wordsOf(entry: ReadEntry, units: UnitSystem): Said {
-  const d = entry.data;
-  const text = (key: string) => String(d[key] ?? '');
-  switch (entry.kind) {
-    case 'weigh-in':
-      return {
-        main: formatMass(Number(d['gross']) - Number(d['tare']), units),
-        more: `${formatMass(Number(d['gross']), units)} on the scale, tare ${formatMass(Number(d['tare']), units)}`,
-      };
-    case 'shrink-mark':
-      return {
-        main: `${sensible((1 - Number(d['now']) / Number(d['laid'])) * 100, 2)} % shorter`,
-        more: `${formatLength(Number(d['laid']), units)} → ${formatLength(Number(d['now']), units)}${d['where'] ? `, ${text('where')}` : ''}`,
-      };
-    case 'crack':
-      return {
-        main: `${damageWords[text('what')] ?? 'Crack'}: ${text('where')}`,
-        more: `${formatLength(Number(d['width']), units)} wide${d['through'] === true ? ', right through' : ''}${d['at'] ? ', marked on the piece' : ''}`,
-      };
-    case 'repair':
-      return { main: `Mended: ${text('where')}`, more: text('how') };
-    case 'room':
-      return {
-        main: `${formatTemperature(Number(d['temperature']), units)} · ${sensible(Number(d['relativeHumidity']) * 100, 3)} %`,
-        more: 'the room',
-      };
-    case 'step':
-      return {
-        main: `Done: ${text('name')}`,
-        more: d['took']
-          ? `${formatDuration(Number(d['took']) * 3600)}, reckoned ${formatDuration(Number(d['usual'] ?? 0) * 3600)}`
-          : '',
-      };
-    case 'used':
-      return {
-        main: `Used: ${text('name') || text('item')}`,
-        more: `${sensible(Number(d['amount']), 3)} ${text('unit')}`,
-      };
-    case 'clock':
-      return { main: `Clock: ${text('name')}`, more: formatDuration(Number(d['seconds'])) };
-    case 'clock-stop':
-      return { main: 'Clock stopped', more: '' };
-    case 'photo':
-      return { main: text('caption'), more: '' };
-    default:
-      return { main: text('text'), more: '' };
-  }
-}
-
-function Picture({ entry, buildId, waiting }: { entry: ReadEntry; buildId: string; waiting: Waiting | undefined }) {
+function Picture({
+  entry,
+  buildId,
+  waiting,
+}: {
+  entry: ReadEntry<'photo'>;
+  buildId: string;
+  waiting: Waiting | undefined;
+}) {
   const [local] = useState(() => (waiting?.picture ? URL.createObjectURL(waiting.picture) : null));
-  const caption = String(entry.data['caption'] || 'Photo from the bench');
-  return (
-    <img src={local ?? `/api/builds/${buildId}/photos/${String(entry.data['photoId'])}`} alt={caption} loading="lazy" />
-  );
+  const caption = entry.data.caption || 'Photo from the bench';
+  return <img src={local ?? `/api/builds/${buildId}/photos/${entry.data.photoId}`} alt={caption} loading="lazy" />;
 }
-
-/** Kinds that are put right by striking them and writing anew. */
-const notCorrected = new Set(['photo', 'room', 'step', 'used', 'clock', 'clock-stop', 'repair']);
 
 export function Timeline({
   entries,
@@ -127,7 +51,7 @@ export function Timeline({
     .reverse()
     .filter((e) => e.kind !== 'clock-stop')
     .filter((e) => {
-      const { main, more } = wordsOf(e, units);
+      const { main, more } = entryWords(e, units);
       return wanted === '' || `${main} ${more} ${whenWords(e.at)}`.toLowerCase().includes(wanted);
     });
   const refused = waiting.filter((w) => w.refused !== null);
@@ -169,7 +93,7 @@ export function Timeline({
       ) : (
         <ul className="entries">
           {shown.map((e, i) => {
-            const { main, more } = wordsOf(e, units);
+            const { main, more } = entryWords(e, units);
             const { day, time } = localParts(e.at);
             const first = i === 0 || localParts(shown[i - 1]!.at).day !== day;
             return (
@@ -188,12 +112,16 @@ export function Timeline({
                   )}{' '}
                   {more && <span className="muted">{more}</span>}
                   {e.kind === 'photo' && !e.struck && (
-                    <Picture entry={e} buildId={buildId} waiting={waiting.find((w) => w.entry.id === e.id)} />
+                    <Picture
+                      entry={e as ReadEntry<'photo'>}
+                      buildId={buildId}
+                      waiting={waiting.find((w) => w.entry.id === e.id)}
+                    />
                   )}
                 </div>
                 {!e.struck && (
                   <div className="d-flex gap-1">
-                    {!notCorrected.has(e.kind) && (
+                    {kindOf(e.kind).fill && (
                       <Button
                         size="sm"
                         variant="quiet"
@@ -225,12 +153,12 @@ export function Timeline({
 
 /** What was reckoned against what it took, step by step, and what the log makes of it. */
 export function ForecastAndFact({ entries }: { entries: readonly ReadEntry[] }) {
-  const timed = entries.filter(
-    (e) => e.kind === 'step' && !e.struck && Number(e.data['took']) > 0 && Number(e.data['usual']) > 0,
+  const timed = standing(entries, 'step').flatMap(({ id, data: { name, took, usual } }) =>
+    took !== undefined && usual !== undefined ? [{ id, name, took, usual }] : [],
   );
   if (timed.length === 0) return null;
-  const took = timed.reduce((sum, e) => sum + Number(e.data['took']), 0),
-    usual = timed.reduce((sum, e) => sum + Number(e.data['usual']), 0);
+  const took = timed.reduce((sum, e) => sum + e.took, 0),
+    usual = timed.reduce((sum, e) => sum + e.usual, 0);
   return (
     <section aria-label="Reckoned and real">
       <h3>Reckoned and real</h3>
@@ -249,9 +177,9 @@ export function ForecastAndFact({ entries }: { entries: readonly ReadEntry[] }) 
         <tbody>
           {timed.map((e) => (
             <tr key={e.id}>
-              <td>{String(e.data['name'])}</td>
-              <td className="n">{formatDuration(Number(e.data['usual']) * 3600)}</td>
-              <td className="n">{formatDuration(Number(e.data['took']) * 3600)}</td>
+              <td>{e.name}</td>
+              <td className="n">{formatDuration(e.usual * 3600)}</td>
+              <td className="n">{formatDuration(e.took * 3600)}</td>
             </tr>
           ))}
         </tbody>

@@ -1,13 +1,10 @@
 'use client';
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { useState } from 'react';
 import { Button, Form } from 'react-bootstrap';
-import { formatDate, formatDuration, formatMass, isoDateOf, sensible } from '../../core/quantity';
-import type { WeighingReport } from '../../core/verdict';
-import { DryingClient } from '../../workers/drying-client';
+import { clampFactor } from '../../core/piece';
+import { formatDate, formatDuration, formatMass, sensible } from '../../core/quantity';
 import { useBench, useController } from '../bench/context';
 import { call } from '../parts/http';
-import type { ReadEntry } from '../../core/plan';
-import { clayWentOn, readingsOf } from '../../core/plan';
 
 const why: Record<string, string> = {
   digit: 'two digits may have changed places, or one was misread',
@@ -16,76 +13,26 @@ const why: Record<string, string> = {
   unknown: 'something may have been taken off, or the scale stood badly',
 };
 
-/** The fit follows the log: worked out in a worker each time a weighing is added or struck. */
-export function useFit(entries: readonly ReadEntry[]): {
-  readonly report: WeighingReport | null;
-  readonly busy: boolean;
-  readonly start: number;
-} {
-  const build = useBench((s) => s.build);
-  const start = clayWentOn(build, entries);
-  const key = useMemo(() => JSON.stringify(readingsOf(entries, start)), [entries, start]);
-  const [report, setReport] = useState<WeighingReport | null>(null);
-  const [busy, setBusy] = useState(false);
-  const client = useRef<DryingClient | null>(null);
-  useEffect(() => {
-    const readings = JSON.parse(key) as { time: number; mass: number }[];
-    if (readings.length === 0) {
-      setReport(null);
-      return;
-    }
-    const tare =
-      entries
-        .filter((e) => e.kind === 'weigh-in' && !e.struck)
-        .map((e) => Number(e.data['tare']))
-        .pop() ?? 0;
-    const wait = setTimeout(() => {
-      setBusy(true);
-      client.current?.stop();
-      client.current = new DryingClient((answer) => {
-        if (answer.kind === 'fit') setReport(answer.report);
-        else if (answer.kind === 'done') setBusy(false);
-      });
-      client.current.ask({ kind: 'fit', build, readings, tare, least: 0.005 });
-    }, 300);
-    return () => clearTimeout(wait);
-    // Entries carry what `key` says; only figures that moved are worth a new fit.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [key, build]);
-  useEffect(() => () => client.current?.stop(), []);
-  return { report, busy, start };
-}
-
-export function WhatTheScaleSays({
-  entries,
-  fitted,
-}: {
-  entries: readonly ReadEntry[];
-  fitted: ReturnType<typeof useFit>;
-}) {
+/** What the weighings say of this clay in this room, and whether it is dry by weight; the dates are the report's. */
+export function WhatTheScaleSays() {
   const controller = useController();
   const units = useBench((s) => s.units);
   const build = useBench((s) => s.build);
-  const { report, busy, start } = fitted;
+  const report = useBench((s) => s.report);
   const [name, setName] = useState('');
   const [said, setSaid] = useState('');
-  if (!report)
-    return busy ? (
-      <p className="muted" role="status">
-        Fitting the forecast to what was weighed …
-      </p>
-    ) : null;
-  const { fit, ready, readyBefore, dry } = report;
+  if (!report?.scale?.fit) return null;
+  const { fit, dry } = report.scale;
+  const { readings } = report.logged;
+  const { dryThrough } = report.dates;
   const share = (v: number, spread: number) =>
     `${sensible(v * 100, 2)} % of what was expected, give or take ${sensible(spread * v * 200, 1)}`;
-  const readings = readingsOf(entries, start);
-  const day = (t: number) => formatDate(isoDateOf(start + t));
   const keep = async () => {
     const kept = {
       name: (name.trim() || `${build.brief.clay.replaceAll('-', ' ')}, this room`).slice(0, 80),
       clay: build.brief.clay,
-      evaporation: clamp(fit.factors.evaporation * (build.room.learned?.evaporation ?? 1)),
-      diffusion: clamp(fit.factors.diffusion * (build.room.learned?.diffusion ?? 1)),
+      evaporation: clampFactor(fit.factors.evaporation * (build.room.learned?.evaporation ?? 1)),
+      diffusion: clampFactor(fit.factors.diffusion * (build.room.learned?.diffusion ?? 1)),
       spread: { evaporation: Math.min(2, fit.spread.evaporation), diffusion: Math.min(2, fit.spread.diffusion) },
     };
     const answer = await call('POST', '/api/learned', kept);
@@ -112,16 +59,11 @@ export function WhatTheScaleSays({
           of it.
         </p>
       )}
-      {ready && (
-        <p>
-          Dry through on <strong>{day(ready.nominal)}</strong>, {day(ready.low)} at the earliest and {day(ready.high)}{' '}
-          at the latest
-          {readyBefore === null
-            ? ''
-            : Math.abs(ready.nominal - readyBefore) < 6 * 3600
-              ? '; the forecast stands'
-              : `; before it was weighed, ${day(readyBefore)}`}
-          .
+      {dryThrough && (
+        <p data-testid="log-dry-through">
+          Dry through on <strong>{formatDate(dryThrough.likely)}</strong>, {formatDate(dryThrough.earliest)} at the
+          earliest and {formatDate(dryThrough.latest)} at the latest, by {report.dates.weighings} weighing
+          {report.dates.weighings === 1 ? '' : 's'}.
         </p>
       )}
       <ul className="small">
@@ -163,8 +105,4 @@ export function WhatTheScaleSays({
       </div>
     </section>
   );
-}
-
-function clamp(v: number): number {
-  return Math.min(10, Math.max(0.1, v));
 }

@@ -1,8 +1,9 @@
+import { asBriefed } from '../../core/evaluate';
 import fc from 'fast-check';
-import { newBust } from '../../core/build';
+import { newBust } from '../../core/document';
 import { loadColour, moistureColour, rampCss } from '../bench/ramp';
 import { moistureShare } from '../stations/drying/moisture';
-import { Evaluator } from '../../core/verdict';
+import { Evaluator } from '../../core/evaluate';
 import { readField, showField, valueAt, type FieldKind } from './fields';
 
 const kinds: readonly FieldKind[] = ['length', 'mass', 'temperature', 'percent', 'number', 'speed', 'hours'];
@@ -59,7 +60,7 @@ test('moisture on the piece runs from as laid to dry, coat by coat', () => {
     ...newBust('b', '2026-12-01'),
     regions: { painted: [], seams: [], everywhere: { coats: [0.005, 0.005] }, own: {} },
   };
-  const r = new Evaluator().evaluate(b);
+  const r = new Evaluator().evaluate(asBriefed(b));
   if (!r.ok) throw new Error(r.message);
   const region = r.value.regions[0];
   if (!region) throw new Error('no region');

@@ -1,7 +1,7 @@
 'use client';
 import { useEffect, useId, useRef, useState, type ReactNode } from 'react';
 import { Form } from 'react-bootstrap';
-import type { Build, Change } from '../../core/build';
+import type { Build, Change } from '../../core/document';
 import {
   formatLength,
   formatMass,

@@ -1,16 +1,10 @@
 'use client';
 import type { ReactNode } from 'react';
 import { Button } from 'react-bootstrap';
-import { formatDuration, formatLength, formatMass, sensible, type UnitSystem } from '../../core/quantity';
-import {
-  worstStatus,
-  type Finding,
-  type Remedy,
-  type Report,
-  type StationId,
-  type Status,
-  type Summary,
-} from '../../core/verdict';
+import { formatDate, formatDuration, formatLength, formatMass, sensible, type UnitSystem } from '../../core/quantity';
+import { worstStatus, type Status } from '../../core/piece';
+import { type Finding, type Remedy, type StationId } from '../../core/finding';
+import { type Report } from '../../core/evaluate';
 import { useBench, useController } from '../bench/context';
 import { Plumb, statusWord } from './plumb';
 
@@ -22,18 +16,23 @@ export function stationStatus(report: Report | null, station: StationId): Status
 }
 
 /** What a remedy brings besides its own figure, told only where it moves. */
-function sideEffects(finding: Finding, now: Summary, then: Summary, units: UnitSystem): string {
+function sideEffects(
+  finding: Finding,
+  now: Pick<Report, 'summary' | 'dates'>,
+  then: Remedy,
+  units: UnitSystem,
+): string {
   const parts: string[] = [];
-  const weight = then.wet - now.wet;
+  const { summary } = now;
+  const weight = then.promised.wet - summary.wet;
   if (Math.abs(weight) > 0.005) parts.push(`${weight > 0 ? '+' : '−'}${formatMass(Math.abs(weight), units)} wet`);
-  if (now.nights !== null && then.nights !== null && now.nights !== then.nights) {
-    const nights = then.nights - now.nights;
-    parts.push(`${nights > 0 ? '+' : '−'}${Math.abs(nights)} night${Math.abs(nights) === 1 ? '' : 's'}`);
-  }
-  if (!finding.id.startsWith('crack/') && Math.abs(then.crack - now.crack) > 0.05)
-    parts.push(`cracks ${sensible(now.crack, 2)} → ${sensible(then.crack, 2)}`);
-  if (!finding.id.startsWith('member/') && Math.abs(then.utilisation - now.utilisation) > 0.05)
-    parts.push(`weakest ${sensible(now.utilisation, 2)} → ${sensible(then.utilisation, 2)}`);
+  const was = now.dates.ready?.likely,
+    is = then.dates?.ready?.likely;
+  if (was && is && was !== is) parts.push(`ready ${formatDate(is)}`);
+  if (!finding.id.startsWith('crack/') && Math.abs(then.promised.crack - summary.crack) > 0.05)
+    parts.push(`cracks ${sensible(summary.crack, 2)} → ${sensible(then.promised.crack, 2)}`);
+  if (!finding.id.startsWith('member/') && Math.abs(then.promised.utilisation - summary.utilisation) > 0.05)
+    parts.push(`weakest ${sensible(summary.utilisation, 2)} → ${sensible(then.promised.utilisation, 2)}`);
   return parts.join(' · ');
 }
 
@@ -54,8 +53,8 @@ function figureOf(finding: Finding, value: number, units: UnitSystem): string {
 
 function RemedyRow({ finding, remedy, units }: { finding: Finding; remedy: Remedy; units: UnitSystem }) {
   const controller = useController();
-  const now = useBench((s) => s.report?.summary);
-  const extra = now ? sideEffects(finding, now, remedy.promised, units) : '';
+  const now = useBench((s) => s.report);
+  const extra = now ? sideEffects(finding, now, remedy, units) : '';
   return (
     <li>
       <span className="what">{remedy.edit.label}</span>
@@ -72,8 +71,22 @@ function RemedyRow({ finding, remedy, units }: { finding: Finding; remedy: Remed
         <strong className={`status-${remedy.statusAfter}`}>
           {figureOf(finding, remedy.after, units)}, {statusWord[remedy.statusAfter].toLowerCase()}
         </strong>
+        {remedy.turns ? '' : ' (helps, not enough)'}
         {extra ? ` · ${extra}` : ''} · {remedy.note}
       </span>
+      {remedy.worse.length > 0 && (
+        <span className="effect worse">
+          Makes worse:{' '}
+          {remedy.worse.map((w, i) => (
+            <span key={w.finding}>
+              {i > 0 ? '; ' : ''}
+              <strong className={`status-${w.to}`}>{statusWord[w.to].toLowerCase()}</strong>,{' '}
+              {w.sentence.replace(/\.$/, '')}
+            </span>
+          ))}
+          .
+        </span>
+      )}
     </li>
   );
 }

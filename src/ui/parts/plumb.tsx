@@ -1,4 +1,4 @@
-import type { Status } from '../../core/verdict';
+import type { Status } from '../../core/piece';
 
 export const statusWord: Record<Status, string> = {
   sound: 'Sound',

@@ -5,7 +5,7 @@ import { useState } from 'react';
 import { Button, Form } from 'react-bootstrap';
 import { contactsOf } from '../../core/load';
 import { formatDate, formatLength, formatMass, sensible, type UnitSystem } from '../../core/quantity';
-import type { SheetContents, StockToBuy } from '../../core/verdict';
+import type { SheetContents, StockToBuy } from '../../core/sheet';
 
 /** Cut list, kit and shopping, black on white; for one piece or a class. */
 const up = (m: number, units: UnitSystem) =>

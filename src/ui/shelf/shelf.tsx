@@ -1,12 +1,13 @@
 'use client';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
-import { useRef, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { Button, Dropdown, Form, Modal } from 'react-bootstrap';
 import { clays } from '../../core/catalogue';
 import { findStartForm, startForms } from '../../core/form';
 import { formatDate, formatMass, sensible } from '../../core/quantity';
-import type { BuildCard, StationId } from '../../core/verdict';
+import type { BuildCard } from '../../core/evaluate';
+import type { StationId } from '../../core/finding';
 import { useWays, type Ways } from '../parts/appearance';
 import { call } from '../parts/http';
 import { HouseMark, Plumb } from '../parts/plumb';
@@ -17,6 +18,8 @@ export interface ShelfPiece {
   readonly archived: boolean;
   readonly brief: { readonly clay: string; readonly size: number };
   readonly card: BuildCard;
+  /** Else a newer card is being worked out. */
+  readonly fresh: boolean;
 }
 
 /** The piece from the front, small: its outline, and the armature in it. */
@@ -73,7 +76,7 @@ function PieceCard({
   ways: Ways;
   act: (piece: ShelfPiece, what: 'copy' | 'archive' | 'unarchive' | 'delete') => void;
 }) {
-  const { summary, readyOn, verdicts } = piece.card;
+  const { summary, dates, verdicts } = piece.card;
   return (
     <li className="piece-card">
       <div className="picture">
@@ -96,11 +99,11 @@ function PieceCard({
         {summary && (
           <div className="small">
             {formatMass(summary.wet, ways.units)} wet, {formatMass(summary.dry, ways.units)} dry
-            {readyOn && (
-              <>
-                <br />
-                ready {formatDate(readyOn)}
-              </>
+            {dates?.ready && (
+              <div data-testid="card-ready" className={piece.fresh ? '' : 'muted'}>
+                ready {formatDate(dates.ready.likely)}
+                {dates.dryThrough ? `, dry through ${formatDate(dates.dryThrough.likely)}` : ''}
+              </div>
             )}
           </div>
         )}
@@ -241,6 +244,13 @@ export default function Shelf({
   const [away, setAway] = useState(false);
   const [tray, setTray] = useState<{ text: string; undo: (() => void) | null } | null>(null);
   const file = useRef<HTMLInputElement>(null);
+  const old = pieces.some((p) => !p.fresh);
+  useEffect(() => {
+    if (!old) return;
+    // Cards are worked out beside the server: looked at again until all are there.
+    const timer = setInterval(() => router.refresh(), 1500);
+    return () => clearInterval(timer);
+  }, [old, router]);
   const mark = async (id: string, what: string) => {
     const answer = await call('POST', `/api/builds/${id}/mark`, { mark: what });
     if (!answer.ok) setTray({ text: answer.message, undo: null });

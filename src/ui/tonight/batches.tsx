@@ -1,8 +1,8 @@
 'use client';
 import { useState } from 'react';
 import { Form } from 'react-bootstrap';
-import type { Build } from '../../core/build';
-import { findClay } from '../../core/build';
+import type { Build } from '../../core/document';
+import { findClay } from '../../core/document';
 import { batchSittings } from '../../core/cure';
 import { timeWords, type PlannedStep } from '../../core/plan';
 import { formatDuration, formatMass, formatTemperature, parseTemperature, type UnitSystem } from '../../core/quantity';

@@ -1,8 +1,8 @@
 'use client';
 import { useEffect, useState } from 'react';
 import { Button, Form } from 'react-bootstrap';
-import { clocksOf, type Clock, type LogEntry } from '../../core/plan';
-import { logEntry } from '../log/outbox';
+import { clocksOf, type Clock, type LogEntry } from '../../core/log';
+import { logEntry, newEntry } from '../session/outbox';
 
 /**
  * Running clocks. A clock is an entry of the log: it says when it was set, so a reload, a restart or a night's sleep of
@@ -83,13 +83,7 @@ export function RunningClocks({ buildId, entries, onChanged }: ClockProps) {
     }
   });
   const stop = async (c: Clock) => {
-    await logEntry(buildId, {
-      id: crypto.randomUUID(),
-      kind: 'clock-stop',
-      at: new Date().toISOString(),
-      corrects: null,
-      data: { clock: c.id },
-    });
+    await logEntry(buildId, newEntry('clock-stop', { clock: c.id }));
     onChanged();
   };
   return running.map((c) => {
@@ -126,13 +120,7 @@ export function SetClock({
   const start = async (label: string, seconds: number) => {
     sound ??= 'AudioContext' in window ? new AudioContext() : null;
     if ('Notification' in window && Notification.permission === 'default') void Notification.requestPermission();
-    const refused = await logEntry(buildId, {
-      id: crypto.randomUUID(),
-      kind: 'clock',
-      at: new Date().toISOString(),
-      corrects: null,
-      data: { name: label, seconds: Math.round(seconds) },
-    });
+    const refused = await logEntry(buildId, newEntry('clock', { name: label, seconds: Math.round(seconds) }));
     setSaid(refused ?? '');
     onChanged();
   };

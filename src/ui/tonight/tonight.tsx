@@ -2,28 +2,19 @@
 import Link from 'next/link';
 import { useEffect, useMemo, useState } from 'react';
 import { Button, Form } from 'react-bootstrap';
-import { findClay, type Build } from '../../core/build';
+import { findClay, type Build } from '../../core/document';
 import { workingMinutes } from '../../core/cure';
-import {
-  cardFor,
-  clashSentence,
-  dayWords,
-  effectiveLog,
-  missedMuch,
-  nextStep,
-  planVerdict,
-  stepData,
-  timeWords,
-  type LogKind,
-  type PlannedStep,
-} from '../../core/plan';
+import { cardFor, clashSentence, dayWords, missedMuch, nextStep, timeWords, type PlannedStep } from '../../core/plan';
+import { effectiveLog, finestOf, lastStanding, roomAsItIs, scaleOf, stepData, type LogKind } from '../../core/log';
+import type { FullFindings } from '../../core/piece';
 import { formatDuration, parseNumber } from '../../core/quantity';
-import { logEntry } from '../log/outbox';
+import { logEntry, newEntry } from '../session/outbox';
 import { shrinkPicture } from '../log/shrink-picture';
-import { useLog } from '../log/use-log';
+import { useLog } from '../session/use-log';
 import { useWays, type Ways } from '../parts/appearance';
 import { HouseMark, Plumb, statusWord } from '../parts/plumb';
-import { usePlan, zoneOfPage } from '../plan/use-plan';
+import { useAnswer } from '../session/use-answer';
+import { useNow, useSurroundings, zoneOfPage } from '../session/surroundings';
 import { Batches } from './batches';
 import { RunningClocks, SetClock } from './clocks';
 import { TrueSize } from './true-size';
@@ -135,10 +126,22 @@ function NextStep({
   );
 }
 
-export default function Tonight({ id, build, ways: initial }: { id: string; build: Build; ways: Ways }) {
+export default function Tonight({
+  id,
+  build,
+  full,
+  ways: initial,
+}: {
+  id: string;
+  build: Build;
+  full: FullFindings | null;
+  ways: Ways;
+}) {
   const { ways } = useWays(initial);
   const log = useLog(id);
-  const known = usePlan(id, build, log.entries, false);
+  const around = useSurroundings(id);
+  const now = useNow();
+  const known = useAnswer(id, build, full, log, around, now);
   useKeptPages();
   const online = log.reached;
   const { awake, toggle, can } = useAwake();
@@ -146,38 +149,43 @@ export default function Tonight({ id, build, ways: initial }: { id: string; buil
   const [said, setSaid] = useState('');
   const [weight, setWeight] = useState('');
   const [note, setNote] = useState('');
-  const { own, plan } = known;
+  const own = known.report?.plan ?? null,
+    plan = known.report?.workshop ?? null;
   const zone = plan?.zone ?? zoneOfPage();
-  const now = known.now;
   const next = own ? nextStep(own, now) : null;
   const card = own ? cardFor(own, zone, now) : null;
   const after = (card?.steps ?? []).filter((s) => s.id !== next?.id);
-  const verdict = own ? planVerdict(own, zone, now) : null;
+  const verdict = known.report?.findings.find((f) => f.id === 'plan') ?? null;
   const read = useMemo(() => effectiveLog(log.entries ?? []), [log.entries]);
-  const room = [...read].reverse().find((e) => e.kind === 'room' && !e.struck)?.data['temperature'];
-  const tare = Number([...read].reverse().find((e) => e.kind === 'weigh-in' && !e.struck)?.data['tare'] ?? 0);
+  const room = lastStanding(read, 'room')?.data.temperature;
+  const { tare } = scaleOf(read);
+  const roomNow = roomAsItIs(build.room);
   const pending = log.waiting.filter((w) => w.refused === null).length;
-  const send = async (kind: LogKind, data: Record<string, unknown>, picture: Blob | null = null): Promise<boolean> => {
+  const send = async (kind: LogKind, data: object, picture: Blob | null = null): Promise<boolean> => {
     setBusy(true);
-    const refused = await logEntry(
-      id,
-      { id: crypto.randomUUID(), kind, at: new Date().toISOString(), data, corrects: null },
-      picture,
-    );
+    const refused = await logEntry(id, newEntry(kind, data), picture);
     setBusy(false);
     setSaid(refused ?? '');
     await log.load();
     return refused === null;
   };
-  const done = (s: PlannedStep, took: number | null) => void send('step', stepData(s, took));
+  const done = (s: PlannedStep, took: number | null) => void send('step', stepData(s, took, roomNow));
   const weigh = async () => {
     const kg = parseNumber(weight);
     if (kg === undefined || !(kg > 0 && kg <= 5000)) return setSaid('The weight is a number, as the scale shows it.');
     const gross = ways.units === 'imperial' ? kg * 0.45359237 : kg;
     if (gross < tare) return setSaid('The scale shows less than the tare of last time: weigh it in the log.');
-    if (await send('weigh-in', { gross, tare })) setWeight('');
+    if (
+      await send('weigh-in', {
+        gross,
+        tare,
+        finest: finestOf(weight, ways.units === 'imperial' ? 'lb' : 'kg'),
+        room: roomNow,
+      })
+    )
+      setWeight('');
   };
-  const celsius = typeof room === 'number' ? room : build.room.temperature;
+  const celsius = room ?? build.room.temperature;
   const family = findClay(build, build.brief.clay);
   const works = family.ok && next?.kind === 'clay' && next.clay > 0 ? family.value.workingMinutes : null;
   const offer = works ? { name: 'Batch', seconds: workingMinutes(works.nominal, celsius, 0) * 60 } : null;

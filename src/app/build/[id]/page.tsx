@@ -1,6 +1,6 @@
 import type { Metadata } from 'next';
 import { notFound } from 'next/navigation';
-import { openBuild, readSettings } from '../../../server';
+import { lastFullFindings, openBuild, readSettings } from '../../../server';
 import Bench from '../../../ui/bench/bench';
 
 export const dynamic = 'force-dynamic';
@@ -17,5 +17,6 @@ export default async function Page({ params, searchParams }: Props) {
     if (opened.code === 'no-such-build') notFound();
     throw new Error(`${opened.path}: ${opened.message}`);
   }
-  return <Bench opened={opened.value} ways={ways} station={(await searchParams).station ?? null} />;
+  const full = await lastFullFindings((await params).id);
+  return <Bench opened={{ ...opened.value, full }} ways={ways} station={(await searchParams).station ?? null} />;
 }

@@ -1,5 +1,5 @@
 import { ballMesh, boxMesh, ringMesh } from '../../../../tests/support/meshes';
-import { massSchema, type Mass, type MassShape } from '../../build';
+import { massSchema, type Mass, type MassShape } from '../../document';
 import { DistanceField, measureForm, sampleForm, voxelise } from '..';
 import { mirrorMass } from '../mirror';
 import { fromBase64, toBase64 } from './base64';

@@ -1,4 +1,4 @@
-import type { MassShape } from '../../build';
+import type { MassShape } from '../../document';
 import { fromBase64, toBase64 } from './base64';
 import { sizeOfMesh } from './measure-mesh';
 import type { Progress, TriangleMesh } from './triangle-mesh';

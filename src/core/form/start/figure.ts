@@ -1,4 +1,4 @@
-import type { Mass } from '../../build';
+import type { Mass } from '../../document';
 import type { Vec3 } from '../../quantity';
 import { choice, length, share, type MeasuresOf } from '../measure';
 import type { Joint } from '../skeleton';

@@ -1,4 +1,4 @@
-import type { Mass } from '../../build';
+import type { Mass } from '../../document';
 import { choice, length } from '../measure';
 import { ball, block, drum, limb, startForm } from './start-form';
 

@@ -1,4 +1,4 @@
-import type { Mass } from '../../build';
+import type { Mass } from '../../document';
 import type { Vec3 } from '../../quantity';
 import { angle, length, share } from '../measure';
 import { ball, limb, startForm } from './start-form';

@@ -1,4 +1,4 @@
-import type { Mass, MassRole } from '../../build';
+import type { Mass, MassRole } from '../../document';
 import { subtract, type Vec3 } from '../../quantity';
 import { measuresSchema, type MeasuresOf, type MeasureTable } from '../measure';
 import type { Joint } from '../skeleton';

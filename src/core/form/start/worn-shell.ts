@@ -1,4 +1,4 @@
-import type { Mass } from '../../build';
+import type { Mass } from '../../document';
 import { choice, count, length } from '../measure';
 import { ball, limb, shell, startForm } from './start-form';
 

@@ -1,10 +1,10 @@
 'use client';
 import { useEffect, useRef, useState } from 'react';
 import { Button, Form, Modal, Table } from 'react-bootstrap';
-import type { Build } from '../../../core/build';
+import type { Build } from '../../../core/document';
 import { formatLength, formatMass, sensible, type UnitSystem } from '../../../core/quantity';
-import { schoolsFor, type SchoolRow } from '../../../core/verdict';
-import { CompareClient } from '../../../workers/compare-client';
+import { schoolsFor, type SchoolRow } from '../../../core/improve';
+import { compareClient, type CompareClient } from '../../../workers/clients';
 import { useBench, useController } from '../../bench/context';
 import { Plumb, statusWord } from '../../parts/plumb';
 import { takeSchool } from './take-school';
@@ -64,12 +64,12 @@ export default function CompareSchools() {
     setOf(build);
     setCells({});
     setRunning(true);
-    client.current = new CompareClient((answer) => {
+    client.current = compareClient((answer) => {
       if (answer.kind === 'school') setCells((c) => ({ ...c, [answer.school]: answer.row }));
-      else if (answer.kind === 'refused') setCells((c) => ({ ...c, [answer.school]: answer.why.message }));
+      else if (answer.kind === 'refused') setCells((c) => ({ ...c, [answer.school ?? '']: answer.why.message }));
       else if (answer.kind === 'done') setRunning(false);
     });
-    client.current.ask({ kind: 'schools', build, schools: kinds });
+    client.current.ask({ kind: 'schools', asked: controller.askedOf(build), schools: kinds });
   };
   const done = kinds.filter((k) => cells[k] !== undefined).length;
   const rows = kinds.map((k) => cells[k] ?? null);

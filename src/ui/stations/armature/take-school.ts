@@ -1,5 +1,5 @@
-import type { Build, BuildEdit } from '../../../core/build';
-import { schoolsFor, underSchool } from '../../../core/verdict';
+import type { Build, BuildEdit } from '../../../core/document';
+import { schoolsFor, underSchool } from '../../../core/improve';
 
 /** The form under another school, as an edit: the form stays, the old school's changes by hand go. */
 export function takeSchool(build: Build, kind: string): BuildEdit {

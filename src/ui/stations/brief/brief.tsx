@@ -1,7 +1,7 @@
 'use client';
-import { situations } from '../../../core/build';
+import { situations } from '../../../core/document';
 import { clayList } from '../../../core/catalogue';
-import { resizeEdit } from '../../../core/verdict';
+import { resizeEdit } from '../../../core/finding';
 import { useBench, useController } from '../../bench/context';
 import { ChoiceAt, NumberAt, QuantityInput, TextAt } from '../../parts/fields';
 import { StationPanel } from '../../parts/judgement';

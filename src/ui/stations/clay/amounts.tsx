@@ -1,6 +1,6 @@
 'use client';
 import { Table } from 'react-bootstrap';
-import { findClay } from '../../../core/build';
+import { findClay } from '../../../core/document';
 import { mixClay, reclaim, recipeFor, sheetsFor } from '../../../core/clay';
 import {
   formatDuration,
@@ -23,7 +23,7 @@ export function Amounts() {
   const clay = found.value;
   const mixed = mixClay(clay, build.materials.waterWorkedIn);
   const volume = report.regions.reduce((sum, r) => sum + r.clayVolume, 0);
-  const recipe = recipeFor(clay.id, mixed, report.clay.needed);
+  const recipe = recipeFor(clay, mixed, report.clay.needed);
   const back = reclaim(clay.setting, mixed, report.clay.waste);
   const sheets = report.regions
     .filter((r) => !r.solid && r.clayVolume > 0)

@@ -1,7 +1,7 @@
 'use client';
 import { useState } from 'react';
 import { Button, Form } from 'react-bootstrap';
-import { findClay } from '../../../core/build';
+import { findClay } from '../../../core/document';
 import { clayList, type ClayFamily } from '../../../core/catalogue';
 import { formatLength, formatMass, sensible } from '../../../core/quantity';
 import { useBench, useController } from '../../bench/context';

@@ -1,7 +1,7 @@
 'use client';
 import { Button, Form } from 'react-bootstrap';
 import { layersOver, layersUnder, type LayerKind } from '../../../core/catalogue';
-import type { Layers } from '../../../core/build';
+import type { Layers } from '../../../core/document';
 import { coatColours, coatsOf, layersOf, layersOverClay, layersUnderClay, stagesOf } from '../../../core/clay';
 import { formatLength } from '../../../core/quantity';
 import { useBench, useController } from '../../bench/context';

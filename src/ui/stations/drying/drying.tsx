@@ -2,7 +2,7 @@
 import dynamic from 'next/dynamic';
 import { Form } from 'react-bootstrap';
 import { nightsUntil } from '../../../core/drying';
-import { formatDate, formatDuration, isoDateOf, secondsOf } from '../../../core/quantity';
+import { formatDate, formatDuration, isoDateOf } from '../../../core/quantity';
 import { useBench, useController } from '../../bench/context';
 import { StationPanel } from '../../parts/judgement';
 import { Covers, Handling, RoomFields } from './room';
@@ -30,7 +30,7 @@ function useLongest(): number {
 function TimeSlider() {
   const controller = useController();
   const dryTime = useBench((s) => s.dryTime);
-  const start = useBench((s) => s.build.brief.startDate);
+  const first = useBench((s) => s.report?.laid.first ?? 0);
   const startHour = useBench((s) => s.build.stages.startHour);
   const longest = useLongest();
   const time = Math.min(dryTime, longest);
@@ -57,8 +57,7 @@ function TimeSlider() {
         </div>
       </div>
       <p className="small muted">
-        {formatDate(isoDateOf(secondsOf(start) + startHour * 3600 + time))}, {formatDuration(time)} after the clay went
-        on; nights are marked.
+        {formatDate(isoDateOf(first + time))}, {formatDuration(time)} after the clay went on; nights are marked.
       </p>
     </>
   );
@@ -66,7 +65,6 @@ function TimeSlider() {
 
 export default function DryingStation() {
   const report = useBench((s) => s.report);
-  const whole = useBench((s) => s.whole.whole);
   const dries = report?.regions.some((r) => r.coats.length > 0) && report.workableDays === null;
   return (
     <StationPanel
@@ -115,7 +113,7 @@ export default function DryingStation() {
           <TimeSlider />
           <WholePiece />
           <MoistureChart />
-          {!whole && <ByRegion />}
+          <ByRegion />
           <Windows />
           <WhatIf />
         </>

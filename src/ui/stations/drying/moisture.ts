@@ -1,5 +1,5 @@
 import { moistureAt } from '../../../core/drying';
-import type { RegionReport } from '../../../core/verdict';
+import type { RegionReport } from '../../../core/piece';
 
 /** Water still to leave a region's latest coat at `time`, as a share of what it was laid with: 1 as laid, 0 dry. */
 export function moistureShare(region: RegionReport, time: number): number {

@@ -2,9 +2,9 @@
 import { useEffect, useRef, useState } from 'react';
 import { Button, Form } from 'react-bootstrap';
 import { coverKinds } from '../../../core/catalogue';
-import { lyingWays, type CoverSpell, type Learned, type RoomHours, type Stages } from '../../../core/build';
+import { lyingWays, type CoverSpell, type Learned, type RoomHours, type Stages } from '../../../core/document';
 import { secondsOf, sensible } from '../../../core/quantity';
-import { DryingClient } from '../../../workers/drying-client';
+import { dryingClient, type DryingClient } from '../../../workers/clients';
 import { useBench, useController } from '../../bench/context';
 import { ChoiceInput, NumberAt, QuantityInput, YesNoAt } from '../../parts/fields';
 
@@ -149,7 +149,7 @@ function RoomRecord() {
     }
     setBusy(true);
     const text = await file.text();
-    client.current = new DryingClient((answer) => {
+    client.current = dryingClient((answer) => {
       if (answer.kind === 'refused') setWrong(`${answer.why.path}: ${answer.why.message}.`);
       else if (answer.kind === 'record') {
         const { from, stepHours, temperature, relativeHumidity } = answer.record;

@@ -1,11 +1,11 @@
 'use client';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { Button, Form, ProgressBar, Table } from 'react-bootstrap';
-import { applyEdit, type Build, type Change } from '../../../core/build';
+import { applyEdit, type Build, type Change } from '../../../core/document';
 import { layersOf } from '../../../core/clay';
 import { formatDuration, formatMass, sensible } from '../../../core/quantity';
-import { DryingClient } from '../../../workers/drying-client';
-import type { VariantRow } from '../../../workers/drying-protocol';
+import { dryingClient, type DryingClient } from '../../../workers/clients';
+import type { VariantRow } from '../../../workers/protocol';
 import { useBench, useController } from '../../bench/context';
 
 /** Up to four ways beside each other, each worked out as a build of its own; what differs from the first is told. */
@@ -94,7 +94,7 @@ export function WhatIf() {
     setWrong('');
     setDone(0);
     client.current?.stop();
-    client.current = new DryingClient((answer) => {
+    client.current = dryingClient((answer) => {
       if (answer.kind === 'variant')
         setRows((old) =>
           [...old.filter((r) => r.index !== answer.row.index), answer.row].sort((a, b) => a.index - b.index),
@@ -103,7 +103,7 @@ export function WhatIf() {
       else if (answer.kind === 'refused') setWrong(answer.why.message);
       else if (answer.kind === 'done') setBusy(false);
     });
-    client.current.ask({ kind: 'variants', builds, whole: inWhole, units });
+    client.current.ask({ kind: 'variants', asked: controller.askedOf(build), builds, whole: inWhole });
   };
   const names = ['As it is', ...chosen.map((id) => ways.find((w) => w.id === id)?.name ?? id)];
   const first = rows.find((r) => r.index === 0);

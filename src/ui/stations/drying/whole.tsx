@@ -1,42 +1,57 @@
 'use client';
 import { useEffect } from 'react';
-import { Button, Form, ProgressBar, Table } from 'react-bootstrap';
-import { dryingKey } from '../../../core/build';
+import { Button, Form, ProgressBar } from 'react-bootstrap';
 import { wetScale } from '../../../core/drying';
-import { formatDate, formatDuration, isoDateOf, secondsOf, sensible, formatLength } from '../../../core/quantity';
+import { formatDate, formatDuration, isoDateOf, sensible, formatLength } from '../../../core/quantity';
 import { useBench, useController } from '../../bench/context';
 import { frameAt } from '../../bench/whole-picture';
-import { statusOf } from '../../../core/verdict';
-import { Plumb, statusWord } from '../../parts/plumb';
 import type { DryFace } from '../../bench/controller';
 
 /** The whole piece in three dimensions: started, watched, stopped; what it shows, and what came out. */
 export function WholePiece() {
   const controller = useController();
   const state = useBench((s) => s.whole);
-  const build = useBench((s) => s.build);
+  const key = useBench((s) => s.dryingKey);
+  const basis = useBench((s) => s.report?.basis ?? 'quick');
+  const bySelf = useBench((s) => s.dryBySelf);
   useEffect(() => {
     void controller.takeKeptWhole();
   }, [controller]);
-  const stale = state.whole !== null && state.key !== dryingKey(build);
+  const stale = state.whole !== null && state.key !== key;
+  const cells = state.whole
+    ? `, ${state.whole.cells.toLocaleString('en')} cells of ${sensible(state.whole.step * 1000, 2)} mm`
+    : '';
   const working = state.status === 'working' || state.status === 'paused';
   const left = Number.isFinite(state.left) ? `, about ${formatDuration(Math.max(1, state.left))} left` : '';
   return (
     <section aria-label="The whole piece in three dimensions">
       <h3>The whole piece</h3>
       <p className="answer" data-testid="which-answer">
-        {state.whole ? (
+        {basis === 'full' ? (
           <>
-            <strong>Full answer</strong>: in three dimensions, {state.whole.cells.toLocaleString('en')} cells of{' '}
-            {sensible(state.whole.step * 1000, 2)} mm{stale ? '. The build has changed since: work it out again.' : '.'}
+            <strong>Full answer</strong>: every figure of drying, here, on the beam and in the plan, is of the whole
+            piece in three dimensions{cells}.
+          </>
+        ) : basis === 'corrected' ? (
+          <>
+            <strong>Quick answer, corrected</strong>: the build has changed since it was dried whole{cells}; until it is
+            again, each region is corrected by what that showed.
           </>
         ) : (
           <>
-            <strong>Quick answer</strong>: each region by itself, through its thickness. Crevices, thin ears beside
-            thick cheeks and what lies on the table are not in it.
+            <strong>Quick answer</strong>: each region by itself, through its thickness, corrected by what whole dryings
+            usually show. Crevices, thin ears beside thick cheeks and what lies on the table are in its range only.
           </>
         )}
       </p>
+      <Form.Check
+        id="dry-by-self"
+        type="switch"
+        className="mb-2"
+        label="Dry the whole by itself when the bench is still"
+        checked={bySelf}
+        onChange={(e) => controller.setDryBySelf(e.target.checked)}
+      />
       {working ? (
         <div className="mb-2">
           <ProgressBar
@@ -101,19 +116,16 @@ function Shown() {
   const picking = useBench((s) => s.picking);
   const probes = useBench((s) => s.probes);
   const units = useBench((s) => s.units);
-  const start = useBench((s) => s.build.brief.startDate);
-  const startHour = useBench((s) => s.build.stages.startHour);
+  const first = useBench((s) => s.report?.laid.first ?? 0);
   if (!whole) return null;
   const name = (id: string) => report?.regions.find((r) => r.id === id)?.name ?? id.replaceAll('-', ' ');
-  const when = (t: number) =>
-    `${formatDuration(t)} on, ${formatDate(isoDateOf(secondsOf(start) + startHour * 3600 + t))}`;
+  const when = (t: number) => `${formatDuration(t)} on, ${formatDate(isoDateOf(first + t))}`;
   const frame = whole.frames[frameAt(whole, dryTime)];
   const stage = whole.stages[frame?.stage ?? -1];
   const wetAt = frame && stage ? placeWords(stage, frame.wettest, units) : '';
   const wetShare = frame ? (frame.wet[frame.wettest] ?? 0) / wetScale : 0;
   return (
     <>
-      <Verdict />
       <div className="field">
         <span className="label">Cut</span>
         <div className="choice-row" role="group" aria-label="Cut through it">
@@ -197,46 +209,6 @@ function Shown() {
           )}
         </li>
       </ul>
-      <div className="scroll-x">
-        <Table size="sm" aria-label="Drying by region in three dimensions">
-          <thead>
-            <tr>
-              <th>Region</th>
-              <th className="n">Leather-hard, touch-dry</th>
-              <th className="n">Through</th>
-              <th className="n">Cracks</th>
-            </tr>
-          </thead>
-          <tbody>
-            {whole.regions
-              .filter((r) => r.touchDry !== null || r.crack > 0)
-              .map((r) => {
-                const quick = report?.regions.find((q) => q.id === r.id);
-                return (
-                  <tr key={r.id}>
-                    <td>{name(r.id)}</td>
-                    <td className="n">
-                      {told(r.leatherHard)}, {told(r.touchDry)}
-                      <div className="muted small">to hold {told(r.hold)}</div>
-                    </td>
-                    <td className="n">
-                      {told(r.throughDry)}
-                      {quick?.throughDry ? (
-                        <div className="muted small">quick {formatDuration(quick.throughDry)}</div>
-                      ) : null}
-                    </td>
-                    <td className="n">
-                      {sensible(r.crack, 2)}
-                      <div className="muted small">
-                        core {sensible(r.restrained, 2)}, skin {sensible(r.differential, 2)}
-                      </div>
-                    </td>
-                  </tr>
-                );
-              })}
-          </tbody>
-        </Table>
-      </div>
       <div className="beside">
         <Button
           size="sm"
@@ -261,35 +233,6 @@ function Shown() {
     </>
   );
 }
-
-/** The full answer's own judgement, beside the quick one's at the head of the station. */
-function Verdict() {
-  const whole = useBench((s) => s.whole.whole);
-  const limit = useBench((s) => s.build.brief.limits.crack);
-  const report = useBench((s) => s.report);
-  if (!whole) return null;
-  const { worst } = whole;
-  const status = statusOf(worst.value, Math.min(0.6, limit * 0.6), limit);
-  const where = report?.regions.find((r) => r.id === worst.region)?.name ?? worst.region;
-  const words =
-    worst.value > 1.6 ? 'near certain' : worst.value > 1 ? 'likely' : worst.value >= 0.6 ? 'possible' : 'unlikely';
-  const quick = report?.regions.find((r) => r.id === worst.region)?.crack ?? 0;
-  return (
-    <p className="verdict-line whole-verdict" data-testid="whole-verdict">
-      <Plumb status={status} size={22} label="" />{' '}
-      <span>
-        <span className={`status-${status}`}>{statusWord[status]}</span>: cracks at the {where} are {words},{' '}
-        {sensible(worst.value, 2)}
-        {worst.value > quick * 1.5 && worst.value > 0.6
-          ? `. The quick answer has ${sensible(quick, 2)}: a wire close under the face, or a thin part beside a thick one, is seen here only`
-          : ''}
-        .
-      </span>
-    </p>
-  );
-}
-
-const told = (t: number | null) => (t === null ? 'not yet' : formatDuration(t));
 
 function at(p: readonly number[], units: 'metric' | 'imperial'): string {
   return `${formatLength(p[2] ?? 0, units)} up, ${formatLength(Math.abs(p[0] ?? 0), units)} to the ${(p[0] ?? 0) >= 0 ? 'left' : 'right'}`;

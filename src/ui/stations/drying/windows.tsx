@@ -1,7 +1,7 @@
 'use client';
 import { Table } from 'react-bootstrap';
-import { formatDuration, formatDate, isoDateOf, secondsOf, sensible } from '../../../core/quantity';
-import type { WindowId } from '../../../core/verdict';
+import { formatDuration, formatDate, isoDateOf, sensible } from '../../../core/quantity';
+import type { WindowId } from '../../../core/piece';
 import { useBench } from '../../bench/context';
 
 const rows: readonly { id: WindowId; name: string; note: string }[] = [
@@ -18,11 +18,12 @@ const rows: readonly { id: WindowId; name: string; note: string }[] = [
 /** When a hand may do what: the piece as a whole is ready when its last region is, and too late with its first. */
 export function Windows() {
   const report = useBench((s) => s.report);
-  const start = useBench((s) => s.build.brief.startDate);
-  const startHour = useBench((s) => s.build.stages.startHour);
   const regions = report?.regions.filter((r) => r.coats.length > 0) ?? [];
   if (regions.length === 0) return null;
-  const lifted = report?.laying.lifted ?? null;
+  if (!report) return null;
+  const { laid, plan } = report;
+  const lifted = report.laying.lifted;
+  const liftedAt = plan?.steps.find((s) => s.id === 'lift')?.from ?? laid.first + (lifted ?? 0);
   return (
     <>
       <h3>When a hand may</h3>
@@ -44,6 +45,13 @@ export function Windows() {
                   ? Math.min(...(values as number[]))
                   : Math.max(...(values as number[]));
             const at = pick(regions.map((r) => r.windows[w.id].at));
+            // Each region from when its own last coat goes on, or went.
+            const on = pick(
+              regions.map((r) => {
+                const own = r.windows[w.id].at;
+                return own === null ? null : (laid.lastCoat[r.id] ?? laid.first) + own - r.lastStart;
+              }),
+            );
             const low = pick(regions.map((r) => r.windows[w.id].range?.low ?? null)),
               high = pick(regions.map((r) => r.windows[w.id].range?.high ?? null));
             return (
@@ -60,9 +68,7 @@ export function Windows() {
                     </div>
                   )}
                 </td>
-                <td className="small">
-                  {at === null ? '' : formatDate(isoDateOf(secondsOf(start) + startHour * 3600 + at))}
-                </td>
+                <td className="small">{on === null ? '' : formatDate(isoDateOf(on))}</td>
               </tr>
             );
           })}
@@ -72,7 +78,7 @@ export function Windows() {
                 Off its form<div className="muted small">before most of the shrinking, once it keeps its shape</div>
               </td>
               <td className="n">{formatDuration(lifted)}</td>
-              <td className="small">{formatDate(isoDateOf(secondsOf(start) + startHour * 3600 + lifted))}</td>
+              <td className="small">{formatDate(isoDateOf(liftedAt))}</td>
             </tr>
           )}
         </tbody>
@@ -81,7 +87,7 @@ export function Windows() {
   );
 }
 
-/** The quick answer, region by region. */
+/** Region by region, and what it rests on. */
 export function ByRegion() {
   const report = useBench((s) => s.report);
   const regions = report?.regions.filter((r) => r.coats.length > 0) ?? [];
@@ -100,7 +106,10 @@ export function ByRegion() {
       <tbody>
         {regions.map((r) => (
           <tr key={r.id}>
-            <td>{r.name}</td>
+            <td>
+              {r.name}
+              <div className="muted small">{basisNames[r.basis]}</div>
+            </td>
             <td className="n">
               {told(r.leatherHard)}, {told(r.touchDry)}
               <div className="muted small">to hold {told(r.windows.hold.at)}</div>
@@ -127,6 +136,8 @@ export function ByRegion() {
     </Table>
   );
 }
+
+const basisNames = { quick: 'quick', corrected: 'quick, corrected', full: 'whole' } as const;
 
 function days(t: number): string {
   return t < 2 * 86400 ? `${sensible(t / 3600, 2)} h` : `${sensible(t / 86400, 2)} d`;

@@ -1,7 +1,7 @@
 'use client';
 import { useEffect, useRef, useState } from 'react';
 import { Button, Form, Modal, ProgressBar } from 'react-bootstrap';
-import type { BuildEdit, Change, Mass } from '../../../core/build';
+import type { BuildEdit, Change, Mass } from '../../../core/document';
 import {
   largestMeshFile,
   meshFormats,
@@ -12,9 +12,9 @@ import {
   type SampledShape,
 } from '../../../core/form';
 import { formatLength, formatVolume, parseLength, sensible } from '../../../core/quantity';
-import { exportedParts, type ExportedPart } from '../../../core/verdict';
-import { MeshClient } from '../../../workers/mesh-client';
-import type { MeshAnswer } from '../../../workers/mesh-protocol';
+import { exportedParts, type ExportedPart } from '../../../core/sheet';
+import { meshClient, type MeshClient } from '../../../workers/clients';
+import type { MeshAnswer } from '../../../workers/protocol';
 import type { BenchController } from '../../bench/controller';
 import { useBench, useController } from '../../bench/context';
 
@@ -125,8 +125,9 @@ function BringIn() {
     }
     setBusy({ what: 'Reading', share: 0 });
     client.current?.stop();
-    client.current = new MeshClient(receive);
-    client.current.ask({ kind: 'read', bytes: new Uint8Array(await chosen.arrayBuffer()), name: chosen.name });
+    client.current = meshClient(receive);
+    const bytes = new Uint8Array(await chosen.arrayBuffer());
+    client.current.ask({ kind: 'read', bytes, name: chosen.name }, [bytes.buffer]);
   };
   const bring = () => {
     const typed = height.trim() === '' ? null : parseLength(height, units === 'imperial' ? 'in' : 'mm');
@@ -278,7 +279,7 @@ function TakeOut() {
   const take = () => {
     setState('Working it out …');
     client.current?.stop();
-    client.current = new MeshClient((answer) => {
+    client.current = meshClient((answer) => {
       if (answer.kind === 'refused') setState(`Not done: ${answer.why.message}.`);
       if (answer.kind !== 'written') return;
       const url = URL.createObjectURL(new Blob([answer.bytes as Uint8Array<ArrayBuffer>]));

@@ -1,7 +1,7 @@
 'use client';
 import { useRef, useState } from 'react';
 import { Button, Form, Modal } from 'react-bootstrap';
-import type { Reference } from '../../../core/build';
+import type { Reference } from '../../../core/document';
 import { checkOutline, outlineLines } from '../../../core/form';
 import { formatLength, parseLength } from '../../../core/quantity';
 import { useBench, useController } from '../../bench/context';

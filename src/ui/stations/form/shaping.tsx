@@ -20,7 +20,7 @@ import {
   type PosedJoint,
   type ResolvedForm,
 } from '../../../core/form';
-import type { BuildEdit } from '../../../core/build';
+import type { BuildEdit } from '../../../core/document';
 import type { Vec3 } from '../../../core/quantity';
 import { useBench, useController } from '../../bench/context';
 import { QuantityInput } from '../../parts/fields';

@@ -1,11 +1,12 @@
 'use client';
 import { useEffect, useRef, useState } from 'react';
 import { Button, Table } from 'react-bootstrap';
-import { applyEdit, type Build } from '../../../core/build';
+import { applyEdit, type Build } from '../../../core/document';
 import { placingHours } from '../../../core/cure';
 import { formatLength, formatMass, sensible } from '../../../core/quantity';
-import { resizeEdit, statusOf, type Summary } from '../../../core/verdict';
-import { CompareClient } from '../../../workers/compare-client';
+import { resizeEdit } from '../../../core/finding';
+import { statusOf, type Summary } from '../../../core/piece';
+import { compareClient, type CompareClient } from '../../../workers/clients';
 import { useBench, useController } from '../../bench/context';
 import { NumberAt, QuantityInput } from '../../parts/fields';
 import { Plumb } from '../../parts/plumb';
@@ -65,7 +66,7 @@ function OtherSizes() {
     });
     setOf(build);
     setRows(sizes.map((size) => ({ size, summary: null, height: 0, clayOn: 0, problem: '' })));
-    client.current = new CompareClient((data) => {
+    client.current = compareClient((data) => {
       if (data.kind === 'row')
         setRows(
           (all) =>
@@ -77,11 +78,11 @@ function OtherSizes() {
         setRows(
           (all) =>
             all?.map((r, i) =>
-              i === data.index || (data.index < 0 && !r.summary) ? { ...r, problem: data.why.message } : r,
+              i === data.index || (data.index === undefined && !r.summary) ? { ...r, problem: data.why.message } : r,
             ) ?? null,
         );
     });
-    client.current.ask({ kind: 'builds', builds });
+    client.current.ask({ kind: 'builds', builds: builds.map((b) => controller.askedOf(b)) });
   };
   return (
     <>

@@ -3,7 +3,8 @@ import dynamic from 'next/dynamic';
 import { useState } from 'react';
 import { Button, ButtonGroup, Form, Table } from 'react-bootstrap';
 import { formatDuration, formatForce, formatLength, formatMass, sensible } from '../../../core/quantity';
-import { liftingCaution, statusOf, type LetGo } from '../../../core/verdict';
+import { liftingCaution } from '../../../core/finding';
+import { statusOf, type LetGo } from '../../../core/piece';
 import { useBench, useController } from '../../bench/context';
 import { StationPanel } from '../../parts/judgement';
 import { Plumb } from '../../parts/plumb';
@@ -18,7 +19,7 @@ export function MomentSwitch() {
   const current = useBench((s) => s.moment);
   if (!moments) return null;
   return (
-    <ButtonGroup aria-label="Moment of the piece's life" className="switch-row">
+    <ButtonGroup aria-label="LifeStage of the piece's life" className="switch-row">
       {moments.map((m) => (
         <Button
           key={m.moment}

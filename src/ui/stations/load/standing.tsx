@@ -19,7 +19,7 @@ export function StandingTables() {
       <Table size="sm" aria-label="Standing, moment by moment">
         <thead>
           <tr>
-            <th>Moment</th>
+            <th>LifeStage</th>
             <th className="n">Weight</th>
             <th className="n">Tips at</th>
             <th className="n">Push at the crown</th>

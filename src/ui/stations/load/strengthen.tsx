@@ -2,10 +2,10 @@
 import dynamic from 'next/dynamic';
 import { useEffect, useRef, useState } from 'react';
 import { Button, Form, Table } from 'react-bootstrap';
-import type { Build } from '../../../core/build';
+import type { Build } from '../../../core/document';
 import { formatMass, sensible, type UnitSystem } from '../../../core/quantity';
-import type { StrengthenResult, Strengthening } from '../../../core/verdict';
-import { CompareClient } from '../../../workers/compare-client';
+import type { StrengthenResult, Strengthening } from '../../../core/improve';
+import { compareClient, type CompareClient } from '../../../workers/clients';
 import { useBench, useController } from '../../bench/context';
 
 const Front = dynamic(() => import('./trade-offs'), {
@@ -57,6 +57,7 @@ function Shown({ set, units }: { set: Strengthening; units: UnitSystem }) {
 }
 
 export default function Strengthen() {
+  const controller = useController();
   const build = useBench((s) => s.build);
   const units = useBench((s) => s.units);
   const wanting = useBench(
@@ -78,7 +79,7 @@ export default function Strengthen() {
     setPicked(null);
     setProblem('');
     setTried(0);
-    client.current = new CompareClient((answer) => {
+    client.current = compareClient((answer) => {
       if (answer.kind === 'tried') setTried(answer.sets);
       else if (answer.kind === 'strengthened') {
         setResult(answer.result);
@@ -88,7 +89,7 @@ export default function Strengthen() {
         setTried(null);
       }
     });
-    client.current.ask({ kind: 'strengthen', build, units });
+    client.current.ask({ kind: 'strengthen', asked: controller.askedOf(build) });
   };
   const stop = () => {
     client.current?.stop();

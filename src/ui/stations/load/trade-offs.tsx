@@ -1,7 +1,7 @@
 'use client';
 import { CartesianGrid, ResponsiveContainer, Scatter, ScatterChart, Tooltip, XAxis, YAxis } from 'recharts';
 import { sensible } from '../../../core/quantity';
-import type { StrengthenResult, Strengthening } from '../../../core/verdict';
+import type { StrengthenResult, Strengthening } from '../../../core/improve';
 import { useBench } from '../../bench/context';
 
 /** Sets of changes that hold, by the weight and the work they bring. */

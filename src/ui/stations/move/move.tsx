@@ -1,9 +1,9 @@
 'use client';
 import { Button, Table } from 'react-bootstrap';
-import type { Mount } from '../../../core/build';
+import type { Mount } from '../../../core/document';
 import { usualWornLimits, vehicles } from '../../../core/load';
 import { formatForce, formatLength, formatMass, sensible, type Vec3 } from '../../../core/quantity';
-import { engineerDecides, leverWords, liftingCaution } from '../../../core/verdict';
+import { engineerDecides, leverWords, liftingCaution } from '../../../core/finding';
 import { useBench, useController } from '../../bench/context';
 import { ChoiceAt, ChoiceInput, NumberAt, QuantityInput, TextAt } from '../../parts/fields';
 import { StationPanel } from '../../parts/judgement';

@@ -1,6 +1,6 @@
 'use client';
 import { Button, Form } from 'react-bootstrap';
-import type { ClassSet } from '../../../core/build';
+import type { ClassSet } from '../../../core/document';
 import { clockText, groupSizes } from '../../../core/plan';
 import { formatLength, formatMass, sensible } from '../../../core/quantity';
 import { useBench, useController } from '../../bench/context';

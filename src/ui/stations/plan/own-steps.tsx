@@ -1,7 +1,7 @@
 'use client';
 import { useEffect, useState } from 'react';
 import { Button, Form } from 'react-bootstrap';
-import { needKinds, type OwnStep } from '../../../core/build';
+import { needKinds, type OwnStep } from '../../../core/document';
 import type { BuildPlan } from '../../../core/plan';
 import { formatDuration } from '../../../core/quantity';
 import { useBench, useController } from '../../bench/context';

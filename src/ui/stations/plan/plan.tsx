@@ -1,30 +1,26 @@
 'use client';
-import { useCallback, useEffect, useRef, useState } from 'react';
+import { useCallback, useRef, useState } from 'react';
 import { Button } from 'react-bootstrap';
-import type { StepEdit } from '../../../core/build';
+import type { StepEdit } from '../../../core/document';
 import {
   clashSentence,
   dayWords,
-  decidingSentence,
-  happenedOf,
-  effectiveLog,
-  planVerdict,
   startOn,
-  stepData,
   whenWords,
   zoneClock,
   type BuildPlan,
   type PlannedStep,
   type WorkshopPlan,
 } from '../../../core/plan';
+import { effectiveLog, happenedOf, roomAsItIs, standing, stepData } from '../../../core/log';
 import { formatDate, formatDuration } from '../../../core/quantity';
 import { useBench, useController } from '../../bench/context';
 import { ChoiceInput, TextAt, YesNoAt } from '../../parts/fields';
 import { Plumb, statusWord } from '../../parts/plumb';
-import { logEntry } from '../../log/outbox';
-import { useLog } from '../../log/use-log';
+import { logEntry, newEntry } from '../../session/outbox';
+import { useFeed } from '../../session/feed';
 import { Days } from '../../plan/days';
-import { usePlan, zoneOfPage, type KnownPlan } from '../../plan/use-plan';
+import { zoneOfPage } from '../../session/surroundings';
 import { ClassPlan } from './class-plan';
 import { OwnSteps } from './own-steps';
 import { StepCard } from './step-card';
@@ -104,19 +100,39 @@ function Consequences({
   );
 }
 
-function Judgement({ known, own, zone }: { known: KnownPlan; own: BuildPlan; zone: string }) {
-  const verdict = planVerdict(own, zone, known.now);
+/** The plan as the one reckoning has it; busy while the last change is being worked out. */
+interface KnownPlan {
+  readonly plan: WorkshopPlan | null;
+  readonly own: BuildPlan | null;
+  readonly busy: boolean;
+  readonly now: number;
+}
+
+function useKnownPlan(): KnownPlan {
+  const report = useBench((s) => s.report);
+  const reckoning = useBench((s) => s.reckoning);
+  const now = useBench((s) => s.now);
+  // Earliest and latest come with the ranges: until then the last whole answer is shown as being worked out again.
+  const busy = reckoning === 'nominal' || reckoning === 'ranges';
+  return { plan: report?.workshop ?? null, own: report?.plan ?? null, busy, now };
+}
+
+function Judgement({ busy }: { busy: boolean }) {
+  const found = useBench((s) => s.report?.findings.find((f) => f.id === 'plan'));
+  const decides = useBench((s) => s.report?.dates.decides ?? '');
+  const ready = useBench((s) => s.report?.dates.ready ?? null);
+  if (!found) return null;
   return (
     <>
-      <div className={`verdict-line status-${verdict.status}`}>
-        <Plumb status={verdict.status} size={24} label="" /> {statusWord[verdict.status]}
-        {known.busy ? ', working it out again …' : ''}
+      <div className={`verdict-line status-${found.status}`}>
+        <Plumb status={found.status} size={24} label="" /> {statusWord[found.status]}
+        {busy ? ', working it out again …' : ''}
       </div>
-      <h2 data-testid="plan-verdict">{verdict.sentence}</h2>
-      <p className="reason">{verdict.reason}</p>
-      {Number.isFinite(own.finish.nominal) && (
+      <h2 data-testid="plan-verdict">{found.sentence}</h2>
+      <p className="reason">{found.reason}</p>
+      {ready && (
         <p className="reason" data-testid="plan-deciding">
-          {decidingSentence(own)}
+          {decides}
         </p>
       )}
     </>
@@ -124,9 +140,9 @@ function Judgement({ known, own, zone }: { known: KnownPlan; own: BuildPlan; zon
 }
 
 /** What would make it sooner, and what could be left out, each worked out whole. */
-function Help({ known, own, zone }: { known: KnownPlan; own: BuildPlan; zone: string }) {
+function Help({ own, zone }: { own: BuildPlan; zone: string }) {
   const controller = useController();
-  const left = known.leaveOut;
+  const { ways, done, leaveOut: left } = useBench((s) => s.sooner);
   const off = useCallback(
     (ids: readonly string[]) => {
       const { steps } = controller.state.build.plan;
@@ -160,7 +176,7 @@ function Help({ known, own, zone }: { known: KnownPlan; own: BuildPlan; zone: st
         </p>
       )}
       <ul className="remedies" aria-label="What would make it sooner">
-        {known.ways.slice(0, 5).map((w) => (
+        {ways.slice(0, 5).map((w) => (
           <li key={w.id}>
             <span className="what">{w.label}</span>
             {w.edit ? (
@@ -181,10 +197,10 @@ function Help({ known, own, zone }: { known: KnownPlan; own: BuildPlan; zone: st
             </span>
           </li>
         ))}
-        {known.ways.length === 0 && (
+        {ways.length === 0 && (
           <li>
             <span className="effect">
-              {known.waysDone
+              {done
                 ? 'Nothing that was tried makes it sooner: it is the hours at the bench that count.'
                 : 'Trying what would make it sooner …'}
             </span>
@@ -334,17 +350,14 @@ export default function PlanStation() {
   const controller = useController();
   const build = useBench((s) => s.build);
   const { id } = controller;
-  const log = useLog(id);
-  const known = usePlan(id, build, log.entries, true);
+  const { log, around } = useFeed();
+  const known = useKnownPlan();
+  const failure = useBench((s) => s.failure);
   const { own, plan } = known;
   const zone = plan?.zone ?? zoneOfPage();
   const [chosen, setChosen] = useState<string | null>(null);
   const [moved, setMoved] = useState<Moved | null>(null);
   const [busy, setBusy] = useState(false);
-  const status = own ? planVerdict(own, zone, known.now).status : null;
-  useEffect(() => {
-    if (status) controller.setPlanStatus(status);
-  }, [controller, status]);
   const step = own?.steps.find((s) => s.id === chosen) ?? null;
   const card = useRef<HTMLDivElement>(null);
 
@@ -394,13 +407,10 @@ export default function PlanStation() {
   const done = async (steps: readonly PlannedStep[], at: number, took?: number) => {
     setBusy(true);
     for (const s of steps) {
-      const refused = await logEntry(id, {
-        id: crypto.randomUUID(),
-        kind: 'step',
-        at: new Date(at * 1000).toISOString(),
-        corrects: null,
-        data: stepData(s, took ?? null),
-      });
+      const refused = await logEntry(
+        id,
+        newEntry('step', stepData(s, took ?? null, roomAsItIs(build.room)), new Date(at * 1000).toISOString()),
+      );
       if (refused) {
         controller.announce(`Not logged: ${refused}`);
         break;
@@ -408,20 +418,14 @@ export default function PlanStation() {
     }
     setBusy(false);
     await log.load();
-    await known.reload();
+    await around.reload();
   };
   const undoDone = async (s: PlannedStep) => {
-    const entry = effectiveLog(log.entries ?? [])
-      .filter((e) => e.kind === 'step' && !e.struck && e.data['step'] === s.id)
+    const entry = standing(effectiveLog(log.entries ?? []), 'step')
+      .filter((e) => e.data.step === s.id)
       .pop();
     if (!entry) return;
-    await logEntry(id, {
-      id: crypto.randomUUID(),
-      kind: 'void',
-      at: new Date().toISOString(),
-      data: {},
-      corrects: entry.id,
-    });
+    await logEntry(id, newEntry('void', {}, null, entry.id));
     await log.load();
   };
   const choose = (stepId: string) => {
@@ -432,15 +436,15 @@ export default function PlanStation() {
     <section aria-label="Plan" className="plan-station">
       <div className="plan-say">
         <div>
-          {known.refused && (
+          {failure && (
             <div role="alert" className="cautions" style={{ borderLeftColor: 'var(--fails)' }}>
-              <strong>There is no plan.</strong> {known.refused}
+              <strong>There is no plan.</strong> {failure.message}
             </div>
           )}
-          {own ? (
-            <Judgement known={known} own={own} zone={zone} />
+          {own || plan ? (
+            <Judgement busy={known.busy} />
           ) : (
-            !known.refused && (
+            !failure && (
               <>
                 <div className="verdict-line status-unknown">
                   <Plumb status="unknown" size={24} label="" /> Working it out …
@@ -460,7 +464,7 @@ export default function PlanStation() {
             {own.steps.every((s) => s.done) ? (
               <p>{happenedOf(effectiveLog(log.entries ?? [])).length} steps are in the log.</p>
             ) : (
-              <Help known={known} own={own} zone={zone} />
+              <Help own={own} zone={zone} />
             )}
           </div>
         )}
@@ -538,7 +542,7 @@ export default function PlanStation() {
           {plan && <People plan={plan} />}
           <OwnSteps own={own} />
           <ClassPlan zone={zone} />
-          <WorkshopHours surroundings={known.surroundings} onChanged={() => void known.reload()} />
+          <WorkshopHours surroundings={around.surroundings} onChanged={() => void around.reload()} />
         </div>
       </div>
       <details className="how">

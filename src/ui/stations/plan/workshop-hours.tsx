@@ -5,7 +5,7 @@ import { clockText, usualHours, type PlanSurroundings, type Person, type Worksho
 import { formatDate, sensible } from '../../../core/quantity';
 import { useBench } from '../../bench/context';
 import { call } from '../../parts/http';
-import { zoneOfPage } from '../../plan/use-plan';
+import { zoneOfPage } from '../../session/surroundings';
 
 /** Who works here and when: the same for every build. Times as on the wall. */
 const dayNames = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'];

@@ -1,6 +1,6 @@
 import type { Metadata } from 'next';
 import { notFound } from 'next/navigation';
-import { openBuild, readSettings } from '../../../../server';
+import { lastFullFindings, openBuild, readSettings } from '../../../../server';
 import Tonight from '../../../../ui/tonight/tonight';
 
 export const dynamic = 'force-dynamic';
@@ -13,10 +13,10 @@ export async function generateMetadata({ params }: Props): Promise<Metadata> {
 
 export default async function Page({ params }: Props) {
   const { id } = await params;
-  const [opened, ways] = await Promise.all([openBuild(id), readSettings()]);
+  const [opened, full, ways] = await Promise.all([openBuild(id), lastFullFindings(id), readSettings()]);
   if (!opened.ok) {
     if (opened.code === 'no-such-build') notFound();
     throw new Error(`${opened.path}: ${opened.message}`);
   }
-  return <Tonight id={id} build={opened.value.build} ways={ways} />;
+  return <Tonight id={id} build={opened.value.build} full={full} ways={ways} />;
 }

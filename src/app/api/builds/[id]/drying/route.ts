@@ -1,11 +1,13 @@
 import { NextResponse } from 'next/server';
-import { keepDrying, keptDrying, mostKeptBytes } from '../../../../../server';
+import { keepDrying, keptDrying, lastFullFindings, mostKeptBytes } from '../../../../../server';
 import { answer, guardWrite, readBounded, refuse } from '../../../guard';
 
 type Context = { params: Promise<{ id: string }> };
 
-/** The whole drying kept with a build, by the key of what it was worked out from; packed as the worker packed it. */
+/** The whole drying kept with a build, by the key of what it was worked out from, packed; or, with `?findings`, what the last one found. */
 export async function GET(request: Request, { params }: Context): Promise<NextResponse> {
+  if (new URL(request.url).searchParams.has('findings'))
+    return NextResponse.json(await lastFullFindings((await params).id), { headers: { 'cache-control': 'no-store' } });
   const key = new URL(request.url).searchParams.get('key') ?? '';
   const kept = await keptDrying((await params).id, key);
   if (!kept) return new NextResponse(null, { status: 204 });

@@ -1,0 +1,263 @@
+import { buildHash, hashOf, partHash, type Build } from '../document';
+import { findingsOf, worstOf, type Finding, type Judged, type Judging } from '../finding';
+import {
+  effectiveLog,
+  firstClay,
+  clayWentOn,
+  happenedOf,
+  roomHistory,
+  weighingsOf,
+  type LogEntry,
+  type ReadEntry,
+  type Weighings,
+} from '../log';
+import {
+  dryingKey,
+  fitToLog,
+  fullFindings,
+  makePiece,
+  ResultCache,
+  scaleReport,
+  workOut,
+  type FullFindings,
+  type LogFit,
+  type Piece,
+  type PieceHistory,
+  type PieceReport,
+} from '../piece';
+import { jobFacts, planWorkshop, stepsOf, type BuildToPlan, type PlanSurroundings, type WorkshopPlan } from '../plan';
+import { secondsOf, success, type Result, type UnitSystem } from '../quantity';
+import type { WholeDrying } from '../drying';
+import { datesOf, laidDates } from './dates';
+import type { Report } from './report';
+
+/** What is asked: a build, its log, and the moment it is asked at. */
+export interface Question {
+  readonly build: Build;
+  readonly log: readonly LogEntry[];
+  /** Seconds since the epoch. */
+  readonly now: number;
+}
+
+/** A build with nothing in its log, on the day its clay is to go on. */
+export function asBriefed(build: Build): Question {
+  return { build, log: nothingLogged, now: secondsOf(build.brief.startDate) };
+}
+const nothingLogged: readonly LogEntry[] = [];
+
+export interface EvaluateOptions {
+  /** How sentences give their figures. */
+  readonly units?: UnitSystem;
+  /** Push everything uncertain to its ends; 'dates' only what the dates hang on. */
+  readonly ranges?: boolean | 'dates';
+  /** The build's id among those it is planned with. */
+  readonly id?: string;
+  /** Who works when, how fast, and what else is on the go; the brief's own hours where it is left out. */
+  readonly surroundings?: PlanSurroundings;
+  /** What the last drying of the whole piece found. */
+  readonly full?: FullFindings | null;
+  /** What the log of the real piece told, for a variant of it: the past is not fitted again under a room that is only tried. */
+  readonly known?: PieceHistory;
+}
+
+/** A build judged, before any remedy is tried. */
+export interface Answer {
+  readonly judging: Judging;
+  readonly findings: readonly Judged[];
+  readonly workshop: WorkshopPlan | null;
+  readonly known: Known;
+}
+
+/** What the log tells, worked out once for a build and its log. */
+export interface Known {
+  readonly entries: readonly ReadEntry[];
+  readonly firstClay: number;
+  readonly clayIsOn: boolean;
+  readonly weighings: Weighings;
+  readonly history: PieceHistory;
+  readonly fit: LogFit | null;
+}
+
+/** A quarter of an hour: two screens that are asked within one give one answer. */
+const moment = 900;
+const alone: PlanSurroundings = { workshop: { zone: 'UTC', people: [] }, paces: {}, others: [] };
+
+/**
+ * The one entry: a build, its log and the moment in, the whole report out; the same in worker, server, command line and
+ * tests. Parts whose inputs did not change are kept from the last call, each by a hash of what it reads.
+ */
+export class Evaluator {
+  private readonly cache = new ResultCache();
+
+  evaluate(question: Question, options: EvaluateOptions = {}): Result<Report> {
+    const answer = this.judge(question, options);
+    return answer.ok ? success(this.reportOf(answer.value, answer.value.findings.map(withoutRemedies))) : answer;
+  }
+
+  /** The same, without putting it together: what searches over edits compare. */
+  judge(question: Question, options: EvaluateOptions = {}): Result<Answer> {
+    const units = options.units ?? 'metric';
+    const known = this.knownOf(question, options.known);
+    if (!known.ok) return known;
+    const piece = makePiece(question.build, this.cache, known.value.history);
+    if (!piece.ok) return piece;
+    const ranges = options.ranges === 'dates' ? 'drying' : options.ranges === true;
+    const report = workOut(piece.value, this.cache, { ranges, full: options.full ?? null });
+    if (!report.ok) return report;
+    const now = Math.floor(question.now / moment) * moment;
+    const workshop = this.plan(piece.value, report.value, known.value, now, options, ranges !== false);
+    const plan = workshop?.builds[0] ?? null;
+    const { firstClay: first, weighings } = known.value;
+    const fitted = known.value.history.fitted?.weighings ?? 0;
+    const dates = datesOf(piece.value, report.value, plan, first, weighings.readings.length > 0 ? fitted : 0);
+    const judging: Judging = { piece: piece.value, report: report.value, plan, dates, units, now };
+    return success({ judging, findings: findingsOf(judging), workshop, known: known.value });
+  }
+
+  /** Puts a judged build and its findings together. */
+  reportOf({ judging, workshop, known }: Answer, findings: readonly Finding[]): Report {
+    const { piece, report, plan, dates } = judging;
+    const { weighings, fit } = known;
+    const key = `${buildHash(piece.build)}:${partHash(piece.known)}:${hashOf(weighings.readings)}:${fit !== null}`;
+    return {
+      ...report,
+      dates,
+      laid: laidDates(report, plan, known.firstClay, known.clayIsOn),
+      plan,
+      workshop,
+      scale: this.cache.keep('scale', key, () => scaleReport(piece, weighings, fit?.fit ?? null, this.cache)),
+      logged: {
+        firstClay: known.firstClay,
+        clayIsOn: known.clayIsOn,
+        weighings: dates.weighings,
+        readings: weighings.readings,
+        before: weighings.before,
+        tare: weighings.tare,
+      },
+      findings,
+      worst: worstOf(findings),
+    };
+  }
+
+  /** The piece itself, as the log knows it: for pictures, sheets and the drying of the whole. */
+  piece(question: Question, options: Pick<EvaluateOptions, 'known'> = {}): Result<Piece> {
+    const known = this.knownOf(question, options.known);
+    return known.ok ? makePiece(question.build, this.cache, known.value.history) : known;
+  }
+
+  /** What a drying of the whole piece found, kept small. */
+  findingsOfFull(
+    question: Question,
+    key: string,
+    whole: WholeDrying,
+    options: Pick<EvaluateOptions, 'known'> = {},
+  ): Result<FullFindings> {
+    const piece = this.piece(question, options);
+    if (!piece.ok) return piece;
+    const report = workOut(piece.value, this.cache, { ranges: false, full: null });
+    return report.ok ? success(fullFindings(key, whole, report.value.regions)) : report;
+  }
+
+  /** The key under which a drying of the whole piece belongs to this question. */
+  dryingKey(question: Question): Result<string> {
+    const known = this.knownOf(question, undefined);
+    return known.ok ? success(dryingKey(question.build, known.value.history)) : known;
+  }
+
+  /** A build made ready to be planned among others. */
+  toPlan(question: Question, options: EvaluateOptions = {}): Result<BuildToPlan> {
+    const known = this.knownOf(question, options.known);
+    if (!known.ok) return known;
+    const piece = makePiece(question.build, this.cache, known.value.history);
+    if (!piece.ok) return piece;
+    const report = workOut(piece.value, this.cache, {
+      ranges: options.ranges === false ? false : 'drying',
+      full: options.full ?? null,
+    });
+    if (!report.ok) return report;
+    return success(buildToPlan(piece.value, report.value, known.value.entries, options.id ?? 'this'));
+  }
+
+  /** What the log tells of a build: read once, fitted once. */
+  knownOf({ build, log }: Question, frozen: PieceHistory | undefined): Result<Known> {
+    const entries = readOnce(log);
+    const first = firstClay(build, entries);
+    const weighings = weighingsOf(entries, first);
+    const clayIsOn = clayWentOn(build, entries) !== null;
+    const common = { entries, firstClay: first, clayIsOn, weighings };
+    if (frozen) return success({ ...common, history: frozen, fit: null });
+    const room = this.cache.keep('room history', hashOf([partHash(log), first]), () => roomHistory(entries, first));
+    const bare: PieceHistory = this.cache.keep('history', partHash(room), () => ({ room, fitted: null }));
+    if (weighings.readings.length === 0) return success({ ...common, history: bare, fit: null });
+    const fit = this.fitOf(build, bare, weighings);
+    if (!fit.ok) return fit;
+    if (!fit.value) return success({ ...common, history: bare, fit: null });
+    const { fitted } = fit.value;
+    const history = this.cache.keep('history', hashOf([partHash(room), fitted]), () => ({ room, fitted }));
+    return success({ ...common, history, fit: fit.value });
+  }
+
+  /** Readings dried in the room of their own hour: what the build says of later hours does not touch them. */
+  private fitOf(build: Build, bare: PieceHistory, weighings: Weighings): Result<LogFit | null> {
+    const last = bare.room.spells[bare.room.spells.length - 1];
+    const asItWas: Build = last ? { ...build, room: this.roomThen(build, last.room) } : build;
+    const piece = makePiece(asItWas, this.cache, bare);
+    if (!piece.ok) return piece;
+    const key = hashOf([
+      buildHash({ ...asItWas, brief: asItWas.brief.clay, plan: 0, name: '' }),
+      partHash(bare),
+      asItWas.brief.startDate,
+      weighings,
+    ]);
+    return success(this.cache.keep('fit', key, () => fitToLog(piece.value, weighings, this.cache)));
+  }
+
+  private roomThen(build: Build, was: object): Build['room'] {
+    return this.cache.keep('room then', hashOf([partHash(build.room), partHash(was)]), () => ({
+      ...build.room,
+      ...was,
+    }));
+  }
+
+  private plan(
+    piece: Piece,
+    report: PieceReport,
+    known: Known,
+    now: number,
+    options: EvaluateOptions,
+    ends: boolean,
+  ): WorkshopPlan | null {
+    const own = buildToPlan(piece, report, known.entries, options.id ?? 'this');
+    const { workshop, paces, others } = options.surroundings ?? alone;
+    const key = hashOf([own, options.surroundings ? partHash(options.surroundings) : '', now, ends]);
+    return this.cache.keep('plan', key, () =>
+      planWorkshop({ builds: [own, ...others.filter((o) => o.id !== own.id)], workshop, paces, now }, ends),
+    );
+  }
+}
+
+function withoutRemedies(f: Judged): Finding {
+  return { ...f, remedies: [] };
+}
+
+const read = new WeakMap<readonly LogEntry[], readonly ReadEntry[]>();
+function readOnce(log: readonly LogEntry[]): readonly ReadEntry[] {
+  const kept = read.get(log);
+  if (kept) return kept;
+  const made = effectiveLog(log);
+  read.set(log, made);
+  return made;
+}
+
+export function buildToPlan(piece: Piece, report: PieceReport, entries: readonly ReadEntry[], id: string): BuildToPlan {
+  const { build } = piece;
+  return {
+    id,
+    name: build.name,
+    steps: stepsOf(jobFacts(piece, report)),
+    plan: build.plan,
+    hoursPerWeek: build.brief.hoursPerWeek,
+    deadline: build.brief.deadline,
+    happened: happenedOf(entries),
+  };
+}

@@ -1,0 +1,220 @@
+import { asBriefed } from '.';
+import { applyEdit, newBust, type Build, type Change } from '../document';
+import { otherDemoBuilds } from '../../server/demo-builds';
+import { Evaluator, type Report } from '.';
+import { evaluateWithRemedies } from '../improve';
+import { fitToLog, forecastOf, ResultCache } from '../piece';
+
+const bust = newBust('b', '2026-12-01');
+const with_ = (changes: readonly Change[], from: Build = bust): Build => {
+  const next = applyEdit(from, { label: 'test', changes });
+  if (!next.ok) throw new Error(`${next.path} ${next.message}`);
+  return next.value;
+};
+const evaluator = new Evaluator();
+const report = (b: Build, ranges = false): Report => {
+  const r = evaluator.evaluate(asBriefed(b), { ranges });
+  if (!r.ok) throw new Error(r.message);
+  return r.value;
+};
+const at = (r: Report, id: string) => r.regions.find((x) => x.id === id)!;
+const hour = 3600;
+
+test('stages: what is laid later starts when what was laid before has got as far as was asked', () => {
+  const staged = report(
+    with_([
+      { path: ['regions', 'own', 'chest'], value: { coats: [0.01], stages: [1] } },
+      { path: ['regions', 'own', 'neck'], value: { coats: [0.01], stages: [2] } },
+      { path: ['regions', 'own', 'head'], value: { coats: [0.01], stages: [3] } },
+      { path: ['stages', 'waits'], value: [{ until: 'leather-hard', hours: 2 }] },
+    ]),
+  );
+  expect(staged.laying.starts.map((s) => s.stage)).toEqual([1, 2, 3]);
+  const chest = at(staged, 'chest'),
+    neck = at(staged, 'neck'),
+    head = at(staged, 'head');
+  expect(neck.coats[0]?.start).toBeCloseTo((chest.coats[0]?.course.leatherHard ?? 0) + 2 * hour, 3);
+  // Nothing was said of the second wait: through-dry.
+  expect(head.coats[0]?.start).toBeCloseTo((neck.coats[0]?.start ?? 0) + (neck.coats[0]?.course.throughDry ?? 0), 3);
+});
+
+test('windows come in their order, each within its range', () => {
+  const r = report(bust, true);
+  for (const region of r.regions) {
+    const { smooth, leather, touch, hold, through, seal } = region.windows;
+    expect(smooth.at).toBeLessThan(touch.at!);
+    expect(hold.at).toBe(Math.max(touch.at!, leather.at!));
+    expect(through.at).toBeLessThan(seal.at!);
+    for (const w of [smooth, leather, touch, through, seal]) {
+      expect(w.range?.low).toBeLessThan(w.at!);
+      expect(w.range?.high).toBeGreaterThan(w.at!);
+    }
+  }
+});
+
+test('lifted off, the clay is let go: the sooner, the less it cracks', () => {
+  const stiff = with_([
+    { path: ['armature', 'school', 'parameters', 'bulk'], value: 'polystyrene-extruded' },
+    { path: ['armature', 'school', 'parameters', 'wrap'], value: 'none' },
+  ]);
+  const cracks = [
+    null,
+    { when: 'touch-dry', hours: 0 },
+    { when: 'leather-hard', hours: 0 },
+    { when: 'hours', hours: 10 },
+  ].map((lift) => report(with_([{ path: ['stages', 'lift'], value: lift }], stiff)).summary.crack);
+  for (let i = 1; i < cracks.length; i++) expect(cracks[i]!).toBeLessThan(cracks[i - 1]!);
+  const on = report(stiff),
+    off = report(with_([{ path: ['stages', 'lift'], value: { when: 'leather-hard', hours: 0 } }], stiff));
+  expect(off.laying.lifted).toBeCloseTo(Math.max(...on.regions.map((r) => r.leatherHard ?? 0)), 0);
+  expect(at(off, 'head').throughDry).toBeLessThan(0.8 * at(on, 'head').throughDry!);
+});
+
+test('lifting off and drying apart are offered where they help, with what they bring', () => {
+  const demo = otherDemoBuilds('2026-12-01', '2026-12-28');
+  const remedies = (name: string, undone: readonly Change[], region: string) => {
+    const r = evaluateWithRemedies(
+      evaluator,
+      asBriefed(
+        with_(
+          undone,
+          demo.find((b) => b.name === name),
+        ),
+      ),
+      { ranges: true },
+    );
+    if (!r.ok) throw new Error(r.message);
+    return r.value.findings.find((f) => f.id === `crack/${region}`)?.remedies ?? [];
+  };
+  const lift = remedies('Harbour master', [{ path: ['stages', 'lift'], value: null }], 'head').find(
+    (x) => x.id === 'lift',
+  );
+  expect(lift?.after).toBeLessThan(0.65 * (lift?.before ?? 0));
+  const apart = remedies('Coral candelabrum', [{ path: ['stages', 'apart'], value: false }], 'trunk').find(
+    (x) => x.id === 'apart',
+  );
+  expect(apart?.statusAfter).toBe('sound');
+});
+
+test('a cold night slows it, a heated day hastens it; a cover over one region slows that one', () => {
+  const plain = at(report(bust), 'head').throughDry!;
+  const cold = at(
+    report(
+      with_([
+        {
+          path: ['room', 'hours'],
+          value: [{ name: 'Night', days: 'every', from: 20, until: 8, temperature: 8, relativeHumidity: 0.75 }],
+        },
+      ]),
+    ),
+    'head',
+  ).throughDry!;
+  const warm = at(
+    report(
+      with_([
+        {
+          path: ['room', 'hours'],
+          value: [{ name: 'Heating', days: 'every', from: 8, until: 20, temperature: 28, relativeHumidity: 0.3 }],
+        },
+      ]),
+    ),
+    'head',
+  ).throughDry!;
+  expect(cold).toBeGreaterThan(plain * 1.2);
+  expect(warm).toBeLessThan(plain * 0.9);
+  const covered = report(
+    with_([{ path: ['room', 'covers'], value: [{ kind: 'bagged', from: 0, until: 48, regions: ['head'] }] }]),
+  );
+  expect(at(covered, 'head').throughDry! - plain).toBeGreaterThan(40 * hour);
+  expect(at(covered, 'neck').throughDry).toBeCloseTo(at(report(bust), 'neck').throughDry!, 3);
+});
+
+test('opened in halves, the core is out: it dries from inside too and is held no more', () => {
+  const split = report(with_([{ path: ['stages', 'split'], value: { across: 'front-back', from: 24, until: 96 } }]));
+  expect(at(split, 'head').throughDry).toBeLessThan(at(report(bust), 'head').throughDry!);
+  expect(split.summary.crack).toBeLessThan(report(bust).summary.crack);
+});
+
+test('layers under the clay by region: grip, pores and restraint are those of the region', () => {
+  const b = with_([
+    { path: ['regions', 'own', 'head'], value: { coats: [0.01], under: ['twine'] } },
+    { path: ['regions', 'own', 'neck'], value: { coats: [0.01], under: ['plastic-film'] } },
+  ]);
+  const piece = evaluator.piece(asBriefed(b));
+  if (!piece.ok) throw new Error(piece.message);
+  const face = (id: string) => piece.value.faces[piece.value.regions.indexOf(id)];
+  // Loose paper: 0.12 held, 0.3 of its pores.
+  expect(face('head')).toMatchObject({ restraint: 0.12 * 0.6, innerFace: 0.3, grip: 1.4 });
+  expect(face('neck')).toMatchObject({ restraint: 0.12 * 0.5, innerFace: 0, grip: 0.2 });
+  const r = report(b);
+  const neck = r.staying.find((s) => s.region === 'neck');
+  // 0.2 x 1250 Pa over 1090 kg/m3, a third off: 15.6 mm; ten stay.
+  expect(neck?.hangs).toBeCloseTo(250 / (1090 * 9.81) / 1.5, 6);
+  const thick = report(with_([{ path: ['regions', 'own', 'neck', 'coats'], value: [0.02] }], b)).staying.find(
+    (s) => s.region === 'neck',
+  );
+  expect(thick?.slidesFrom).toBeCloseTo((Math.asin(250 / (1090 * 9.81) / 1.5 / 0.02) * 180) / Math.PI, 3);
+  expect(thick?.steep).toBeGreaterThan(0.5);
+  const item = r.ledger.items.find((i) => i.id === 'wrap/head');
+  expect(item?.wet).toBeCloseTo(0.45 * at(r, 'head').area, 3);
+});
+
+test('oil-based clay softens with the room, and slides where it did not', () => {
+  const oil = with_([
+    { path: ['brief', 'clay'], value: 'oil-soft' },
+    { path: ['regions', 'everywhere'], value: { coats: [0.05] } },
+    { path: ['regions', 'own'], value: {} },
+  ]);
+  const hangs = (b: Build) => report(b).staying.find((s) => s.region === 'head')?.hangs ?? 0;
+  const cool = hangs(oil),
+    hot = hangs(with_([{ path: ['room', 'temperature'], value: 36 }], oil));
+  expect(hot / cool).toBeCloseTo(Math.exp(-2), 6);
+  expect(report(oil).heat.warming?.time).toBeGreaterThan(0);
+});
+
+test('a build in the oven: what cannot stand it is named as a finding', () => {
+  const baked = report(
+    with_([
+      { path: ['brief', 'clay'], value: 'oven-polymer' },
+      { path: ['armature', 'school', 'parameters', 'bulk'], value: 'polystyrene-expanded' },
+    ]),
+  );
+  expect(baked.heat.baking?.cannot.map((c) => c.name)).toContain('expanded polystyrene');
+  expect(baked.findings.find((f) => f.id === 'baking')?.status).toBe('fails');
+});
+
+test('a whole build fitted to its own weighings finds the room it dried in', () => {
+  const piece = evaluator.piece(asBriefed(bust));
+  if (!piece.ok) throw new Error(piece.message);
+  const truth = { evaporation: 0.82, diffusion: 1.15, amount: 1.01 };
+  const cache = new ResultCache(200);
+  const forecast = forecastOf(piece.value, cache);
+  const model =
+    forecast?.mass({ transfer: truth.evaporation, diffusivity: truth.diffusion }, truth.amount) ?? (() => 0);
+  const readings = Array.from({ length: 16 }, (_, i) => ({
+    time: (i + 0.3) * 10 * hour,
+    mass: Math.round(model((i + 0.3) * 10 * hour) * 1000) / 1000,
+  }));
+  const fit = fitToLog(piece.value, { readings, before: [], tare: 2, finest: 0.001 }, cache);
+  expect(Math.abs((fit?.fit.factors.evaporation ?? 0) / truth.evaporation - 1)).toBeLessThan(0.04);
+  expect(Math.abs((fit?.fit.factors.diffusion ?? 0) / truth.diffusion - 1)).toBeLessThan(0.1);
+  expect(fit?.fitted.weighings).toBe(16);
+  expect(fit?.fit.odd).toEqual([]);
+});
+
+test('what was learned of this clay in this room is used, and not for another clay', () => {
+  const learned = {
+    name: 'loft',
+    clay: 'paper-clay',
+    evaporation: 0.7,
+    diffusion: 0.9,
+    spread: { evaporation: 0.03, diffusion: 0.05 },
+  };
+  const taught = report(with_([{ path: ['room', 'learned'], value: learned }]), true),
+    plain = report(bust, true);
+  expect(at(taught, 'head').throughDry).toBeGreaterThan(at(plain, 'head').throughDry!);
+  const width = (r: Report) => (at(r, 'head').throughDryRange?.high ?? 0) - (at(r, 'head').throughDryRange?.low ?? 0);
+  expect(width(taught)).toBeLessThan(width(plain));
+  const other = report(with_([{ path: ['room', 'learned'], value: { ...learned, clay: 'earthen-air-dry' } }]));
+  expect(at(other, 'head').throughDry).toBeCloseTo(at(plain, 'head').throughDry!, 3);
+});

@@ -1,0 +1,68 @@
+import { sensible } from '../quantity';
+import { statusOf, type Piece } from '../piece';
+import { parameter } from './edits';
+import { finding, type Proposal, type Rule } from './finding';
+
+/** What it is screwed to holds: the flange's screws in the board, and the board under the flange. */
+export const base: Rule = {
+  id: 'base',
+  judge: ({ piece, report }) => {
+    const { base: check } = report;
+    const u = Math.max(check.screwUtilisation, check.boardUtilisation);
+    const screws = check.screwUtilisation >= check.boardUtilisation;
+    const own = piece.armature.base.standing === 'own';
+    return [
+      finding(
+        'load',
+        'base',
+        statusOf(u),
+        'base',
+        own
+          ? 'It stands on its own feet: nothing is screwed down.'
+          : u > 1
+            ? screws
+              ? 'The flange screws pull out of the board.'
+              : 'The board is too thin under the flange.'
+            : screws
+              ? 'The flange screws hold.'
+              : 'The board holds the flange.',
+        own
+          ? 'Without a board only its own footprint keeps it from tipping.'
+          : screws
+            ? `The hardest-pulled screw takes ${sensible(check.screwPull, 2)} N; a fifth of what this board would hold it with is ${sensible(check.screwAllowed, 2)} N.`
+            : `A strip of board round the flange bends with ${sensible(u, 2)} of what it may.`,
+        {
+          measured: u,
+          limit: 1,
+          unit: 'ratio',
+          moment: report.baseMoment,
+          cause: 'the pull of the upright on its foot',
+        },
+      ),
+    ];
+  },
+  propose: ({ piece }) => firmerBase(piece),
+};
+
+function firmerBase(piece: Piece): Proposal[] {
+  const { base: board } = piece.armature;
+  const next = piece
+    .stockOf(board.stock)
+    ?.sizes.find((s) => 'height' in s.section && s.section.height > board.thickness * 1.05);
+  const out: Proposal[] = [];
+  if (next)
+    out.push({
+      id: 'thicker-board',
+      edit: parameter(`A ${next.label} board`, {
+        boardSize: next.id,
+        screwLength: Math.min(0.1, ('height' in next.section ? next.section.height : 0.018) - 0.002),
+      }),
+      note: 'longer screws with it',
+    });
+  out.push({
+    id: 'larger-screws',
+    edit: parameter('Screws one size up', { screwDiameter: Math.min(0.012, board.screws.diameter + 0.001) }),
+    note: `${sensible((board.screws.diameter + 0.001) * 1000)} mm`,
+  });
+  return out;
+}

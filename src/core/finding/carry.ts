@@ -1,0 +1,34 @@
+import { formatMass, sensible } from '../quantity';
+import { carriedParts, itOrPart } from './carried';
+import { finding, type Rule } from './finding';
+
+/** Lifted by hand: by one person, by several, or not (NIOSH 1994, revised lifting equation). */
+export const carry: Rule = {
+  id: 'carry',
+  judge: ({ piece, report, units }) => {
+    const { carried, inParts } = carriedParts(report);
+
+    const worst = carried.reduce((w, c) => (c.lift.index > w.lift.index ? c : w));
+    const { people, limit, index } = worst.lift;
+    const rolls =
+      piece.armature.base.standing === 'casters' && !inParts && piece.build.armature.mount.kind === 'stands';
+    const who = rolls
+      ? 'it is rolled on its casters, not lifted'
+      : people === 1
+        ? 'one person lifts it'
+        : Number.isFinite(people)
+          ? `${people} people lift it together`
+          : 'it needs a hoist, a trolley or sections';
+    return [
+      finding(
+        'move',
+        'carry',
+        people === 1 ? 'sound' : rolls || Number.isFinite(people) ? 'watch' : 'fails',
+        worst.name,
+        `${itOrPart(worst.name)} weighs ${formatMass(worst.mass, units)}: ${who}.`,
+        `Held against the body and lifted from the floor to a table, one person should take ${limit > 0 ? formatMass(limit, units) : 'nothing this wide'}; this is ${Number.isFinite(index) ? sensible(index, 2) : 'far over'} of it.${inParts ? ` It is carried in ${carried.length} parts.` : ''}${inParts ? '' : ' It does not come apart: a limb that is bolted, sleeved or socketed on, under Joins, would.'}`,
+        { measured: Number.isFinite(index) ? index : 99, limit: 1, unit: 'ratio' },
+      ),
+    ];
+  },
+};

@@ -1,0 +1,146 @@
+import { bundleAcross, sectionAcross, type Member, type MemberCover } from '../armature';
+import type { BuildEdit, Change } from '../document';
+import { formatLength, sensible, type UnitSystem } from '../quantity';
+import type { PieceReport, Status } from '../piece';
+import { finding, type Judging, type Part, type Proposal, type Rule } from './finding';
+import { alike } from './group';
+import { pairKey, placesInWords, several } from './words';
+
+/** What lies between a member and the finished face: enough that it does not show in a mould, nor split the clay. */
+interface ThinPart extends Part {
+  readonly cover: MemberCover;
+}
+
+export const cover: Rule = {
+  id: 'cover',
+  judge: ({ piece, report, units }) => {
+    const thin = report.cover.filter((c) => c.least < c.wanted);
+    if (thin.length === 0) return [nothingThin(report, units)];
+    const parts = thin.map((c): ThinPart => ({
+      id: `cover/${c.member}`,
+      name: c.name,
+      status: statusOfCover(c),
+      measured: c.least,
+      cover: c,
+    }));
+    const lots = alike(
+      parts,
+      (p) => pairKey(p.name),
+      (a, b) => b.measured / b.cover.wanted - a.measured / a.cover.wanted,
+    );
+    return lots.map((lot) => {
+      const c = lot[0]!.cover;
+      const place = piece.form.masses[c.mass]?.name ?? 'form';
+      const names = placesInWords(lot.map((p) => p.name));
+      const many = several(lot.map((p) => p.name));
+      const splits = overIt(report, c.member);
+      return finding(
+        'armature',
+        lot[0]!.id,
+        lot[0]!.status,
+        place,
+        c.least < 0
+          ? `The ${names} ${many ? 'stand' : 'stands'} out of the ${place} by ${formatLength(-c.least, units)}.`
+          : `The ${names} ${many ? 'have' : 'has'} only ${formatLength(c.least, units)} over ${many ? 'them' : 'it'} in the ${place}.`,
+        `It should have ${formatLength(c.wanted, units)}: twice its wire (a pipe counts as 8 mm), half the clay and 6 mm at least. ${formatLength(Math.max(c.short, 0.004), units)} of it has less.${splits}`,
+        {
+          measured: c.least,
+          limit: c.wanted,
+          unit: 'metres',
+          smallerIsWorse: true,
+          parts: lot.map(({ id, name, status, measured }) => ({ id, name, status, measured })),
+        },
+      );
+    });
+  },
+  propose: (on, found) =>
+    deeper(
+      on,
+      found.parts.map((p) => p.id.slice('cover/'.length)),
+      found.limit,
+    ),
+  measure: ({ report }, part) => {
+    const own = report.cover.find((c) => `cover/${c.member}` === part);
+    return own ? { measured: own.least, status: statusOfCover(own) } : { measured: Infinity, status: 'sound' };
+  },
+};
+
+function statusOfCover(c: MemberCover): Status {
+  return c.least >= c.wanted ? 'sound' : c.least < 0 ? 'fails' : 'watch';
+}
+
+/** The crack index right over it, where it lies in the clay: the same figure as on Drying. */
+function overIt(report: PieceReport, memberId: string): string {
+  const most = Math.max(
+    0,
+    ...report.regions.flatMap((r) => r.crackPlaces.filter((p) => p.member === memberId).map((p) => p.crack)),
+  );
+  return most > 0.6 ? ` Over it the crack index is ${sensible(most, 2)}.` : '';
+}
+
+function nothingThin(report: PieceReport, units: UnitSystem) {
+  const nearest = report.cover.reduce((least, c) => Math.min(least, c.least), Infinity);
+  return finding(
+    'armature',
+    'cover',
+    'sound',
+    'armature',
+    Number.isFinite(nearest)
+      ? `No member lies nearer the face than ${formatLength(nearest, units)}.`
+      : 'No member lies within the form.',
+    'There should be twice the wire, half the clay and 6 mm at least between a member and the face.',
+    { measured: 0, limit: 1, unit: 'count' },
+  );
+}
+
+/** Bend them inward, or make them slimmer: the next size down, a strand less. */
+function deeper({ piece, units }: Judging, ids: readonly string[], wanted: number): Proposal[] {
+  const members = ids
+    .map((id) => piece.armature.members.find((m) => m.id === id))
+    .filter((m): m is Member => m !== undefined);
+  const first = members[0];
+  const stock = first && piece.stockOf(first.stock);
+  if (!first || !stock) return [];
+  const place = placesInWords(members.map((m) => m.name));
+  const set = (label: string, values: (m: Member) => Readonly<Record<string, unknown>>): BuildEdit => ({
+    label,
+    changes: members.flatMap((m) =>
+      Object.entries(values(m)).map(([k, value]): Change => ({ path: ['armature', 'edits', m.id, k], value })),
+    ),
+  });
+  const size = stock.sizes.find((s) => s.id === first.size);
+  const strand = size ? sectionAcross(size.section) : 0;
+  const depth = Math.min(0.5, wanted + bundleAcross(strand, first.strands) / 2);
+  const bends = size?.section.shape === 'round' && strand <= 0.008 && !stock.brittle;
+  const out: Proposal[] = !bends
+    ? []
+    : [
+        {
+          id: 'draw-in',
+          edit: set(`Bend the ${place} inward`, () => ({ drawnIn: Math.ceil(depth * 2000) / 2000 })),
+          note: `so that ${formatLength(wanted, units)} lies over it wherever there is room`,
+        },
+      ];
+  const thinner = stock.sizes
+    .filter((s) => sectionAcross(s.section) < strand * 0.95)
+    .sort((a, b) => sectionAcross(b.section) - sectionAcross(a.section))[0];
+  if (thinner)
+    out.push({
+      id: 'slimmer',
+      edit: set(`Go down to ${thinner.label}`, () => ({ size: thinner.id })),
+      note: 'carries less',
+    });
+  else if (first.strands > 1)
+    out.push({
+      id: 'strand-less',
+      edit: set('One strand less', () => ({ strands: first.strands - 1 })),
+      note: `${first.strands - 1} instead of ${first.strands}; carries less`,
+    });
+  return out;
+}
+
+/** Bends what lies in the clay of some region inward: what stops it from cracking along a wire. */
+export function drawnIn(on: Judging, ids: readonly string[]): Proposal[] {
+  const wanted = Math.max(0, ...on.report.cover.filter((c) => ids.includes(c.member)).map((c) => c.wanted));
+  return wanted > 0 ? deeper(on, ids, wanted).filter((p) => p.id === 'draw-in') : [];
+}

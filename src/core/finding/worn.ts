@@ -1,0 +1,34 @@
+import { formatMass, sensible } from '../quantity';
+import { finding, type Rule } from './finding';
+
+/** Worn, it is light enough for as long as it is worn. */
+export const worn: Rule = {
+  id: 'worn',
+  judge: ({ report, units }) => {
+    const { mount } = report;
+    if (mount.kind !== 'worn') return [];
+    const status = mount.mass >= mount.failsFrom ? 'fails' : mount.mass >= mount.watchFrom ? 'watch' : 'sound';
+    return [
+      finding(
+        'move',
+        'worn',
+        status,
+        'wearer',
+        status === 'sound'
+          ? `${formatMass(mount.mass, units)} is light enough to wear for ${sensible(mount.hours, 2)} h.`
+          : status === 'watch'
+            ? `${formatMass(mount.mass, units)} is felt after a while: rest in the ${sensible(mount.hours, 2)} h.`
+            : `${formatMass(mount.mass, units)} is too much to wear for long.`,
+        `For long wear there it is watched from ${formatMass(mount.watchFrom, units)} and stops at ${formatMass(mount.failsFrom, units)}. ${leverWords(mount.leverage, mount.towards)}`,
+        { measured: mount.mass, limit: mount.failsFrom, unit: 'kg', cause: 'its weight on the body' },
+      ),
+    ];
+  },
+};
+
+/** A twentieth of a newton metre is less than a hand's own weight does. */
+export function leverWords(leverage: number, towards: string): string {
+  return leverage < 0.05
+    ? 'Its weight lies over the middle of what it sits on.'
+    : `Its centre of gravity pulls to the ${towards} with ${sensible(leverage, 2)} Nm.`;
+}

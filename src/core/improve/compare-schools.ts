@@ -1,0 +1,75 @@
+import type { Build } from '../document';
+import { resolveForm } from '../form';
+import type { Failure } from '../quantity';
+import { schools, type SchoolTraits } from '../school';
+import type { EvaluateOptions, Evaluator, Question } from '../evaluate';
+import type { Dates } from '../finding';
+import { worstStatus, type Status, type Summary } from '../piece';
+
+/** The same form made another way: everything that moves, side by side. */
+export interface SchoolRow {
+  readonly kind: string;
+  readonly name: string;
+  readonly traits: SchoolTraits;
+  readonly summary: Summary;
+  readonly dates: Dates;
+  readonly clayOn: number;
+  readonly give: number;
+  readonly hours: number;
+  readonly load: Status;
+  readonly sag: number;
+}
+
+/** The build under another school, with that school's usual figures; its own school keeps what the maker has set. */
+export function underSchool(build: Build, kind: string): Build {
+  if (build.armature.school.kind === kind) return build;
+  const blank = {
+    edits: {},
+    nodes: {},
+    removed: [],
+    splits: {},
+    props: [],
+    added: { nodes: [], bones: [], members: [] },
+  };
+  return { ...build, armature: { ...build.armature, ...blank, school: { kind, parameters: {} } } };
+}
+
+/** Schools that suit the form, the build's own first. */
+export function schoolsFor(build: Build): { readonly kind: string; readonly name: string; readonly when: string }[] {
+  const form = resolveForm(build);
+  if (!form.ok) return [];
+  const own = build.armature.school.kind;
+  return schools
+    .filter((s) => s.fits(form.value))
+    .map(({ kind, name, when }) => ({ kind, name, when }))
+    .sort((a, b) => Number(b.kind === own) - Number(a.kind === own));
+}
+
+export function compareSchool(
+  question: Question,
+  kind: string,
+  evaluator: Evaluator,
+  options: EvaluateOptions = {},
+): SchoolRow | Failure {
+  const school = schools.find((s) => s.kind === kind);
+  const known = evaluator.knownOf(question, options.known);
+  if (!known.ok) return known;
+  const build = underSchool(question.build, kind);
+  const report = evaluator.evaluate({ ...question, build }, { ...options, known: known.value.history });
+  if (!report.ok) return report;
+  const { summary, dates, clay, give, hours, findings, moments } = report.value;
+  return {
+    kind,
+    name: school?.name ?? kind,
+    traits: school?.traits ?? { posedLater: 'no', reused: 'nothing' },
+    summary,
+    dates,
+    clayOn: clay.onPiece,
+    give,
+    hours: hours.total,
+    load: worstStatus(findings.filter((f) => f.station === 'load').map((f) => f.status)),
+    sag: moments
+      .filter((m) => m.moment.startsWith('clay'))
+      .reduce((most, m) => m.bones.reduce((x, b) => Math.max(x, b.sag), most), 0),
+  };
+}

@@ -1,0 +1,119 @@
+import type { Bone } from '../armature';
+import { seeded, type Parcels } from '../form';
+import { distance, mix, type Vec3 } from '../quantity';
+import { amountIndex, lumpLoad, stationAt, stationsPerBone } from '.';
+
+/** Bones in a tangle, parcels all over: many more than are looked at one by one. */
+function tangle(seed: number, boneCount: number, parcelCount: number) {
+  const random = seeded(seed);
+  const point = (): Vec3 => [random() - 0.5, random() - 0.5, random()];
+  // No two bones meet: at a shared joint both would be equally near.
+  const nodes = Array.from({ length: 2 * boneCount }, (_, i) => ({ id: `n${i}`, at: point(), held: i === 0 }));
+  const masses = ['a', 'b', 'c'];
+  const bones: Bone[] = Array.from({ length: boneCount }, (_, i) => ({
+    id: `b${i}`,
+    name: `b${i}`,
+    from: `n${2 * i}`,
+    to: `n${2 * i + 1}`,
+    masses: i % 4 === 3 ? ['c'] : ['a', 'b'],
+    joinFrom: 'welded',
+    joinTo: 'welded',
+  }));
+  const triples = (n: number, make: () => Vec3) => Float64Array.from(Array.from({ length: n }, make).flat());
+  const places = Array.from({ length: parcelCount }, point);
+  let k = 0;
+  const parcels: Parcels = {
+    count: parcelCount,
+    mass: Uint16Array.from({ length: parcelCount }, () => Math.floor(random() * 3)),
+    clayVolume: Float64Array.from({ length: parcelCount }, () => (random() < 0.3 ? 0 : 1e-6 * random())),
+    bulkVolume: Float64Array.from({ length: parcelCount }, () => 1e-6 * (0.01 + random())),
+    clayCentre: triples(parcelCount, () => places[k++]!),
+    bulkCentre: triples(parcelCount, point),
+  };
+  return { nodes, bones, masses, parcels };
+}
+
+function away(p: Vec3, a: Vec3, b: Vec3): number {
+  const l2 = distance(a, b) ** 2;
+  const t = Math.min(1, Math.max(0, [0, 1, 2].reduce((s, k) => s + (p[k]! - a[k]!) * (b[k]! - a[k]!), 0) / l2));
+  return distance(p, mix(a, b, t));
+}
+
+describe.each([
+  [1, 9, 300],
+  [2, 40, 1500],
+  [3, 230, 4000],
+])('seed %d, %d bones, %d parcels', (seed, boneCount, parcelCount) => {
+  const { nodes, bones, masses, parcels } = tangle(seed, boneCount, parcelCount);
+  const load = lumpLoad(parcels, [0, 0, 1], 2, masses, nodes, bones, [], () => 0, [0.4, 0.2, 0]);
+  const place = new Map(nodes.map((n) => [n.id, n.at]));
+  const at = (array: Float64Array, p: number): Vec3 => [array[p * 3]!, array[p * 3 + 1]!, array[p * 3 + 2]!];
+
+  test('every parcel hangs on the bone of its mass that is nearest, as found by looking at all of them', () => {
+    const volume = new Float64Array(boneCount);
+    for (let p = 0; p < parcelCount; p++) {
+      const clay = parcels.clayVolume[p]!,
+        bulk = parcels.bulkVolume[p]!;
+      const middle = mix(at(parcels.clayCentre, p), at(parcels.bulkCentre, p), bulk / (clay + bulk));
+      let best = -1,
+        least = Infinity;
+      bones.forEach((b, i) => {
+        if (!b.masses.includes(masses[parcels.mass[p]!]!)) return;
+        const d = away(middle, place.get(b.from)!, place.get(b.to)!);
+        if (d < least) {
+          least = d;
+          best = i;
+        }
+      });
+      volume[best]! += clay + bulk;
+    }
+    for (let b = 0; b < boneCount; b++) {
+      let hung = 0;
+      for (let s = 0; s < stationsPerBone; s++)
+        for (let c = 0; c < 3; c++) hung += load.amounts[amountIndex(load, b, s, c)]!;
+      expect(Math.abs(hung - volume[b]!)).toBeLessThan(1e-14);
+    }
+  });
+
+  test('amount and first moment of clay, bulk and wrap are kept; what has no clay is not wrapped', () => {
+    const total = (component: number) => {
+      const sum = [0, 0, 0, 0];
+      for (let b = 0; b < boneCount; b++) {
+        for (let s = 0; s < stationsPerBone; s++) {
+          const i = amountIndex(load, b, s, component);
+          const from = stationAt(load.ends[b]!, s);
+          const amount = load.amounts[i]!;
+          sum[0] = sum[0]! + amount;
+          for (let k = 0; k < 3; k++) sum[k + 1] = sum[k + 1]! + amount * from[k]! + load.amounts[i + 1 + k]!;
+        }
+      }
+      return sum;
+    };
+    const wanted = (volume: Float64Array, centre: Float64Array, only: (mass: number) => boolean) => {
+      const sum = [0, 0, 0, 0];
+      for (let p = 0; p < parcelCount; p++) {
+        if (!only(parcels.mass[p]!)) continue;
+        const v = volume[p]!;
+        sum[0] = sum[0]! + v;
+        for (let k = 0; k < 3; k++) sum[k + 1] = sum[k + 1]! + v * centre[p * 3 + k]!;
+      }
+      return sum;
+    };
+    const close = (a: readonly number[], b: readonly number[]) =>
+      a.forEach((v, i) => expect(Math.abs(v - b[i]!)).toBeLessThan(1e-12));
+    close(
+      total(0),
+      wanted(parcels.clayVolume, parcels.clayCentre, (m) => m < 2),
+    );
+    close(
+      total(1),
+      wanted(parcels.clayVolume, parcels.clayCentre, (m) => m === 2),
+    );
+    close(
+      total(2),
+      wanted(parcels.bulkVolume, parcels.bulkCentre, () => true),
+    );
+    expect(total(3)[0]).toBeCloseTo(0.6, 9);
+    expect(total(4)[0]).toBe(0);
+  });
+});

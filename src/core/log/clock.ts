@@ -1,0 +1,33 @@
+import { z } from 'zod';
+import { failure, formatDuration } from '../quantity';
+import { entryKind } from './kind';
+
+/** A clock that was set going (a batch, a coat, an oven) runs from its entry's own time; another entry stops it. */
+const notByHand = () => failure('not-by-hand', 'kind', 'Clocks are set on the bench card.');
+
+export const clock = entryKind({
+  id: 'clock',
+  name: 'Clock',
+  schema: z.strictObject({
+    name: z.string().trim().min(1).max(80),
+    seconds: z
+      .number()
+      .positive()
+      .max(40 * 86400),
+  }),
+  fields: [],
+  read: notByHand,
+  fill: null,
+  words: (d) => ({ main: `Clock: ${d.name}`, more: formatDuration(d.seconds) }),
+});
+
+export const clockStop = entryKind({
+  id: 'clock-stop',
+  name: 'Clock stopped',
+  schema: z.strictObject({ clock: z.uuid() }),
+  fields: [],
+  read: notByHand,
+  fill: null,
+  words: () => ({ main: 'Clock stopped', more: '' }),
+  points: ['clock'],
+});

@@ -1,0 +1,21 @@
+/**
+ * The piece worked out. In: a build, what its log knows of it, and what the last drying of the whole found. Out: form,
+ * armature, clay and load looked up and measured (`Piece`), and everything that is judged of it (`PieceReport`).
+ */
+export * from './piece';
+export * from './status';
+export * from './report';
+export * from './work-out';
+export * from './result-cache';
+export * from './full-findings';
+export * from './full-drying';
+export * from './fit-to-log';
+export * from './quick-against-full';
+export { coatState, dryShareInRoom, layingOf, regionName, regionShapes, factorPushes } from './quick-drying';
+export { layClay, nominalPush, sectionsIn, stateTime, type LaidCoat, type Laid } from './laying';
+export { checkLoad, clayMassAt, waterAt, lifeStagesOf } from './load-report';
+export { cutsToFree } from './off-the-armature';
+export { outsideEnvelopes } from './proportion';
+export { stackOf, processesOf } from './clay-report';
+export type { Hours } from './hours';
+export { giveUnderTool } from './give';

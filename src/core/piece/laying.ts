@@ -1,0 +1,345 @@
+import { sectionsByJoins, type Section } from '../armature';
+import { stagesOf } from '../clay';
+import type { DryingCoefficients } from '../catalogue';
+import { hashOf, partHash, type DryState, type Stages } from '../document';
+import {
+  airSpells,
+  crackIndex,
+  dryLayer,
+  evaporationCurve,
+  freeEndShare,
+  furtherCoatRestraint,
+  liftedOffRestraint,
+  moistureAt,
+  rigidRestraint,
+  slidesBelow,
+  weekdayOf,
+  type AirPhase,
+  type CrackIndex,
+  type DryingCourse,
+  type Geometry,
+  type RestraintSpell,
+  type RoomCalendar,
+} from '../drying';
+import type { Piece } from './piece';
+import type { ResultCache } from './result-cache';
+
+/**
+ * The clay laid stage by stage, each coat dried through its thickness in the weather it meets, later stages waiting for
+ * earlier ones, and the core let go of when the piece is lifted off its form or opened.
+ */
+
+/** Coefficients pushed off their nominal, as factors; 1 is nominal. */
+export interface Push {
+  readonly diffusivity: number;
+  readonly transfer: number;
+  readonly sorption: number;
+  readonly restraint: number;
+  readonly shrinkage: number;
+}
+export const nominalPush: Push = { diffusivity: 1, transfer: 1, sorption: 1, restraint: 1, shrinkage: 1 };
+
+export interface LaidCoat {
+  readonly thickness: number;
+  readonly stage: number;
+  /** Seconds after the first clay. */
+  readonly start: number;
+  /** What held it back at first. */
+  readonly restraint: number;
+  readonly course: DryingCourse;
+  readonly crack: CrackIndex;
+  /** Right over a member with nothing but clay between: hardly any of the shrinkage is let go there. */
+  readonly overMember: CrackIndex | null;
+}
+
+/** What a region dries like: one thickness a coat. */
+export interface RegionShape {
+  readonly geometry: Geometry;
+  readonly solid: boolean;
+  readonly thicknesses: readonly number[];
+}
+
+export interface Laid {
+  /** By region, then coat. */
+  readonly coats: readonly (readonly LaidCoat[])[];
+  /** Seconds at which each stage goes on; Infinity where the one before never gets there. */
+  readonly starts: readonly { readonly stage: number; readonly at: number }[];
+  /** When it comes off its form; null where it does not. */
+  readonly lifted: number | null;
+}
+
+/** Everything the laying is worked out from: what is not in here cannot change it. */
+export interface LayingInputs {
+  readonly regions: readonly LaidRegion[];
+  readonly calendar: RoomCalendar;
+  readonly stages: Pick<Stages, 'waits' | 'lift' | 'split'>;
+  readonly clay: DryingCoefficients;
+  readonly tabulatedW0: number;
+  /** Of what weighing found. */
+  readonly evaporation: number;
+}
+
+interface LaidRegion extends RegionShape {
+  readonly id: string;
+  /** Of each coat. */
+  readonly stages: readonly number[];
+  /** Of the first coat's inner face. */
+  readonly restraint: number;
+  readonly innerFace: number;
+  readonly area: number;
+  /** A member lies in its first coat. */
+  readonly overMember: boolean;
+}
+
+/** Inside a hollow that has been closed again the air hardly changes. */
+const closedHollow = 0.1;
+
+export function calendarOf(piece: Pick<Piece, 'build' | 'known'>): RoomCalendar {
+  const { room, stages, brief } = piece.build;
+  return {
+    room,
+    startHour: stages.startHour,
+    weekday: weekdayOf(brief.startDate),
+    history: piece.known.room,
+  };
+}
+
+/** A form open on one side lets a film slip; one that closes on itself grips the clay whatever is on it. */
+const openForms = new Set(['mask', 'worn-shell']);
+
+/** What it comes apart into; none or one where it does not. */
+export function sectionsIn(piece: Pick<Piece, 'armature'>): readonly Section[] {
+  return piece.armature.sections ?? sectionsByJoins(piece.armature);
+}
+
+export function restraintOnCore(piece: Piece, region: number): number {
+  const { stages, form } = piece.build;
+  const slips = stages.film && openForms.has(form.start.kind) ? 0.5 : 1;
+  const core = piece.faces[region]?.restraint ?? piece.face.restraint;
+  // Sections clad by themselves have free ends.
+  const slides = stages.apart && core < slidesBelow && sectionsIn(piece).length > 1 ? freeEndShare : 1;
+  return core * slips * slides;
+}
+
+export function layingInputs(
+  piece: Piece,
+  clay: DryingCoefficients,
+  shapes: readonly RegionShape[],
+  areas: readonly number[],
+): LayingInputs {
+  const { waits, lift, split } = piece.build.stages;
+  const { evaporation, diffusion } = piece.factors;
+  return {
+    regions: piece.regions.map((id, r): LaidRegion => {
+      const shape = shapes[r]!;
+      const numbers = stagesOf(piece.build, id);
+      return {
+        ...shape,
+        id,
+        // What is too slight for a core is one lump, done when its last coat is on; clay all through is laid at once.
+        stages: shape.thicknesses.map((_, k) =>
+          !shape.solid ? (numbers[k] ?? k + 1) : piece.face.solid ? 1 : (numbers[numbers.length - 1] ?? 1),
+        ),
+        restraint: restraintOnCore(piece, r),
+        innerFace: shape.solid ? 0 : (piece.faces[r]?.innerFace ?? 0),
+        area: areas[r] ?? 0,
+        overMember: piece.thinOver[r]!.length > 0,
+      };
+    }),
+    calendar: calendarOf(piece),
+    stages: { waits, lift, split },
+    clay: { ...clay, D_wet: clay.D_wet * diffusion, D_dry: clay.D_dry * diffusion },
+    tabulatedW0: piece.mixed.tabulatedW0,
+    evaporation,
+  };
+}
+
+export function stateTime(course: DryingCourse, state: DryState): number {
+  return (
+    (state === 'touch-dry' ? course.touchDry : state === 'leather-hard' ? course.leatherHard : course.throughDry) ??
+    Infinity
+  );
+}
+
+/** A region's last coat: the one that begins last. */
+export function lastCoat(coats: readonly LaidCoat[]): LaidCoat | undefined {
+  return coats.reduce<LaidCoat | undefined>((l, c) => (!l || c.start >= l.start ? c : l), undefined);
+}
+
+export function layClay(inputs: LayingInputs, cache: ResultCache, push: Push = nominalPush): Laid {
+  const { calendar, ...rest } = inputs;
+  const key = hashOf([rest, push, calendarHash(calendar)]);
+  return cache.keep('laid', key, () => layPushed(inputs, cache, push));
+}
+
+function calendarHash({ room, startHour, weekday, history }: RoomCalendar): string {
+  return `${partHash(room)}:${startHour}:${weekday}:${history ? partHash(history) : ''}`;
+}
+
+function layPushed(inputs: LayingInputs, cache: ResultCache, push: Push): Laid {
+  const { clay } = inputs;
+  const pushed: LayingInputs = {
+    ...inputs,
+    clay: {
+      ...clay,
+      D_wet: clay.D_wet * push.diffusivity,
+      D_dry: clay.D_dry * push.diffusivity,
+      w_m: clay.w_m * push.sorption,
+      shrinkage: clay.shrinkage * push.shrinkage,
+    },
+    evaporation: inputs.evaporation * push.transfer,
+  };
+  const { lift } = inputs.stages;
+  if (!lift) return layOnce(pushed, cache, push, null);
+  if (lift.when === 'hours') return layOnce(pushed, cache, push, lift.hours * 3600);
+  // When it is ready to come off is found on the form; from then on it dries from both faces.
+  const on = layOnce(pushed, cache, push, null);
+  const state = lift.when;
+  const last = on.starts[on.starts.length - 1]?.stage;
+  // Ears kept wrapped lag behind and are carried by the rest: what counts is when most of the face is there.
+  let sum = 0,
+    area = 0;
+  on.coats.forEach((coats, r) => {
+    const at = coats
+      .filter((c) => c.stage === last)
+      .map((c) => c.start + stateTime(c.course, state))
+      .reduce((m, t) => Math.max(m, t), 0);
+    const face = inputs.regions[r]?.area ?? 0;
+    if (at === 0 || !Number.isFinite(at)) return;
+    sum += face * at;
+    area += face;
+  });
+  const ready = area > 0 ? sum / area : Infinity;
+  return layOnce(pushed, cache, push, ready + lift.hours * 3600);
+}
+
+interface InnerChange {
+  /** Seconds after the first clay. */
+  readonly at: number;
+  readonly innerFace: number;
+  readonly lets: boolean;
+}
+
+/** When and how the inner face of the first coat changes. */
+function innerChanges({ split }: LayingInputs['stages'], lifted: number | null): InnerChange[] {
+  const out: InnerChange[] = [];
+  if (split)
+    out.push(
+      { at: split.from * 3600, innerFace: 1, lets: true },
+      { at: Math.max(split.from, split.until) * 3600, innerFace: closedHollow, lets: true },
+    );
+  if (lifted !== null && Number.isFinite(lifted)) out.push({ at: lifted, innerFace: 1, lets: true });
+  return out.sort((a, b) => a.at - b.at);
+}
+
+function phasesFrom(
+  { calendar, evaporation }: LayingInputs,
+  cache: ResultCache,
+  region: string,
+  start: number,
+  changes: readonly InnerChange[],
+): AirPhase[] {
+  const own = [calendar.room, ...(calendar.history?.spells.map((s) => s.room) ?? [])].some((room) =>
+    room.covers.some((c) => c.regions.length > 0),
+  )
+    ? region
+    : '';
+  const key = hashOf([calendarHash(calendar), own, start]);
+  const spells = cache.keep('spells', key, () => airSpells(calendar, region, start));
+  const curve = (s: (typeof spells)[number]) =>
+    cache.keep('curve', `${s.air.temperature}:${s.air.relativeHumidity}:${s.air.speed}:${s.cover}:${evaporation}`, () =>
+      evaporationCurve(s.air, s.cover, evaporation),
+    );
+  const out: AirPhase[] = [];
+  let begun = 0;
+  for (const s of spells) {
+    const cuts = changes.map((c) => c.at - start).filter((t) => t > begun && t < s.until);
+    for (const until of [...cuts, s.until]) {
+      const last = changes.filter((c) => c.at - start <= begun).pop();
+      out.push({
+        until,
+        curve: curve(s),
+        relativeHumidity: s.air.relativeHumidity,
+        ...(last ? { innerFace: last.innerFace } : {}),
+      });
+      begun = until;
+    }
+  }
+  return out;
+}
+
+function layOnce(inputs: LayingInputs, cache: ResultCache, push: Push, lifted: number | null): Laid {
+  const { waits } = inputs.stages;
+  const changes = innerChanges(inputs.stages, lifted);
+  const all = [...new Set(inputs.regions.flatMap((r) => r.stages))].sort((a, b) => a - b);
+  const coats: LaidCoat[][] = inputs.regions.map(() => []);
+  const starts: { stage: number; at: number }[] = [];
+  let start = 0;
+  all.forEach((stage, n) => {
+    starts.push({ stage, at: start });
+    const wait = waits[n] ?? { until: 'through-dry' as const, hours: 0 };
+    let reached = 0;
+    inputs.regions.forEach((region, r) =>
+      region.thicknesses.forEach((_, k) => {
+        if (region.stages[k] !== stage) return;
+        const coat = dryCoat(inputs, cache, region, k, start, push, changes);
+        coats[r]?.push(coat);
+        reached = Math.max(reached, stateTime(coat.course, wait.until));
+      }),
+    );
+    start += reached + wait.hours * 3600;
+  });
+  return { coats, starts, lifted };
+}
+
+function dryCoat(
+  inputs: LayingInputs,
+  cache: ResultCache,
+  region: LaidRegion,
+  k: number,
+  start: number,
+  push: Push,
+  changes: readonly InnerChange[],
+): LaidCoat {
+  const { clay, tabulatedW0 } = inputs;
+  const first = k === 0;
+  const thickness = region.thicknesses[k]!;
+  const begins = Number.isFinite(start) ? start : 0;
+  const innerFace = first ? region.innerFace : 0;
+  const mine = first && !region.solid ? changes : [];
+  const phases = phasesFrom(inputs, cache, region.id, begins, mine);
+  // Phases are few and their curves kept: what they are is told by their ends and a figure of each curve.
+  const key = hashOf([
+    clay,
+    tabulatedW0,
+    region.geometry,
+    thickness,
+    innerFace,
+    phases.map((p) => [p.until, p.innerFace ?? -1, p.curve.fluxes[256], p.curve.fluxes[0], p.relativeHumidity]),
+  ]);
+  const course = cache.keep('course', key, () =>
+    dryLayer({ clay, tabulatedW0, geometry: region.geometry, thickness, innerFace, phases }),
+  );
+  const let1 = mine.find((c) => c.lets);
+  const spellsOf = (restraint: number): RestraintSpell[] =>
+    let1 && Number.isFinite(start)
+      ? [
+          {
+            restraint,
+            until: let1.at <= begins ? 0 : moistureAt(course.history, let1.at - begins).shrinkageDone,
+          },
+          { restraint: liftedOffRestraint, until: 1 },
+        ]
+      : [{ restraint, until: 1 }];
+  const held = (share: number) => crackIndex(clay, thickness, course, spellsOf(Math.min(1, share * push.restraint)));
+  const restraint = first ? region.restraint : furtherCoatRestraint;
+  return {
+    thickness,
+    stage: region.stages[k]!,
+    start,
+    restraint: Math.min(1, restraint * push.restraint),
+    course,
+    crack: held(restraint),
+    overMember: first && region.overMember ? held(Math.max(restraint, rigidRestraint)) : null,
+  };
+}

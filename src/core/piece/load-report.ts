@@ -1,0 +1,385 @@
+import { moistureAt } from '../drying';
+import { footprint } from '../form';
+import {
+  armatureItems,
+  centreOf,
+  contactsOf,
+  convexHull,
+  groundUnder,
+  checkBase,
+  lumpedCentre,
+  lifeStages,
+  LoadCheck,
+  situationStages,
+  stanceOn,
+  sumLedger,
+  type BaseCheck,
+  type CheckInputs,
+  type Ledger,
+  type LedgerItem,
+  type LifeStage,
+  type StageCheck,
+  type Stance,
+} from '../load';
+import { spanOf, success, type Range, type Result } from '../quantity';
+import { dryShareInRoom } from './quick-drying';
+import { ResultCache } from './result-cache';
+import type { Piece } from './piece';
+import { statusOf } from './status';
+import { type LetGo, type MemberReport, type RegionReport, type SituationReport } from './report';
+
+export type StageStance = Stance & { readonly moment: string; readonly name: string };
+
+export interface LoadReport {
+  readonly moments: readonly StageCheck[];
+  readonly unpropped: readonly StageCheck[];
+  readonly members: readonly MemberReport[];
+  readonly ledger: Ledger;
+  readonly stances: readonly StageStance[];
+  readonly stance: Stance;
+  readonly base: BaseCheck;
+  /** Which moment asks most of the base. */
+  readonly baseMoment: string;
+  readonly situations: readonly SituationReport[] | null;
+}
+
+export function lifeStagesOf(piece: Piece): LifeStage[] {
+  return lifeStages({
+    situation: piece.build.brief.situation,
+    hasBulk: !piece.face.solid,
+    coats: piece.coats,
+    wetDensity: piece.mixed.wetDensity,
+    dryDensity: piece.mixed.wetDensity * dryShareInRoom(piece),
+    dries: piece.clay.setting === 'dries',
+  });
+}
+
+function inputsOf(
+  piece: Piece,
+  props: CheckInputs['props'],
+  yieldFactor = 1,
+  strength: 'low' | 'nominal' | 'high' = 'nominal',
+): CheckInputs {
+  return {
+    armature: piece.armature,
+    load: piece.load,
+    bulk: piece.bulk,
+    bulkDensity: piece.face.solid ? 0 : piece.bulk.density,
+    wrapPerArea: piece.wrapPerArea,
+    ...(piece.wrap.skin && !piece.face.solid ? { skin: piece.wrap.skin } : {}),
+    clayYield: piece.clay.yieldStress * yieldFactor,
+    grip: piece.face.grip,
+    props,
+    stockOf:
+      strength === 'nominal'
+        ? piece.stockOf
+        : (id) => {
+            const s = piece.stockOf(id);
+            return s && { ...s, strength: { ...s.strength, nominal: s.strength[strength] } };
+          },
+  };
+}
+
+/** The load check alone, nothing kept from before: every moment, the base and the stance. */
+export function checkLoad(piece: Piece): Result<LoadReport> {
+  return loadReport(piece, new ResultCache(), [], false);
+}
+
+export function loadReport(
+  piece: Piece,
+  cache: ResultCache,
+  regions: readonly RegionReport[],
+  ranges: boolean,
+): Result<LoadReport> {
+  const moments = lifeStagesOf(piece);
+  const known = new Set(piece.armature.nodes.map((n) => n.id));
+  const standing = piece.build.armature.props
+    .filter((p) => known.has(p.node))
+    .map((p) => ({ node: p.node, lasting: p.until === 'always' }));
+  const checks: StageCheck[] = [];
+  const unpropped: StageCheck[] = [];
+  const check = new LoadCheck(inputsOf(piece, standing), cache.symbolicFactor);
+  const bare = standing.length > 0 ? new LoadCheck(inputsOf(piece, [])) : check;
+  for (const moment of moments) {
+    const found = check.at(moment);
+    if (!found.ok) return found;
+    checks.push(found.value);
+    const alone = moment.propped === 'none' || bare === check ? found : bare.at(moment);
+    if (!alone.ok) return alone;
+    unpropped.push(alone.value);
+  }
+  checks.splice(0, checks.length, ...check.withBowing(checks));
+  cache.symbolicFactor = check.symbolicFactor;
+  const pushed = ranges ? strengthRanges(piece, moments, checks, standing, check) : null;
+  const ledger = ledgerOf(piece, regions);
+  const stances = moments.map((m) => stanceAt(piece, m, ledger));
+  const stance = stances.reduce((worst, s) => (s.tipAngle < worst.tipAngle ? s : worst));
+  const base = baseOf(piece, moments, checks);
+  return success({
+    situations: ranges ? situationsOf(piece, bare) : null,
+    baseMoment: base.moment,
+    moments: checks,
+    unpropped,
+    members: memberReports(piece, checks, pushed),
+    ledger,
+    stances,
+    stance,
+    base: base.check,
+  });
+}
+
+function ledgerOf(piece: Piece, regions: readonly RegionReport[]): Ledger {
+  const items: LedgerItem[] = [];
+  regions.forEach((r, i) => {
+    const parts = piece.volumes.perMass.filter((_, m) => piece.regionOfMass[m] === i);
+    const clay = centreOf(parts.map((v) => ({ mass: v.clay, at: v.clayCentre })));
+    const bulk = centreOf(parts.map((v) => ({ mass: v.bulk, at: v.bulkCentre })));
+    if (clay.mass > 0)
+      items.push({
+        id: `clay/${r.id}`,
+        name: `clay, ${r.name}`,
+        kind: 'clay',
+        wet: r.clayWet,
+        dry: r.clayDry,
+        at: clay.at,
+      });
+    if (bulk.mass > 0 && !piece.face.solid) {
+      const mass = bulk.mass * piece.bulk.density;
+      items.push({
+        id: `bulk/${r.id}`,
+        name: `${piece.bulk.name}, ${r.name}`,
+        kind: 'bulk',
+        wet: mass,
+        dry: mass,
+        at: bulk.at,
+      });
+    }
+    const wrap = centreOf(
+      parts.map((v) => ({ mass: piece.layersPerArea[i]! * (v.clay > 0 ? v.area : 0), at: v.clayCentre })),
+    );
+    if (wrap.mass > 0)
+      items.push({
+        id: `wrap/${r.id}`,
+        name: `${piece.build.regions.everywhere.under || piece.build.regions.own[r.id]?.under ? 'layers' : piece.wrap.name}, ${r.name}`,
+        kind: 'wrap',
+        wet: wrap.mass,
+        dry: wrap.mass,
+        at: wrap.at,
+      });
+  });
+  items.push(...armatureItems(piece.armature, piece.stockOf));
+  return sumLedger(items);
+}
+
+/** Its board's corners or feet; without a board, whatever of the form lies within two cells of the ground. */
+function touching(piece: Piece): ReturnType<typeof contactsOf> {
+  const { base } = piece.armature;
+  if (base.standing !== 'own') return contactsOf(base);
+  const under = footprint(piece.grid, piece.extent.low[2], 2 * piece.grid.step);
+  return under.length > 0 ? convexHull(under) : contactsOf(base);
+}
+
+function stanceAt(piece: Piece, moment: LifeStage, ledger: Ledger): StageStance {
+  const hung = lumpedCentre(piece.load, moment, piece.face.solid ? 0 : piece.bulk.density, piece.wrapPerArea);
+  const rest = ledger.items
+    .filter((i) => i.kind === 'hardware' || i.kind === 'base' || i.kind === 'ballast')
+    .map((i) => ({ mass: i.wet, at: i.at }));
+  const whole = centreOf([...rest, hung]);
+  const { base } = piece.armature;
+  const top = piece.armature.nodes.reduce((z, n) => Math.max(z, n.at[2]), 0);
+  return {
+    ...stanceOn(touching(piece), whole.mass, whole.at, groundUnder(base), top),
+    moment: moment.id,
+    name: moment.name,
+  };
+}
+
+function baseOf(
+  piece: Piece,
+  moments: readonly LifeStage[],
+  checks: readonly StageCheck[],
+): { check: BaseCheck; moment: string } {
+  const { base } = piece.armature;
+  const stock = piece.stockOf(base.stock);
+  const against = (moment: number, safety: number) =>
+    checkBase(
+      base,
+      moment,
+      safety,
+      stock?.density ?? 640,
+      (stock?.strength.nominal ?? 40e6) * (stock?.allowed ?? 1 / 3),
+    );
+  const most = (b: BaseCheck) => Math.max(b.screwUtilisation, b.boardUtilisation);
+  return checks.reduce(
+    (worst, c, i) => {
+      const check = against(c.footMoment, moments[i]?.safety ?? 1.5);
+      return most(check) > most(worst.check) ? { check, moment: c.name } : worst;
+    },
+    { check: against(0, 1.5), moment: checks[0]?.name ?? '' },
+  );
+}
+
+/** Finished, without props, in each situation there is: what it would come through beyond what it is meant for. */
+function situationsOf(piece: Piece, check: LoadCheck): SituationReport[] {
+  const nameOf = new Map(piece.armature.bones.map((b) => [b.id, b.name]));
+  const solved = situationStages({
+    coats: piece.coats,
+    dryDensity: piece.mixed.wetDensity * dryShareInRoom(piece),
+  }).flatMap((m) => {
+    const found = check.at(m);
+    return found.ok ? [{ m, found: found.value }] : [];
+  });
+  return solved.map(({ m, found }): SituationReport => {
+    const worst = check
+      .withBowing([found])[0]
+      ?.bones.reduce((w, b) => (Math.max(b.utilisation, b.buckling) > Math.max(w.utilisation, w.buckling) ? b : w));
+    if (!worst) throw new Error('no bones');
+    const utilisation = Math.max(worst.utilisation, worst.buckling);
+    return {
+      id: m.id as SituationReport['id'],
+      name: m.name,
+      utilisation,
+      bone: nameOf.get(worst.bone) ?? worst.bone,
+      cause: worst.cause,
+      status: statusOf(utilisation),
+    };
+  });
+}
+
+interface Pushed {
+  readonly byBone: ReadonlyMap<string, Range>;
+}
+
+const idle = 0.05;
+
+/** Whether moment `i` is the one that asks most of some bone that is asked for anything. */
+function asksMost(checks: readonly StageCheck[], i: number): boolean {
+  return (
+    checks[i]?.bones.some(
+      (b, k) => b.utilisation > idle && checks.every((c) => (c.bones[k]?.utilisation ?? 0) <= b.utilisation),
+    ) ?? false
+  );
+}
+
+/** Each bone's utilisation with clay and metal at the ends of their strength, at the moment that asks most of it. */
+function strengthRanges(
+  piece: Piece,
+  moments: readonly LifeStage[],
+  checks: readonly StageCheck[],
+  props: CheckInputs['props'],
+  nominal: LoadCheck,
+): Pushed {
+  const cases = [
+    ...[0.6, 1.5].map(
+      (clay) => new LoadCheck({ ...inputsOf(piece, props, clay), bowing: false }, nominal.symbolicFactor),
+    ),
+    ...(['low', 'high'] as const).map(
+      (metal) => new LoadCheck({ ...inputsOf(piece, props, 1, metal), bowing: false }, nominal.symbolicFactor, nominal),
+    ),
+  ];
+  const outcomes = new Map<string, number[]>();
+  const asking = moments.filter((_, i) => asksMost(checks, i));
+  for (const pushed of cases) {
+    const best = new Map<string, number>();
+    for (const moment of asking) {
+      const check = pushed.at(moment);
+      if (!check.ok) continue;
+      for (const b of check.value.bones) best.set(b.bone, Math.max(best.get(b.bone) ?? 0, b.utilisation));
+    }
+    for (const [id, u] of best) outcomes.set(id, [...(outcomes.get(id) ?? []), u]);
+  }
+  const byBone = new Map<string, Range>();
+  for (const [id, all] of outcomes) {
+    const at = checks.reduce((m, c) => Math.max(m, c.bones.find((b) => b.bone === id)?.utilisation ?? 0), 0);
+    byBone.set(id, spanOf(at, all));
+  }
+  return { byBone };
+}
+
+function memberReports(piece: Piece, checks: readonly StageCheck[], pushed: Pushed | null): MemberReport[] {
+  return piece.armature.bones.map((bone, i) => {
+    let worst = checks[0]?.bones[i];
+    let name = checks[0]?.name ?? '';
+    for (const c of checks) {
+      const b = c.bones[i];
+      if (b && worst && Math.max(b.utilisation, b.buckling) > Math.max(worst.utilisation, worst.buckling)) {
+        worst = b;
+        name = c.name;
+      }
+    }
+    if (!worst) throw new Error(`bone ${bone.id} was not checked`);
+    const utilisation = Math.max(worst.utilisation, worst.buckling);
+    const { demand, capacity, metalShare, bulkShare, clayShare, carries, sag, sagShare, buckling, set, cause } = worst;
+    return {
+      id: bone.id,
+      name: bone.name,
+      moment: name,
+      utilisation,
+      utilisationRange: pushed?.byBone.get(bone.id) ?? null,
+      status: statusOf(utilisation),
+      demand,
+      capacity,
+      metalShare,
+      bulkShare,
+      clayShare,
+      carries,
+      sag,
+      sagShare,
+      buckling,
+      set,
+      cause,
+    };
+  });
+}
+
+/**
+ * When the hand or the prop may go. With the strength of fresh clay throughout (dried clay is never relied on), the
+ * only thing that changes is the water that leaves: between wet and dry the load falls in step with it.
+ */
+export function letGo(piece: Piece, load: LoadReport, regions: readonly RegionReport[]): LetGo {
+  const worst = (c: StageCheck | undefined) => c?.bones.reduce((m, b) => Math.max(m, b.utilisation), 0) ?? 0;
+  const wet = load.unpropped.filter((c) => c.moment.startsWith('clay')).reduce((m, c) => Math.max(m, worst(c)), 0);
+  const dry = worst(load.unpropped.find((c) => c.moment === 'dry'));
+  if (wet <= 1) return { when: 'at-once', after: 0, unproppedWet: wet, unproppedDry: dry };
+  if (dry > 1 || !piece.mixed.drying) return { when: 'never', after: null, unproppedWet: wet, unproppedDry: dry };
+  const share = (wet - 1) / (wet - dry);
+  return { when: 'after', after: timeOfWaterLost(piece, regions, share), unproppedWet: wet, unproppedDry: dry };
+}
+
+/** Seconds until `share` of the water that will leave the whole piece has left. */
+function timeOfWaterLost(piece: Piece, regions: readonly RegionReport[], share: number): number | null {
+  const d = piece.mixed.drying;
+  if (!d) return null;
+  const last = regions.reduce((m, r) => Math.max(m, r.throughDry ?? Infinity), 0);
+  if (!Number.isFinite(last)) return null;
+  const wet = waterAt(piece, regions, 0),
+    end = waterAt(piece, regions, last);
+  let low = 0,
+    high = last;
+  for (let i = 0; i < 50; i++) {
+    const middle = (low + high) / 2;
+    if (wet - waterAt(piece, regions, middle) < share * (wet - end)) low = middle;
+    else high = middle;
+  }
+  return high;
+}
+
+/** kg of water in the clay that is on at `time` seconds. */
+export function waterAt(piece: Piece, regions: readonly RegionReport[], time: number): number {
+  const d = piece.mixed.drying;
+  if (!d) return 0;
+  return regions.reduce((sum, r) => sum + clayMassAt(r, d.rho_dry, time).water, 0);
+}
+
+/** Dry solids and water of a region's clay that is on at `time`. */
+export function clayMassAt(region: RegionReport, rhoDry: number, time: number): { solids: number; water: number } {
+  let solids = 0,
+    water = 0;
+  for (const coat of region.coats) {
+    if (coat.start > time) continue;
+    const own = rhoDry * region.clayVolume * (region.thickness > 0 ? coat.thickness / region.thickness : 1);
+    solids += own;
+    water += own * moistureAt(coat.course.history, time - coat.start).meanMoisture;
+  }
+  return { solids, water };
+}

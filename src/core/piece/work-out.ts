@@ -1,0 +1,170 @@
+import { clayStiffness, cutList } from '../armature';
+import { clayToBuy } from '../clay';
+import { placingRate, planBatches, type BatchPlan } from '../cure';
+import { buildHash, partHash } from '../document';
+import { combineDepartures, nightsOf, success, type Range, type Result } from '../quantity';
+import { finishedParts, handlingOf, mountOf } from './carrying';
+import { conflictsOf, heatOf, stayingPut } from './clay-report';
+import { dryingKey, type FullFindings } from './full-findings';
+import { giveUnderTool } from './give';
+import { hoursFor } from './hours';
+import { letGo, loadReport, type LoadReport } from './load-report';
+import type { Piece } from './piece';
+import { quickDrying, type DryingReport } from './quick-drying';
+import type { PieceReport, RegionReport, Summary } from './report';
+import type { ResultCache } from './result-cache';
+
+/** How far a piece is worked out. */
+export interface WorkOutOptions {
+  /** Everything uncertain pushed to its ends; 'drying' does so with the drying alone. */
+  readonly ranges: boolean | 'drying';
+  readonly full: FullFindings | null;
+}
+
+/** The piece worked out: weight, strength, standing, drying, what it takes and how it is handled. */
+export function workOut(piece: Piece, cache: ResultCache, options: WorkOutOptions): Result<PieceReport> {
+  const key = `${buildHash(piece.build)}:${partHash(piece.known)}:${options.ranges}:${options.full ? partHash(options.full) : ''}`;
+  return cache.keep('worked out', key, () => {
+    const drying = quickDrying(piece, cache, {
+      ranges: options.ranges !== false,
+      full: options.full,
+      key: options.full ? dryingKey(piece.build, piece.known) : '',
+    });
+    const load = loadReport(piece, cache, drying.regions, options.ranges === true);
+    return load.ok ? success(assemble(piece, cache, drying, load.value)) : load;
+  });
+}
+
+function batchesOf(piece: Piece, mass: number): BatchPlan | null {
+  const { clay, build } = piece;
+  if (clay.setting !== 'sets' || clay.workingMinutes === null || clay.cureHours === null) return null;
+  return planBatches(mass, clay.workingMinutes.nominal, clay.cureHours, build.room.temperature, placingRate.blockingIn);
+}
+
+/** Seconds from the start to ready; placing a clay that sets takes its share of the week. */
+function readyAfter(piece: Piece, regions: readonly RegionReport[], cure: BatchPlan | null): number | null {
+  if (cure) return placingSeconds(piece, cure) + cure.cureHours * 3600;
+  if (piece.clay.setting === 'never') return 0;
+  if (piece.clay.setting !== 'dries') return null;
+  const all = regions.filter((r) => r.coats.length > 0).map((r) => r.throughDry);
+  return all.some((t) => t === null) ? null : all.reduce<number>((m, t) => Math.max(m, t ?? 0), 0);
+}
+
+/** Placing runs on the hours there are: what does not fit in one evening's share goes on over the following days. */
+function placingSeconds(piece: Piece, cure: BatchPlan): number {
+  const hours = cure.placingMinutes / 60;
+  const perDay = Math.max(1, piece.build.brief.hoursPerWeek / 7);
+  const wholeDays = Math.max(0, Math.ceil(hours / perDay - 1e-9) - 1);
+  return wholeDays * 86400 + (hours - wholeDays * perDay) * 3600;
+}
+
+function summaryOf(
+  piece: Piece,
+  regions: readonly RegionReport[],
+  load: LoadReport,
+  cure: BatchPlan | null,
+  cost: number,
+  toBuy: number,
+): Summary {
+  const weakest = load.members.reduce((w, m) => (m.utilisation > w.utilisation ? m : w));
+  const cracked = regions.reduce<RegionReport | undefined>((w, r) => (!w || r.crack > w.crack ? r : w), undefined);
+  const ready = readyAfter(piece, regions, cure);
+  return {
+    wet: load.ledger.wet,
+    dry: load.ledger.dry,
+    utilisation: weakest.utilisation,
+    weakest: weakest.name,
+    weakestMoment: weakest.moment,
+    tipAngle: load.stance.tipAngle,
+    push: load.stance.push,
+    crack: cracked?.crack ?? 0,
+    crackRegion: cracked?.name ?? '',
+    readyAfter: ready,
+    nights: ready === null ? null : nightsOf(ready),
+    clayToBuy: toBuy,
+    cost,
+  };
+}
+
+function readyRangeOf(regions: readonly RegionReport[], ready: number | null): Range | null {
+  const ranges = regions.map((r) => r.throughDryRange).filter((r): r is Range => r !== null);
+  if (ranges.length === 0 || ready === null) return null;
+  return {
+    low: ranges.reduce((m, r) => Math.max(m, r.low), 0),
+    nominal: ready,
+    high: ranges.reduce((m, r) => Math.max(m, r.high), ready),
+  };
+}
+
+function assemble(piece: Piece, cache: ResultCache, drying: DryingReport, load: LoadReport): PieceReport {
+  const { regions } = drying;
+  const clayVolume = regions.reduce((sum, r) => sum + r.clayVolume, 0);
+  const clay = clayToBuy(piece.build, piece.mixed, clayVolume);
+  const cure = batchesOf(piece, clay.onPiece);
+  const stocks = new Map(
+    piece.armature.members.flatMap((m) => {
+      const s = piece.stockOf(m.stock);
+      return s ? [[m.stock, s] as const] : [];
+    }),
+  );
+  const cuts = cutList(piece.armature.members, stocks);
+  const wireCost = cuts.reduce((sum, c) => sum + c.cutLength * c.pieces, 0) * piece.build.materials.wirePricePerMetre;
+  const summary = summaryOf(piece, regions, load, cure, clay.cost + wireCost, clay.needed);
+  const { volumes, grid } = piece;
+  const box = piece.extent;
+  const spread = volumes.volumeError * piece.mixed.wetDensity;
+  const finished = finishedParts(piece, load.ledger);
+  const bulkVolume = regions.reduce((sum, r) => sum + r.bulkVolume, 0);
+  const thickest = Math.max(...piece.coats.map((c) => c.reduce((sum, t) => sum + t, 0)));
+  return {
+    summary,
+    size: {
+      height: box.high[2],
+      width: box.high[0] - box.low[0],
+      depth: box.high[1] - box.low[1],
+      volume: volumes.outerVolume,
+      area: volumes.perMass.reduce((sum, m) => sum + m.area, 0),
+      step: grid.step,
+      volumeError: volumes.volumeError,
+    },
+    ledger: load.ledger,
+    moments: load.moments,
+    stances: load.stances,
+    stance: load.stance,
+    base: load.base,
+    members: load.members,
+    finished,
+    mount: mountOf(piece, finished),
+    handling: handlingOf(piece, load.ledger, load.stance, finished),
+    situations: load.situations,
+    baseMoment: load.baseMoment,
+    give: giveUnderTool(
+      { youngs: clayStiffness(piece.clay.yieldStress), thickness: thickest },
+      piece.face.solid ? null : { youngs: piece.bulk.stiffness },
+    ),
+    hours: hoursFor(piece.armature, {
+      bulk: piece.face.solid ? 0 : bulkVolume,
+      wrapped:
+        piece.face.solid || piece.wrap.id === 'none'
+          ? 0
+          : volumes.perMass.reduce((sum, m) => sum + (m.clay > 0 ? m.area : 0), 0),
+      clayMass: clay.onPiece,
+    }),
+    letGo: letGo(piece, load, regions),
+    cover: piece.cover,
+    regions,
+    clay,
+    laying: { starts: drying.starts, lifted: drying.lifted },
+    conflicts: cache.keep('conflicts', buildHash(piece.build), () => conflictsOf(piece)),
+    staying: stayingPut(piece, cache),
+    heat: heatOf(piece, clay.needed),
+    cure,
+    cuts,
+    wireCost,
+    workableDays:
+      piece.clay.setting === 'damp' ? Math.min(...regions.map((r) => (r.leatherHard ?? Infinity) / 86400)) : null,
+    readyRange: readyRangeOf(regions, summary.readyAfter),
+    basis: drying.basis,
+    weightRange: combineDepartures(summary.dry, [summary.dry - spread, summary.dry + spread]),
+  };
+}

@@ -1,0 +1,174 @@
+import { lyingWays } from '../document';
+import { coverKinds } from '../catalogue';
+import { layersOverClay, layersUnderClay } from '../clay';
+import { placingRate } from '../cure';
+import { coatState, sectionsIn, type Piece, type PieceReport, type RegionReport } from '../piece';
+import { exactly, type Range } from '../quantity';
+import type { CoatFacts, JobFacts, RegionFacts } from './steps';
+
+/** What a job's steps are made from, read off a piece and its report. Ranges are there when the report has them. */
+const mixingSeconds = 180;
+const never = 400 * 86400;
+
+export function jobFacts(piece: Piece, report: PieceReport): JobFacts {
+  const { build, clay } = piece;
+  const { stages } = build;
+  const regions = report.regions.filter((r) => r.clayVolume > 0);
+  const heights = regions.map((r) => heightOf(piece, r.id));
+  const top = Math.max(...heights, 1e-9),
+    low = Math.min(...heights, top);
+  const bulk = regions.reduce((sum, r) => sum + r.bulkVolume, 0);
+  const under = [
+    ...new Map(piece.regions.flatMap((id) => layersUnderClay(build, id) ?? []).map((l) => [l.id, l])).values(),
+  ];
+  const over = [...new Map(piece.regions.flatMap((id) => layersOverClay(build, id)).map((l) => [l.id, l])).values()];
+  const facts = regions.map((r, i): RegionFacts => ({
+    id: r.id,
+    name: r.name,
+    area: r.area,
+    bulkShare: bulk > 0 ? r.bulkVolume / bulk : 0,
+    height: heights[i] ?? 0,
+    // The eye rests on what stands high, on a face and on hands; it passes over a back and a foot.
+    seen: /head|face|feature|hand|muzzle|eye/.test(r.id)
+      ? 1
+      : top > low
+        ? (0.2 + 0.6 * ((heights[i] ?? 0) - low)) / (top - low || 1)
+        : 0.6,
+    crack: r.crack,
+    coats: coatFacts(piece, r),
+  }));
+  return {
+    setting: clay.setting,
+    clayName: clay.name,
+    area: report.size.area,
+    armatureHours: report.hours.armature,
+    bulkHours: under.length > 0 && !piece.face.solid ? Math.max(0, report.hours.bulk) : report.hours.bulk,
+    hoursPerKg: 1 / (placingRate.blockingIn * 60),
+    regions: facts,
+    under: under.map(({ id, name }) => ({ id, name })),
+    over: over.map(({ id, name }) => ({ id, name })),
+    processes: build.finish.processes.map((p) => p.kind),
+    props: build.armature.props.length,
+    letGo: build.armature.props.some((p) => p.until === 'always') ? null : (report.letGo.after ?? lastThrough(regions)),
+    lift: stages.lift ? liftWindow(regions, stages.lift) : null,
+    split: stages.split ? { from: stages.split.from * 3600, until: stages.split.until * 3600 } : null,
+    turns: stages.turns.map((t) => ({
+      at: t.at * 3600,
+      lying: lyingWays.find((w) => w.id === t.lying)?.name ?? t.lying,
+    })),
+    uncover: build.room.covers
+      .filter((c) => c.until !== null && c.kind !== 'none')
+      .map((c) => ({
+        at: (c.until ?? 0) * 3600,
+        what: `${coverKinds.find((k) => k.id === c.kind)?.name ?? 'the cover'}${c.regions.length > 0 ? ` from the ${c.regions.map((id) => report.regions.find((r) => r.id === id)?.name ?? id).join(', ')}` : ''}`,
+      })),
+    sections: stages.apart ? sectionsIn(piece).length : 1,
+    working: report.cure ? report.cure.usableMinutes * 60 : null,
+    cure: report.cure ? report.cure.cureHours * 3600 : null,
+    batches: report.cure?.batches.length ?? 0,
+    mixing: mixingSeconds,
+    bakes: report.heat.baking ? report.heat.baking.bakes.map((b) => b.minutes * 60) : [],
+    warming: report.heat.warming ? report.heat.warming.time : null,
+    workable: report.workableDays === null ? null : Math.min(never, report.workableDays * 86400),
+    heavy: report.handling.whole.lift.people > 1,
+    held: heldBy(piece),
+  };
+}
+
+function heldBy(piece: Piece): boolean {
+  const { held } = piece.build.plan;
+  if (held !== 'auto') return held !== 'hands';
+  const { mount } = piece.build.armature;
+  return mount.kind !== 'worn' && piece.armature.base.standing !== 'own';
+}
+
+function heightOf(piece: Piece, region: string): number {
+  const { parcels } = piece.volumes;
+  let sum = 0,
+    clay = 0;
+  for (let p = 0; p < parcels.count; p++) {
+    if (piece.regions[piece.regionOfMass[parcels.mass[p]!]!] !== region) continue;
+    const v = parcels.clayVolume[p]!;
+    sum += v * parcels.clayCentre[p * 3 + 2]!;
+    clay += v;
+  }
+  return clay > 0 ? sum / clay : 0;
+}
+
+function lastThrough(regions: readonly RegionReport[]): number | null {
+  const all = regions.map((r) => r.throughDry);
+  return all.some((t) => t === null) ? null : all.reduce<number>((m, t) => Math.max(m, t ?? 0), 0);
+}
+
+function coatFacts(piece: Piece, r: RegionReport): CoatFacts[] {
+  const { waits } = piece.build.stages;
+  const whole = r.coats.reduce((sum, c) => sum + c.thickness, 0);
+  const coats = piece.coats[piece.regions.indexOf(r.id)] ?? [];
+  // A clay that does not dry has coats too; the drying knows nothing of them.
+  if (r.coats.length === 0) {
+    const sum = coats.reduce((s, t) => s + t, 0);
+    return coats.map((t, k) => ({
+      stage: k + 1,
+      mass: (r.clayWet * t) / (sum || 1),
+      thickness: t,
+      smoothUntil: null,
+      hold: null,
+      through: null,
+      next: null,
+    }));
+  }
+  const stages = [...new Set(r.coats.map((c) => c.stage))].sort((a, b) => a - b);
+  const stateNamed = { 'touch-dry': 'touch', 'leather-hard': 'leather', 'through-dry': 'through' } as const;
+  return r.coats.map((c) => {
+    const wait = waits[stages.indexOf(c.stage)] ?? { until: 'through-dry' as const, hours: 0 };
+    const ready = coatState(r, c, stateNamed[wait.until]);
+    const through = coatState(r, c, 'through');
+    return {
+      stage: c.stage,
+      mass: (r.clayWet * c.thickness) / (whole || 1),
+      thickness: c.thickness,
+      smoothUntil: c.course.smoothUntil === null ? null : within(exactly(c.course.smoothUntil)),
+      hold: atMost(coatState(r, c, 'hold')),
+      through: within(through ?? exactly(never)),
+      next: within(
+        ready
+          ? {
+              low: ready.low + wait.hours * 3600,
+              nominal: ready.nominal + wait.hours * 3600,
+              high: ready.high + wait.hours * 3600,
+            }
+          : exactly(never),
+      ),
+    };
+  });
+}
+
+const within = (r: Range): Range => ({
+  low: Math.min(never, r.low),
+  nominal: Math.min(never, r.nominal),
+  high: Math.min(never, r.high),
+});
+const atMost = (r: Range | null): Range | null => r && within(r);
+
+/** From when the skin has set to when it is too stiff to give, over most of the face; not before the hours asked for. */
+function liftWindow(
+  regions: readonly RegionReport[],
+  lift: { readonly when: 'touch-dry' | 'leather-hard' | 'hours'; readonly hours: number },
+): { least: number; most: number } {
+  let area = 0,
+    first = 0,
+    last = 0;
+  for (const r of regions) {
+    const coat = r.coats[r.coats.length - 1];
+    const touch = coat && coatState(r, coat, 'touch')?.nominal,
+      leather = coat && coatState(r, coat, 'leather')?.nominal;
+    if (touch === undefined || leather === undefined) continue;
+    area += r.area;
+    first += r.area * Math.min(touch, leather);
+    last += r.area * Math.max(touch, leather);
+  }
+  if (area === 0) return { least: lift.hours * 3600, most: never };
+  const asked =
+    lift.when === 'hours' ? lift.hours * 3600 : (lift.when === 'touch-dry' ? last : first) / area + lift.hours * 3600;
+  return { least: Math.min(asked, last / area), most: Math.max(last / area, asked + 3600) };
+}

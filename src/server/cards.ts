@@ -1,0 +1,131 @@
+import path from 'node:path';
+import type { Worker } from 'node:worker_threads';
+import { hashText } from '../core/document';
+import { emptyCard, type BuildCard } from '../core/evaluate';
+import * as db from '../db';
+import type { CardAnswer, CardRequest } from './card-reckoner';
+import { planSurroundings } from './plan';
+import { lastFullFindings } from './questions';
+import { readFlag } from './settings';
+import { database } from './store';
+import { entriesOf } from './workshop';
+
+/**
+ * The shelf's cards. Each is worked out after its build is saved, in a thread of its own, and kept with what it was
+ * worked out from: the builds, the logs, who works when, and the quarter of an hour. Where any of these has changed the
+ * old card is shown as old, and a new one made.
+ */
+const quarter = 900;
+
+/** What all cards hang on: anything that is saved may move the plan of anything else. */
+async function stamp(now: number): Promise<(row: db.ListedBuild) => string> {
+  const store = await database();
+  const [rows, logs, dryings, workshop] = await Promise.all([
+    db.listCards(store),
+    db.logStamps(store),
+    db.dryingStamps(store),
+    readFlag('workshop'),
+  ]);
+  const going = rows.filter((r) => r.active === 1 && r.archivedAt === null).map((r) => `${r.id}:${r.updatedAt}`);
+  const common = [...going, ...[...logs].flat(), workshop ?? '', Math.floor(now / quarter)].join();
+  return (row) => hashText([common, row.id, row.updatedAt, logs.get(row.id) ?? '', dryings.get(row.id) ?? ''].join());
+}
+
+export interface CardOf {
+  readonly row: db.ListedBuild;
+  readonly card: BuildCard;
+  /** It is of what stands now. */
+  readonly fresh: boolean;
+}
+
+/** Every build with the card it has; those that are old are worked out anew, and are there when next asked for. */
+export async function cards(now: number): Promise<CardOf[]> {
+  const of = await stamp(now);
+  const rows = await db.listCards(await database());
+  const old = rows.filter((r) => r.cardOf !== of(r));
+  if (old.length > 0) void reckon(now);
+  return rows.map((row) => ({
+    row,
+    card: row.card === '' ? emptyCard : (JSON.parse(row.card) as BuildCard),
+    fresh: row.cardOf === of(row),
+  }));
+}
+
+interface Holder {
+  turn: Promise<void>;
+  again: boolean;
+  thread: Worker | null;
+}
+const holder = globalThis as unknown as { sostegnoCards?: Holder };
+const state = (): Holder => (holder.sostegnoCards ??= { turn: Promise.resolve(), again: false, thread: null });
+
+/** Works out whatever is old; one turn at a time, and a turn that is waiting stands for all that come before it begins. */
+export function reckon(now: number): Promise<void> {
+  const s = state();
+  if (!s.again) {
+    s.again = true;
+    s.turn = s.turn.then(async () => {
+      s.again = false;
+      await turnOf(now).catch((error: Error) => process.stderr.write(`cards: ${error.message}\n`));
+    });
+  }
+  return s.turn;
+}
+
+async function turnOf(now: number): Promise<void> {
+  const store = await database();
+  const of = await stamp(now);
+  for (const row of await db.listCards(store)) {
+    if (row.cardOf === of(row)) continue;
+    const found = await db.findBuild(store, row.id);
+    if (!found) continue;
+    const request: CardRequest = {
+      id: row.id,
+      text: found.document,
+      log: entriesOf(await db.listLog(store, row.id)),
+      now,
+      full: await lastFullFindings(row.id),
+      surroundings: await planSurroundings(row.id),
+    };
+    const card = await ask(request);
+    await db.putCard(store, row.id, row.updatedAt, JSON.stringify(card), of(row));
+  }
+}
+
+async function ask(request: CardRequest): Promise<BuildCard> {
+  // Tests run where no thread can load what they have changed.
+  if (process.env['JEST_WORKER_ID'] !== undefined) return (await import('./card-reckoner')).cardFor(request);
+  const thread = await threadOf();
+  return new Promise((resolve, reject) => {
+    const done = (end: () => void) => {
+      thread.removeAllListeners();
+      end();
+    };
+    thread.on('message', (answer: CardAnswer) => done(() => resolve(answer.card)));
+    thread.on('error', (error) => done(() => reject(error)));
+    thread.on('exit', () => {
+      state().thread = null;
+      done(() => reject(new Error('the thread ended')));
+    });
+    thread.postMessage(request);
+  });
+}
+
+async function threadOf(): Promise<Worker> {
+  const s = state();
+  if (s.thread) return s.thread;
+  const threads = await import('node:worker_threads');
+  const root = process.env['SOSTEGNO_ROOT'] ?? process.cwd();
+  const file = path.join(root, 'src', 'server', 'card-thread.mjs');
+  s.thread = new threads.Worker(file, { workerData: { root } });
+  s.thread.unref();
+  return s.thread;
+}
+
+/** Ends the thread, so that nothing of it is left behind. */
+export async function stopCards(): Promise<void> {
+  const s = state();
+  await s.turn;
+  await s.thread?.terminate();
+  s.thread = null;
+}
