@@ -111,13 +111,16 @@ async function ask(request: CardRequest): Promise<BuildCard> {
   });
 }
 
+const cardThread = ['src', 'server', 'card-thread.mjs'];
+
 async function threadOf(): Promise<Worker> {
   const s = state();
   if (s.thread) return s.thread;
   const threads = await import('node:worker_threads');
   const root = process.env['SOSTEGNO_ROOT'] ?? process.cwd();
-  const file = path.join(root, 'src', 'server', 'card-thread.mjs');
-  s.thread = new threads.Worker(file, { workerData: { root } });
+  // The thread reads its own sources: a bundler that saw this call would want to pack them, and the reader with them.
+  const file = path.join(root, ...cardThread);
+  s.thread = Reflect.construct(threads.Worker, [file, { workerData: { root } }]) as Worker;
   s.thread.unref();
   return s.thread;
 }

@@ -76,6 +76,8 @@ export class WholePieceRun {
   private cells!: ClayCells;
   private faces!: FaceState;
   private near!: Neighbourhoods;
+  /** Cells that the cutting into cells has shut off from every face: what is in them is in no clay there is. */
+  private shutOff!: Uint8Array;
   private readonly frames: WholeFrame[] = [];
   private readonly stages: WholeStage[] = [];
   private readonly looks: RegionLook[][];
@@ -188,6 +190,7 @@ export class WholePieceRun {
       region,
       surface: f32(),
     };
+    this.shutOff = shutOffCells(cells);
     this.near = new Neighbourhoods(
       cells,
       (watched?.thickness ?? []).map((t) => max(t, step)),
@@ -268,12 +271,14 @@ export class WholePieceRun {
     let wettest = 0,
       most = -Infinity;
     const { pad, count, region: regionOf, inverse } = cells;
-    const fresh = this.dryer.fresh;
+    const fresh = this.dryer.fresh,
+      shut = this.shutOff;
     // The inner loop calls nothing: imported functions cost more here than what they do.
     const { w0, w_sl } = clay;
     const perShrink = 1 / (w0 - w_sl),
       perWet = wetScale / span;
     for (let c = 0; c < count; c++) {
+      if (shut[c] === 1) continue;
       const w = moisture[c + pad]!,
         r = regionOf[c + pad]!;
       if (w > most) {
@@ -472,4 +477,48 @@ function regionResult(
     differential: crack.differential,
     crackAt: crack.at,
   };
+}
+
+/**
+ * By cell less `pad`: 1 where no way leads from it over other clay to a face, outer or inner. Slivers a cell or two across
+ * are left so where thin clay is cut; their water could never leave, and they would be the last to dry for ever.
+ */
+export function shutOffCells(cells: ClayCells): Uint8Array {
+  const { size } = cells.lattice;
+  const [nx, ny, nz] = size;
+  const out = new Uint8Array(cells.count).fill(1);
+  const reach: number[] = [];
+  const reached = (c: number): boolean => {
+    if (c < 0 || out[c - cells.pad] === 0) return false;
+    out[c - cells.pad] = 0;
+    return true;
+  };
+  // A cell may be several of the lattice joined: all of them lead on.
+  const partsOf = new Map<number, number[]>();
+  cells.parts.cell.forEach((c, k) => {
+    const list = partsOf.get(c);
+    if (list) list.push(cells.parts.lattice[k]!);
+    else partsOf.set(c, [cells.parts.lattice[k]!]);
+  });
+  for (const faces of [cells.outerFaces, cells.innerFaces])
+    for (let f = 0; f < faces.count; f++) if (reached(faces.cell[f]!)) reach.push(faces.cell[f]!);
+  while (reach.length > 0) {
+    const c = reach.pop()!;
+    for (const i of partsOf.get(c) ?? [cells.latticeOf[c - cells.pad]!]) {
+      const x = i % nx,
+        y = Math.floor(i / nx) % ny,
+        z = Math.floor(i / (nx * ny));
+      if (x > 0) go(i - 1);
+      if (x < nx - 1) go(i + 1);
+      if (y > 0) go(i - nx);
+      if (y < ny - 1) go(i + nx);
+      if (z > 0) go(i - nx * ny);
+      if (z < nz - 1) go(i + nx * ny);
+    }
+  }
+  return out;
+  function go(i: number): void {
+    const c = cells.cellOf[i]!;
+    if (reached(c)) reach.push(c);
+  }
 }

@@ -66,6 +66,8 @@ export interface Answer {
   readonly findings: readonly Judged[];
   readonly workshop: WorkshopPlan | null;
   readonly known: Known;
+  /** Whether everything uncertain was pushed to its ends. */
+  readonly ranged: boolean;
 }
 
 /** What the log tells, worked out once for a build and its log. */
@@ -111,11 +113,11 @@ export class Evaluator {
     const fitted = known.value.history.fitted?.weighings ?? 0;
     const dates = datesOf(piece.value, report.value, plan, first, weighings.readings.length > 0 ? fitted : 0);
     const judging: Judging = { piece: piece.value, report: report.value, plan, dates, units, now };
-    return success({ judging, findings: findingsOf(judging), workshop, known: known.value });
+    return success({ judging, findings: findingsOf(judging), workshop, known: known.value, ranged: ranges === true });
   }
 
   /** Puts a judged build and its findings together. */
-  reportOf({ judging, workshop, known }: Answer, findings: readonly Finding[]): Report {
+  reportOf({ judging, workshop, known, ranged }: Answer, findings: readonly Finding[]): Report {
     const { piece, report, plan, dates } = judging;
     const { weighings, fit } = known;
     const key = `${buildHash(piece.build)}:${partHash(piece.known)}:${hashOf(weighings.readings)}:${fit !== null}`;
@@ -125,7 +127,10 @@ export class Evaluator {
       laid: laidDates(report, plan, known.firstClay, known.clayIsOn),
       plan,
       workshop,
-      scale: this.cache.keep('scale', key, () => scaleReport(piece, weighings, fit?.fit ?? null, this.cache)),
+      // Its band is a range like the others.
+      scale: ranged
+        ? this.cache.keep('scale', key, () => scaleReport(piece, weighings, fit?.fit ?? null, this.cache))
+        : null,
       logged: {
         firstClay: known.firstClay,
         clayIsOn: known.clayIsOn,

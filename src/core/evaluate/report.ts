@@ -13,7 +13,7 @@ export interface Report extends PieceReport {
   readonly plan: BuildPlan | null;
   /** The plan of the workshop it is made in, this build first. */
   readonly workshop: WorkshopPlan | null;
-  /** What the scale says and should say; null for a clay that does not dry. */
+  /** What the scale says and should say, worked out with the ranges; null before, and for a clay that does not dry. */
   readonly scale: ScaleReport | null;
   readonly logged: LogReport;
   readonly findings: readonly Finding[];

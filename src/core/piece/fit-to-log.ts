@@ -1,7 +1,7 @@
 import { fitWeighings, isItDry, moistureAt, type DryAnswer, type DryingFactors, type WeighingFit } from '../drying';
 import type { Weighings } from '../log';
 import { armatureItems } from '../load';
-import { nominalPush, layClay, type Laid, type Push } from './laying';
+import { layClay, nominalPush, type Laid, type LayingInputs, type Push } from './laying';
 import { clampFactor, type Fitted, type Piece } from './piece';
 import { factorPushes, layingOf, regionShapes } from './quick-drying';
 import type { ResultCache } from './result-cache';
@@ -21,6 +21,24 @@ export interface PieceForecast {
 
 /** What the scale should show without the board; null for a clay that does not dry. */
 export function forecastOf(piece: Piece, cache: ResultCache): PieceForecast | null {
+  const on = scaleInputs(piece);
+  if (!on) return null;
+  const mass = (push: Partial<Push>, amount = 1) => {
+    const clay = on.clayMass(layClay(on.inputs, cache, { ...nominalPush, ...push }));
+    return (time: number) => on.rest + amount * clay(time);
+  };
+  return { mass, rest: on.rest, until: (throughOf(layClay(on.inputs, cache)) ?? 30 * 86400) * 1.4 };
+}
+
+interface ScaleInputs {
+  readonly inputs: LayingInputs;
+  /** kg of everything that is weighed and is not clay. */
+  readonly rest: number;
+  /** kg of clay and its water, of what is laid so. */
+  readonly clayMass: (laid: Laid) => (time: number) => number;
+}
+
+function scaleInputs(piece: Piece): ScaleInputs | null {
   const inputs = layingOf(piece);
   if (!inputs || piece.clay.setting !== 'dries') return null;
   const { sums, shapes } = regionShapes(piece);
@@ -29,24 +47,20 @@ export function forecastOf(piece: Piece, cache: ResultCache): PieceForecast | nu
   const metal = armatureItems(piece.armature, piece.stockOf)
     .filter((i) => i.kind !== 'base' && i.kind !== 'ballast')
     .reduce((sum, i) => sum + i.wet, 0);
-  const rest = bulk + layers + metal;
   const { rho_dry } = inputs.clay;
-  const mass = (push: Partial<Push>, amount = 1) => {
-    const laid = layClay(inputs, cache, { ...nominalPush, ...push });
-    return (time: number) => {
-      let sum = 0;
-      laid.coats.forEach((coats, r) => {
-        const whole = shapes[r]?.thicknesses.reduce((a, t) => a + t, 0) ?? 0;
-        for (const c of coats) {
-          if (c.start > time) continue;
-          const solids = rho_dry * (sums[r]?.clay ?? 0) * (whole > 0 ? c.thickness / whole : 1);
-          sum += solids * (1 + moistureAt(c.course.history, Math.max(0, time - c.start)).meanMoisture);
-        }
-      });
-      return rest + amount * sum;
-    };
+  const clayMass = (laid: Laid) => (time: number) => {
+    let sum = 0;
+    laid.coats.forEach((coats, r) => {
+      const whole = shapes[r]?.thicknesses.reduce((a, t) => a + t, 0) ?? 0;
+      for (const c of coats) {
+        if (!(c.start <= time)) continue;
+        const solids = rho_dry * (sums[r]?.clay ?? 0) * (whole > 0 ? c.thickness / whole : 1);
+        sum += solids * (1 + moistureAt(c.course.history, Math.max(0, time - c.start)).meanMoisture);
+      }
+    });
+    return sum;
   };
-  return { mass, rest, until: (throughOf(layClay(inputs, cache)) ?? 30 * 86400) * 1.4 };
+  return { inputs, rest: bulk + layers + metal, clayMass };
 }
 
 /** Seconds after the first clay until the last region is dry through by the quick answer; null when never. */
@@ -56,6 +70,69 @@ function throughOf(laid: Laid): number | null {
   return Number.isFinite(last) ? last : null;
 }
 
+/**
+ * The weight of the clay at the readings' own times, as a smooth function of how fast water leaves and moves: drying laid
+ * at nine pairs of factors round a middle, quadratic in their logarithms between. A least-squares search asks for
+ * hundreds of pairs; these nine are dried, and nine more where the search has led it.
+ */
+class NearBy {
+  private readonly values: readonly Float64Array[];
+  private readonly index: ReadonlyMap<number, number>;
+
+  constructor(
+    private readonly on: ScaleInputs,
+    times: readonly number[],
+    private readonly middle: readonly [number, number],
+    private readonly span: readonly [number, number],
+    cache: ResultCache,
+  ) {
+    const fine = { ...on.inputs, until: Math.max(...times) + 60 },
+      rough = { ...fine, rough: true };
+    const dried = (inputs: LayingInputs, e: number, d: number): Float64Array => {
+      const transfer = Math.exp(middle[0] + e * span[0]),
+        diffusivity = Math.exp(middle[1] + d * span[1]);
+      return Float64Array.from(times, on.clayMass(layClay(inputs, cache, { ...nominalPush, transfer, diffusivity })));
+    };
+    // Where it stands is worked out finely, how it moves from there roughly.
+    const at = dried(fine, 0, 0),
+      about = dried(rough, 0, 0);
+    this.values = [-1, 0, 1].flatMap((e) =>
+      [-1, 0, 1].map((d) => (e === 0 && d === 0 ? at : dried(rough, e, d).map((v, i) => (v * at[i]!) / about[i]!))),
+    );
+    this.index = new Map(times.map((t, i) => [t, i]));
+  }
+
+  readonly forecaster = (f: DryingFactors): ((time: number) => number) => {
+    const u = (Math.log(f.evaporation) - this.middle[0]) / this.span[0],
+      v = (Math.log(f.diffusion) - this.middle[1]) / this.span[1];
+    const eu = lagrange(u),
+      dv = lagrange(v);
+    return (time) => {
+      const i = this.index.get(time)!;
+      let sum = 0;
+      for (let a = 0; a < 3; a++) for (let b = 0; b < 3; b++) sum += eu[a]! * dv[b]! * this.values[a * 3 + b]![i]!;
+      return this.on.rest + f.amount * sum;
+    };
+  };
+
+  /** Whether a fit lies so near the middle that nothing between the nine is guessed. */
+  holds(f: DryingFactors): boolean {
+    return (
+      Math.abs(Math.log(f.evaporation) - this.middle[0]) <= this.span[0] &&
+      Math.abs(Math.log(f.diffusion) - this.middle[1]) <= this.span[1]
+    );
+  }
+}
+
+/** Weights of the values at -1, 0 and 1 at `u`: the parabola through them. */
+function lagrange(u: number): readonly [number, number, number] {
+  return [(u * (u - 1)) / 2, 1 - u * u, (u * (u + 1)) / 2];
+}
+
+const firstSpan = [0.4, 0.5] as const,
+  nextSpan = [0.22, 0.28] as const;
+const mostMoves = 4;
+
 /** What a fit found, and what is frozen of it. */
 export interface LogFit {
   readonly fit: WeighingFit;
@@ -64,11 +141,19 @@ export interface LogFit {
 
 /** Fits a piece made without any fit to its weighings; null where nothing dries or nothing was weighed. */
 export function fitToLog(piece: Piece, weighings: Weighings, cache: ResultCache): LogFit | null {
-  const forecast = forecastOf(piece, cache);
+  const on = scaleInputs(piece);
   const { readings, tare, finest } = weighings;
-  if (!forecast || readings.length === 0) return null;
-  const mass = (f: DryingFactors) => forecast.mass({ diffusivity: f.diffusion, transfer: f.evaporation }, f.amount);
-  const fit = fitWeighings(readings, mass, tare, finest);
+  if (!on || readings.length === 0) return null;
+  const times = [...new Set(readings.map((r) => r.time))];
+  let near = new NearBy(on, times, [0, 0], firstSpan, cache);
+  let fit = fitWeighings(readings, near.forecaster, tare, finest);
+  // Once more about where it came to, closer by; and on from there, should it have led out of that.
+  for (let move = 0; move < mostMoves; move++) {
+    const { evaporation, diffusion } = fit.factors;
+    near = new NearBy(on, times, [bounded(Math.log(evaporation)), bounded(Math.log(diffusion))], nextSpan, cache);
+    fit = fitWeighings(readings, near.forecaster, tare, finest);
+    if (near.holds(fit.factors)) break;
+  }
   const at = (a: number, b: number) => fit.covariance[a]?.[b] ?? 0;
   return {
     fit,
@@ -84,6 +169,8 @@ export function fitToLog(piece: Piece, weighings: Weighings, cache: ResultCache)
     },
   };
 }
+
+const bounded = (v: number) => Math.min(2, Math.max(-2, v));
 
 /** What the scale says, beside what it should say. */
 export interface ScaleReport {

@@ -22,7 +22,7 @@ import {
 import { denseGrid, leastClay, voxelise } from '../form';
 import { failure, success, type Result } from '../quantity';
 import { dryingKey } from './full-findings';
-import { quickDrying } from './quick-drying';
+import { quickDrying, standsClear } from './quick-drying';
 import { calendarOf, restraintOnCore, sectionsIn } from './laying';
 import { ResultCache } from './result-cache';
 import type { Piece } from './piece';
@@ -317,7 +317,7 @@ function spansFor(piece: Piece, lifted: number | null): DryingSpan[] {
   };
   const mean = meanAir(calendar);
   // Held up by its armature, it lies on nothing until it is laid down.
-  const hung = armature.mount.kind === 'hangs' || piece.extent.low[2] > 3 * piece.grid.step;
+  const hung = armature.mount.kind === 'hangs' || standsClear(piece);
   let begun = 0;
   return [...ends, Infinity].map((until): DryingSpan => {
     const middle = until === Infinity ? begun + 1 : (begun + until) / 2;

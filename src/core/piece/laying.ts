@@ -77,6 +77,10 @@ export interface LayingInputs {
   readonly tabulatedW0: number;
   /** Of what weighing found. */
   readonly evaporation: number;
+  /** Seconds after the first clay beyond which nothing is asked. */
+  readonly until?: number;
+  /** Worked out roughly: for how it moves with its coefficients. */
+  readonly rough?: boolean;
 }
 
 interface LaidRegion extends RegionShape {
@@ -308,6 +312,7 @@ function dryCoat(
   const innerFace = first ? region.innerFace : 0;
   const mine = first && !region.solid ? changes : [];
   const phases = phasesFrom(inputs, cache, region.id, begins, mine);
+  const stopAt = inputs.until === undefined ? undefined : Math.max(1, inputs.until - begins);
   // Phases are few and their curves kept: what they are is told by their ends and a figure of each curve.
   const key = hashOf([
     clay,
@@ -315,10 +320,21 @@ function dryCoat(
     region.geometry,
     thickness,
     innerFace,
+    stopAt ?? -1,
+    inputs.rough === true,
     phases.map((p) => [p.until, p.innerFace ?? -1, p.curve.fluxes[256], p.curve.fluxes[0], p.relativeHumidity]),
   ]);
   const course = cache.keep('course', key, () =>
-    dryLayer({ clay, tabulatedW0, geometry: region.geometry, thickness, innerFace, phases }),
+    dryLayer({
+      clay,
+      tabulatedW0,
+      geometry: region.geometry,
+      thickness,
+      innerFace,
+      phases,
+      stopAt,
+      rough: inputs.rough === true,
+    }),
   );
   const let1 = mine.find((c) => c.lets);
   const spellsOf = (restraint: number): RestraintSpell[] =>

@@ -6,7 +6,7 @@ import type { Range } from '../quantity';
  * drying clay and room (`scripts/against.ts`, seeds 1 to 60); the quick answer knows no joins, crevices or neighbours, and
  * takes a further coat to lie on clay that drinks nothing. Left out: that regions of one piece depart together.
  */
-export type DriedAs = 'coat' | 'further-coat' | 'solid';
+export type DriedAs = 'coat' | 'further-coat' | 'resting' | 'shell' | 'solid';
 
 export const correctedTimes = ['touch', 'leather', 'hold', 'through', 'steady'] as const;
 export type CorrectedTime = (typeof correctedTimes)[number];
@@ -25,12 +25,30 @@ export const usualAgainst: Readonly<Record<DriedAs, Against>> = {
     steady: range(0.89, 1.24, 3),
     crack: range(1.02, 1.16, 2.6),
   },
+  // Some of it lies on the board or the table, and hardly breathes there.
+  resting: {
+    touch: range(0.8, 1.05, 1.5),
+    leather: range(0.63, 0.95, 1.06),
+    hold: range(0.79, 1.02, 1.28),
+    through: range(0.95, 2.2, 6),
+    steady: range(0.95, 2.3, 6),
+    crack: range(1.02, 1.16, 2.6),
+  },
+  // A wall with a face either side.
+  shell: {
+    touch: range(0.6, 0.8, 1.1),
+    leather: range(0.45, 0.65, 0.95),
+    hold: range(0.55, 0.75, 1.05),
+    through: range(0.5, 0.78, 1.45),
+    steady: range(0.5, 0.78, 1.45),
+    crack: range(0.8, 1.25, 2.4),
+  },
   'further-coat': {
     touch: range(0.26, 0.59, 0.8),
     leather: range(0.04, 0.12, 0.36),
     hold: range(0.25, 0.53, 0.66),
-    through: range(1.12, 1.92, 5),
-    steady: range(1.21, 2.1, 5.4),
+    through: range(1.12, 1.92, 6),
+    steady: range(1.21, 2.1, 6.2),
     crack: range(0.72, 1.06, 2.1),
   },
   solid: {

@@ -147,6 +147,7 @@ export function quickDrying(piece: Piece, cache: ResultCache, options: DryingOpt
   const laid = inputs ? layClay(inputs, cache) : { coats: shapes.map(() => []), starts: [], lifted: null };
   const pushed = inputs && options.ranges ? pushedOutcomes(piece, inputs, cache) : null;
   const share = dryShareInRoom(piece);
+  const resting = restingRegions(piece);
   const full = piece.clay.setting === 'dries' ? options.full : null;
   const basis: DryingBasis = !full ? 'quick' : full.key === options.key ? 'full' : 'corrected';
   const regions = piece.regions.map((id, r): RegionReport => {
@@ -155,7 +156,7 @@ export function quickDrying(piece: Piece, cache: ResultCache, options: DryingOpt
     const coats = s.clay > 0 ? (laid.coats[r] ?? []) : [];
     const start = lastCoat(coats)?.start ?? 0;
     const found = full?.regions.find((f) => f.id === id);
-    const usual = usualAgainst[driedAs(shape, coats)];
+    const usual = usualAgainst[driedAs(piece, r, shape, coats, resting)];
     const against = found ? shownAgainst(ratiosOf(found), usual) : usual;
     const certain = basis === 'full' && found ? found.full : null;
     const clayWet = s.clay * piece.mixed.wetDensity;
@@ -190,8 +191,42 @@ export function quickDrying(piece: Piece, cache: ResultCache, options: DryingOpt
   return { regions, starts: laid.starts, lifted: laid.lifted, basis };
 }
 
-function driedAs(shape: RegionShape, coats: readonly LaidCoat[]): DriedAs {
-  return shape.solid ? 'solid' : coats.length > 1 ? 'further-coat' : 'coat';
+function driedAs(
+  piece: Piece,
+  region: number,
+  shape: RegionShape,
+  coats: readonly LaidCoat[],
+  resting: readonly boolean[],
+): DriedAs {
+  const kinds = piece.form.masses.filter((_, i) => piece.regionOfMass[i] === region).map((m) => m.shape.kind);
+  if (kinds.length > 0 && kinds.every((k) => k === 'shell')) return 'shell';
+  if (shape.solid) return 'solid';
+  if (coats.length > 1) return 'further-coat';
+  return resting[region] ? 'resting' : 'coat';
+}
+
+/** Held up by its armature it lies on nothing: its lowest place is further from the board than cells can err. */
+export function standsClear(piece: Piece): boolean {
+  return piece.extent.low[2] > Math.min(0.03, 1.5 * piece.grid.step);
+}
+
+/** Area of a region that lies on the ground from which it counts, m2. */
+const leastResting = 3e-4;
+
+/** By region: whether some of its clay lies on what the piece stands on. */
+export function restingRegions(piece: Piece): readonly boolean[] {
+  const { parcels } = piece.volumes;
+  const low = piece.extent.low[2];
+  const none = piece.regions.map(() => false);
+  // Held up by its armature it lies on nothing.
+  if (piece.build.armature.mount.kind === 'hangs' || standsClear(piece)) return none;
+  const lying = piece.regions.map(() => 0);
+  const thick = piece.coats.map((c) => c.reduce((sum, t) => sum + t, 0));
+  for (let p = 0; p < parcels.count; p++) {
+    const r = piece.regionOfMass[parcels.mass[p]!]!;
+    if (parcels.clayCentre[p * 3 + 2]! < low + thick[r]!) lying[r]! += parcels.clayVolume[p]!;
+  }
+  return lying.map((v, r) => v > leastResting * thick[r]!);
 }
 
 /** Seconds from the first clay to a state of the last coat; null when never. */
@@ -217,7 +252,7 @@ function windowsOf(
   pushed: readonly (readonly LaidCoat[])[] | null,
 ): Record<WindowId, WindowReport> {
   const start = lastCoat(coats)?.start ?? 0;
-  return Object.fromEntries(
+  const windows = Object.fromEntries(
     windowIds.map((w): [WindowId, WindowReport] => {
       const { pick, corrected } = windowOf[w];
       const { low, nominal, high } = against[corrected];
@@ -233,6 +268,18 @@ function windowsOf(
       return [w, { at, range: { ...range, low: Math.max(0, range.low) } }];
     }),
   ) as Record<WindowId, WindowReport>;
+  // Firm and dry to the touch: a hand may hold it when it is both.
+  return certain ? windows : { ...windows, hold: later(windows.touch, windows.leather) };
+}
+
+function later(a: WindowReport, b: WindowReport): WindowReport {
+  const most = (x: number | null, y: number | null) => (x === null || y === null ? null : Math.max(x, y));
+  const at = most(a.at, b.at);
+  const range =
+    a.range && b.range && at !== null
+      ? { low: Math.max(a.range.low, b.range.low), nominal: at, high: Math.max(a.range.high, b.range.high) }
+      : null;
+  return { at, range };
 }
 
 function worstCrack(coats: readonly LaidCoat[]): number {

@@ -333,7 +333,8 @@ export class BenchController {
     if (came) this.store.setState({ newConflicts: came });
     const moment = answer.report.moments.some((m) => m.moment === this.state.moment) ? this.state.moment : 'clay-1';
     this.store.setState({
-      report: answer.report,
+      // The scale's curve comes with the ranges; until then the last one stands.
+      report: { ...answer.report, scale: known?.scale ?? null },
       reportedSize: build.form.start.size,
       reckoning: 'ranges',
       failure: null,
