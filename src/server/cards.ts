@@ -7,7 +7,7 @@ import type { CardAnswer, CardRequest } from './card-reckoner';
 import { planSurroundings } from './plan';
 import { lastFullFindings } from './questions';
 import { readFlag } from './settings';
-import { database } from './store';
+import { beforeClosing, database } from './store';
 import { entriesOf } from './workshop';
 
 /**
@@ -54,10 +54,18 @@ export async function cards(now: number): Promise<CardOf[]> {
 interface Holder {
   turn: Promise<void>;
   again: boolean;
+  /** Ends the turn that is going on after the card it is at. */
+  stopped: boolean;
   thread: Worker | null;
 }
 const holder = globalThis as unknown as { sostegnoCards?: Holder };
-const state = (): Holder => (holder.sostegnoCards ??= { turn: Promise.resolve(), again: false, thread: null });
+function state(): Holder {
+  if (!holder.sostegnoCards) {
+    holder.sostegnoCards = { turn: Promise.resolve(), again: false, stopped: false, thread: null };
+    beforeClosing(stopCards);
+  }
+  return holder.sostegnoCards;
+}
 
 /** Works out whatever is old; one turn at a time, and a turn that is waiting stands for all that come before it begins. */
 export function reckon(now: number): Promise<void> {
@@ -73,9 +81,11 @@ export function reckon(now: number): Promise<void> {
 }
 
 async function turnOf(now: number): Promise<void> {
+  if (state().stopped) return;
   const store = await database();
   const of = await stamp(now);
   for (const row of await db.listCards(store)) {
+    if (state().stopped) return;
     if (row.cardOf === of(row)) continue;
     const found = await db.findBuild(store, row.id);
     if (!found) continue;
@@ -125,10 +135,12 @@ async function threadOf(): Promise<Worker> {
   return s.thread;
 }
 
-/** Ends the thread, so that nothing of it is left behind. */
-export async function stopCards(): Promise<void> {
+/** What is still to be worked out stays old, and is worked out when it is next asked for. */
+async function stopCards(): Promise<void> {
   const s = state();
+  s.stopped = true;
   await s.turn;
   await s.thread?.terminate();
   s.thread = null;
+  s.stopped = false;
 }

@@ -3,7 +3,12 @@ import path from 'node:path';
 import { openDatabase, type Db } from '../db';
 
 /** The one database of this process, in SOSTEGNO_DATA (by default data/ where it was started). */
-const holder = globalThis as unknown as { sostegnoDb?: Promise<Db> };
+const holder = globalThis as unknown as { sostegnoDb?: Promise<Db>; sostegnoAfter?: (() => Promise<void>)[] };
+
+/** Work that goes on after a save is ended before the database is closed under it. */
+export function beforeClosing(end: () => Promise<void>): void {
+  (holder.sostegnoAfter ??= []).push(end);
+}
 
 export function dataFolder(): string {
   return process.env['SOSTEGNO_DATA'] ?? path.join(process.env['SOSTEGNO_ROOT'] ?? process.cwd(), 'data');
@@ -23,6 +28,7 @@ export function database(): Promise<Db> {
 }
 
 export async function closeDatabase(): Promise<void> {
+  await Promise.all((holder.sostegnoAfter ?? []).map((end) => end()));
   const open = holder.sostegnoDb;
   delete holder.sostegnoDb;
   if (open) await (await open).destroy();

@@ -27,6 +27,7 @@ import {
   readLog,
   readPhoto,
   readSettings,
+  reckon,
   readWorkshop,
   rememberLearned,
   saveBuild,
@@ -63,7 +64,9 @@ describe('builds', () => {
     expect(saved).toMatchObject({ ok: true, value: { saved: true, revision: 2 } });
     const again = await openBuild(made.value.id);
     expect(again.ok && again.value.build.room.temperature).toBe(25);
+    await reckon(Date.now() / 1000);
     const [item] = await shelf();
+    expect(item).toMatchObject({ fresh: true });
     expect(item?.card.summary?.wet).toBeGreaterThan(0.5);
     expect(item?.card.silhouette.length).toBeGreaterThan(20);
   });
@@ -213,6 +216,7 @@ test('demo data loads once, and again only when asked', async () => {
   expect(await shelf()).toHaveLength(8);
   expect(await loadDemo(now, true)).toBe(true);
   expect(await shelf()).toHaveLength(16);
+  await reckon(now);
   const [piece] = await shelf();
   expect((await shelf()).every((b) => b.card.problem === null && b.card.silhouette.length > 5)).toBe(true);
   const log = await readLog(piece?.id ?? '');

@@ -38,7 +38,7 @@ describe('one change at a time on the Lamplighter', () => {
     expect(after.summary.wet / before.summary.wet).toBeGreaterThanOrEqual(1.4);
     expect(after.ledger.clayWet / before.ledger.clayWet).toBeCloseTo(1850 / 1090, 2);
     expect(after.summary.utilisation).toBeGreaterThan(before.summary.utilisation);
-    expect(crackOf(after) / crackOf(before)).toBeGreaterThanOrEqual(3);
+    expect(crackOf(after) / crackOf(before)).toBeGreaterThanOrEqual(2);
     expect(after.findings.find((f) => f.id === 'crack/chest')?.reason).toMatch(/holds back .* of the shrinkage|skin/);
   });
 
@@ -48,7 +48,7 @@ describe('one change at a time on the Lamplighter', () => {
     expect(crackOf(after)).toBeLessThan(0.1);
     expect(after.cure).not.toBeNull();
     const placing = ((after.cure?.placingMinutes ?? 0) / 60) * 3600;
-    expect(after.summary.readyAfter!).toBeGreaterThan(24 * 3600 * 0.9);
+    expect(after.summary.throughAfter!).toBeGreaterThan(24 * 3600 * 0.9);
     const cure = (after.cure?.cureHours ?? 0) / 24;
     expect(cure).toBeGreaterThan(0.9);
     expect(cure).toBeLessThan(1.2);
@@ -62,7 +62,7 @@ describe('one change at a time on the Lamplighter', () => {
     const share = after.ledger.clayWet / before.ledger.clayWet;
     expect(share).toBeGreaterThan(0.4);
     expect(share).toBeLessThan(0.44);
-    expect(after.summary.readyAfter!).toBeLessThan(before.summary.readyAfter!);
+    expect(after.summary.throughAfter!).toBeLessThan(before.summary.throughAfter!);
     expect(after.summary.nights!).toBeLessThan(before.summary.nights!);
   });
 
@@ -74,14 +74,14 @@ describe('one change at a time on the Lamplighter', () => {
     expect(bone(after, 'stuffed/head-frame').utilisation).toBeGreaterThan(
       bone(before, 'stuffed/head-frame').utilisation,
     );
-    expect(after.summary.readyAfter).toBe(before.summary.readyAfter);
+    expect(after.summary.throughAfter).toBe(before.summary.throughAfter);
   });
 
   test('loose paper to nothing round a bare pipe: more clay, more nights, cracks', () => {
     const after = report(changed([parameter('bulk', 'none')]));
     expect(after.ledger.clayWet).toBeGreaterThan(before.ledger.clayWet * 2);
     expect(after.summary.nights!).toBeGreaterThan(before.summary.nights!);
-    expect(crackOf(after) / crackOf(before)).toBeGreaterThanOrEqual(3);
+    expect(crackOf(after) / crackOf(before)).toBeGreaterThanOrEqual(2);
   });
 
   test('a cold damp room: three times as long, the same weight', () => {
@@ -91,7 +91,7 @@ describe('one change at a time on the Lamplighter', () => {
         { path: ['room', 'relativeHumidity'], value: 0.8 },
       ]),
     );
-    expect(after.summary.readyAfter! / before.summary.readyAfter!).toBeGreaterThanOrEqual(3);
+    expect(after.summary.throughAfter! / before.summary.throughAfter!).toBeGreaterThanOrEqual(3);
     expect(after.summary.wet).toBeCloseTo(before.summary.wet, 9);
   });
 

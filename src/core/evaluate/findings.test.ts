@@ -91,7 +91,7 @@ describe('sentences say what, why, and with which figure', () => {
       expect(r.letGo.unproppedWet).toBeGreaterThan(1);
       expect(r.letGo.unproppedDry).toBeLessThanOrEqual(1);
       expect(r.letGo.after!).toBeGreaterThan(0);
-      expect(r.letGo.after!).toBeLessThanOrEqual(r.summary.readyAfter! * 1.001);
+      expect(r.letGo.after!).toBeLessThanOrEqual(r.summary.throughAfter! * 1.001);
       return;
     }
     throw new Error('no piece on the way was found');
@@ -143,17 +143,18 @@ describe('sentences say what, why, and with which figure', () => {
     expect(find(r, 'thick-coat').status).toBe('watch');
   });
 
-  test('a deadline that the range may pass is watched, one that the date passes fails', () => {
-    const plain = report(newBust('b', '2026-12-01'));
-    const ready = plain.summary.readyAfter! / 86400,
-      worst = (plain.readyRange?.high ?? 0) / 86400;
-    const day = (n: number) => `2026-12-${String(1 + n).padStart(2, '0')}`;
-    const status = (n: number) =>
-      find(report(changed([{ path: ['brief', 'deadline'], value: day(n) }])), 'deadline').status;
-    expect(status(Math.floor(ready))).toBe('fails');
-    expect(Math.ceil(ready)).toBeLessThan(worst);
-    expect(status(Math.ceil(ready))).toBe('watch');
-    expect(status(Math.ceil(worst) + 1)).toBe('sound');
+  test('a deadline is held against the day it is ready by the plan: passed it fails, passed at the latest it is watched', () => {
+    const at = (due: string | null) => {
+      const build = newBust('b', '2026-12-01');
+      const edit = applyEdit(build, { label: 'due', changes: [{ path: ['brief', 'deadline'], value: due }] });
+      return report(edit.ok ? edit.value : build);
+    };
+    const { ready, dryThrough } = at(null).dates;
+    expect(ready!.likely > dryThrough!.likely.slice(0, 10)).toBe(true);
+    expect(ready!.likely < ready!.latest).toBe(true);
+    const before = new Date(Date.parse(ready!.likely) - 86400e3).toISOString().slice(0, 10);
+    const status = (due: string) => find(at(due), 'deadline').status;
+    expect([before, ready!.likely, ready!.latest].map(status)).toEqual(['fails', 'watch', 'sound']);
   });
 
   test('kept damp, it says for how long; never drying, that it never does', () => {

@@ -30,7 +30,8 @@ const applied = (build: Build, result: StrengthenResult, i: number): Build => {
 
 test('the net that failed: its arms come down, and every set proposed makes everything sound', () => {
   const net = otherDemoBuilds('2026-12-01', '2026-12-24').find((b) => b.name.includes('net'))!;
-  expect(unsound(net).length).toBeGreaterThan(3);
+  // Alike findings are told as one: a fall, the bones and the joints.
+  expect(unsound(net).length).toBeGreaterThanOrEqual(3);
   const result = strengthened(net);
   expect(result.sets.length).toBeGreaterThan(1);
   expect(result.exhaustive).toBe(true);

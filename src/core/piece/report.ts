@@ -23,8 +23,8 @@ export interface Summary {
   readonly push: number;
   readonly crack: number;
   readonly crackRegion: string;
-  /** Seconds from the start until it is ready; null when this clay or room never gets there. */
-  readonly readyAfter: number | null;
+  /** Seconds from the first clay until it is dry through or has set; null when this clay or room never gets there. */
+  readonly throughAfter: number | null;
   readonly nights: number | null;
   readonly clayToBuy: number;
   readonly cost: number;
@@ -227,6 +227,5 @@ export interface PieceReport {
   readonly wireCost: number;
   /** Days a damp clay stays workable, for clay kept damp. */
   readonly workableDays: number | null;
-  readonly readyRange: Range | null;
   readonly weightRange: Range;
 }

@@ -2,7 +2,7 @@ import { clayStiffness, cutList } from '../armature';
 import { clayToBuy } from '../clay';
 import { placingRate, planBatches, type BatchPlan } from '../cure';
 import { buildHash, partHash } from '../document';
-import { combineDepartures, nightsOf, success, type Range, type Result } from '../quantity';
+import { combineDepartures, nightsOf, success, type type Result } from '../quantity';
 import { finishedParts, handlingOf, mountOf } from './carrying';
 import { conflictsOf, heatOf, stayingPut } from './clay-report';
 import { dryingKey, type FullFindings } from './full-findings';
@@ -41,8 +41,8 @@ function batchesOf(piece: Piece, mass: number): BatchPlan | null {
   return planBatches(mass, clay.workingMinutes.nominal, clay.cureHours, build.room.temperature, placingRate.blockingIn);
 }
 
-/** Seconds from the start to ready; placing a clay that sets takes its share of the week. */
-function readyAfter(piece: Piece, regions: readonly RegionReport[], cure: BatchPlan | null): number | null {
+/** Seconds from the first clay until it is dry through or has set; placing a clay that sets takes its share of the week. */
+function throughAfter(piece: Piece, regions: readonly RegionReport[], cure: BatchPlan | null): number | null {
   if (cure) return placingSeconds(piece, cure) + cure.cureHours * 3600;
   if (piece.clay.setting === 'never') return 0;
   if (piece.clay.setting !== 'dries') return null;
@@ -68,7 +68,7 @@ function summaryOf(
 ): Summary {
   const weakest = load.members.reduce((w, m) => (m.utilisation > w.utilisation ? m : w));
   const cracked = regions.reduce<RegionReport | undefined>((w, r) => (!w || r.crack > w.crack ? r : w), undefined);
-  const ready = readyAfter(piece, regions, cure);
+  const through = throughAfter(piece, regions, cure);
   return {
     wet: load.ledger.wet,
     dry: load.ledger.dry,
@@ -79,20 +79,10 @@ function summaryOf(
     push: load.stance.push,
     crack: cracked?.crack ?? 0,
     crackRegion: cracked?.name ?? '',
-    readyAfter: ready,
-    nights: ready === null ? null : nightsOf(ready),
+    throughAfter: through,
+    nights: through === null ? null : nightsOf(through),
     clayToBuy: toBuy,
     cost,
-  };
-}
-
-function readyRangeOf(regions: readonly RegionReport[], ready: number | null): Range | null {
-  const ranges = regions.map((r) => r.throughDryRange).filter((r): r is Range => r !== null);
-  if (ranges.length === 0 || ready === null) return null;
-  return {
-    low: ranges.reduce((m, r) => Math.max(m, r.low), 0),
-    nominal: ready,
-    high: ranges.reduce((m, r) => Math.max(m, r.high), ready),
   };
 }
 
@@ -163,7 +153,6 @@ function assemble(piece: Piece, cache: ResultCache, drying: DryingReport, load: 
     wireCost,
     workableDays:
       piece.clay.setting === 'damp' ? Math.min(...regions.map((r) => (r.leatherHard ?? Infinity) / 86400)) : null,
-    readyRange: readyRangeOf(regions, summary.readyAfter),
     basis: drying.basis,
     weightRange: combineDepartures(summary.dry, [summary.dry - spread, summary.dry + spread]),
   };

@@ -29,8 +29,8 @@ const lines: readonly Line[] = [
   { name: 'Gives when the clay goes on', of: (r, u) => formatLength(r.sag, u), best: (r) => r.sag },
   { name: 'Tips at', of: (r) => `${sensible(r.summary.tipAngle, 2)}°`, best: (r) => -r.summary.tipAngle },
   {
-    name: 'Nights',
-    of: (r) => (r.summary.nights === null ? 'never dry' : String(r.summary.nights)),
+    name: 'Nights until dry or set',
+    of: (r) => (r.summary.nights === null ? 'does not dry' : String(r.summary.nights)),
     best: (r) => r.summary.nights ?? 1e9,
   },
   { name: 'Crack risk', of: (r) => sensible(r.summary.crack, 2), best: (r) => r.summary.crack },

@@ -98,7 +98,7 @@ function OtherSizes() {
                 <th className="n">High</th>
                 <th className="n">Clay</th>
                 <th className="n">Hours</th>
-                <th className="n">Nights</th>
+                <th className="n">Nights to dry</th>
                 <th>Weakest</th>
               </tr>
             </thead>
