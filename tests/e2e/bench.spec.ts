@@ -25,7 +25,7 @@ test('a change of clay moves every figure, says what it was, and undo brings it 
   await page.getByLabel('Clay', { exact: true }).selectOption('earthen-air-dry');
   await expect(beam(page, 'Weight, wet')).not.toHaveText(before ?? '');
   expect(figure(await beam(page, 'Weight, wet').textContent()) / figure(before)).toBeGreaterThan(1.35);
-  await expect.poll(async () => figure(await beam(page, 'Crack index').textContent())).toBeGreaterThan(crack * 2.5);
+  await expect.poll(async () => figure(await beam(page, 'Crack index').textContent())).toBeGreaterThan(crack * 2);
   await expect(page.locator('.beam')).toContainText(`was ${before?.trim()}`);
   await saved(page);
   await page.getByRole('button', { name: /^Undo: Clay/ }).click();
@@ -90,7 +90,7 @@ test('limits of the brief become findings', async ({ page }) => {
   await openLamplighter(page);
   await setField(page, 'Finished, it may weigh', '3 kg');
   await expect(page.locator('.panel h2')).toContainText('over the 3 kg you allow');
-  await expect(page.locator('.remedies')).toBeVisible();
+  await expect(page.locator('.remedies').first()).toBeVisible();
 });
 
 test('every station has a judgement, a picture and keys; the moment switch changes the table', async ({ page }) => {

@@ -33,11 +33,11 @@ test('weigh, correct, strike, note, shrinkage and photo on a phone', async ({ pa
   await page.getByRole('button', { name: 'Log it' }).click();
   await expect(entries).toContainText('3.5 % shorter');
   await page.getByRole('button', { name: 'Note', exact: true }).click();
-  await page.locator('#log-first').fill('Crack by the left ear, filled.');
+  await page.locator('#log-text').fill('Crack by the left ear, filled.');
   await page.getByRole('button', { name: 'Log it' }).click();
   await expect(entries).toContainText('Crack by the left ear');
   await page.getByRole('button', { name: 'Photo' }).click();
-  await page.locator('#log-first').setInputFiles({ name: 'a.png', mimeType: 'image/png', buffer: png });
+  await page.locator('#log-picture').setInputFiles({ name: 'a.png', mimeType: 'image/png', buffer: png });
   await page.getByLabel('What it shows').fill('Left ear');
   await page.getByRole('button', { name: 'Log it' }).click();
   await expect(entries.locator('img')).toHaveJSProperty('naturalWidth', 1);

@@ -2,7 +2,7 @@ import { clayStiffness, cutList } from '../armature';
 import { clayToBuy } from '../clay';
 import { placingRate, planBatches, type BatchPlan } from '../cure';
 import { buildHash, partHash } from '../document';
-import { combineDepartures, nightsOf, success, type type Result } from '../quantity';
+import { combineDepartures, nightsOf, success, type Result } from '../quantity';
 import { finishedParts, handlingOf, mountOf } from './carrying';
 import { conflictsOf, heatOf, stayingPut } from './clay-report';
 import { dryingKey, type FullFindings } from './full-findings';

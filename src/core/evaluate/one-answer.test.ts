@@ -1,0 +1,84 @@
+import { asBriefed, Evaluator, type Report } from '.';
+import { clays } from '../catalogue';
+import { applyEdit, type Build, type Change } from '../document';
+import { lamplighter, otherDemoBuilds } from '../../server/demo-builds';
+
+/** The same question has the same answer, however it is come by. */
+const demos = [lamplighter('2026-12-01', '2026-12-24'), ...otherDemoBuilds('2026-12-01', '2026-12-24')];
+const named = (name: string): Build => demos.find((b) => b.name === name)!;
+const told = (build: Build, evaluator = new Evaluator()): Report => {
+  const r = evaluator.evaluate(asBriefed(build), { ranges: true });
+  if (!r.ok) throw new Error(`${build.name}: ${r.path} ${r.message}`);
+  return r.value;
+};
+const withChanges = (build: Build, changes: readonly Change[]): Build => {
+  const next = applyEdit(build, { label: 'test', changes });
+  if (!next.ok) throw new Error(`${next.path}: ${next.message}`);
+  return next.value;
+};
+
+test.each(demos.map((b) => [b.name, b] as const))('%s in its clay copied as one’s own is told the same', (_, build) => {
+  const clay = build.materials.values.clays[build.brief.clay] ?? clays.get(build.brief.clay)!;
+  const own: Build = {
+    ...build,
+    brief: { ...build.brief, clay: 'my-own' },
+    materials: {
+      ...build.materials,
+      values: {
+        ...build.materials.values,
+        clays: { ...build.materials.values.clays, 'my-own': { ...clay, id: 'my-own' } },
+      },
+    },
+  };
+  const plain = (r: Report) =>
+    JSON.stringify({ findings: r.findings, dates: r.dates, summary: r.summary, plan: r.plan }).replaceAll(
+      'my-own',
+      build.brief.clay,
+    );
+  expect(plain(told(own))).toBe(plain(told(build)));
+});
+
+test('an evaluator that has answered a hundred things answers as one that has answered none', () => {
+  const warm = new Evaluator();
+  const steps: readonly Change[][] = [
+    [{ path: ['room', 'relativeHumidity'], value: 0.7 }],
+    [{ path: ['regions', 'everywhere', 'coats'], value: [0.006, 0.006] }],
+    [{ path: ['brief', 'clay'], value: 'earthen-air-dry' }],
+    [{ path: ['form', 'start', 'size'], value: 0.6 }],
+    [{ path: ['armature', 'school', 'parameters', 'frameSize'], value: '3mm' }],
+    [{ path: ['brief', 'situation'], value: 'moved' }],
+  ];
+  let build = lamplighter('2026-12-01', '2026-12-24');
+  for (const changes of steps) {
+    build = withChanges(build, changes);
+    // The build stands in the report as it is; what is compared is what was worked out of it.
+    expect(JSON.stringify(told(build, warm))).toBe(JSON.stringify(told(build)));
+    expect(JSON.stringify(told(named('Harbour master'), warm).dates)).toBe(
+      JSON.stringify(told(named('Harbour master')).dates),
+    );
+  }
+});
+
+describe('two dates', () => {
+  test('clay that dries has both, and is never ready before it is dry through', () => {
+    for (const name of ['The Lamplighter', 'Coral candelabrum', 'Harbour master', 'Acrobats']) {
+      const { dryThrough, ready } = told(named(name)).dates;
+      for (const range of [dryThrough!, ready!]) {
+        expect(range.earliest <= range.likely && range.likely <= range.latest).toBe(true);
+      }
+      expect(ready!.likely >= dryThrough!.likely.slice(0, 10)).toBe(true);
+    }
+  });
+  test('clay that sets, bakes or stays as it is has no day on which it is dry, and is ready when its plan ends', () => {
+    for (const name of ['Walrus', 'Whelk pauldron', 'The net that failed']) {
+      const r = told(named(name));
+      expect(r.dates.dryThrough).toBeNull();
+      const last = r.plan!.steps.reduce((m, s) => Math.max(m, s.until), 0);
+      expect(r.dates.ready!.likely).toBe(new Date(last * 1000).toISOString().slice(0, 10));
+    }
+    const baked = told(
+      withChanges(lamplighter('2026-12-01', null), [{ path: ['brief', 'clay'], value: 'oven-polymer' }]),
+    );
+    expect(baked.dates.dryThrough).toBeNull();
+  });
+});
