@@ -168,7 +168,7 @@ test('cover: told by member, shown on the form, mended by a press', async ({ pag
   await startForm(page, 'person, standing or posed', '20');
   await page.getByRole('button', { name: /Armature$/ }).click();
   await expect(page.getByRole('table', { name: 'Members' })).toContainText('Cover');
-  await expect(page.locator('.panel h2').first()).toContainText(/only .* over it|stands out/);
+  await expect(page.locator('.panel h2').first()).toContainText(/only .* over (it|them)|stands out/);
   await page.getByRole('button', { name: 'Cover', exact: true }).click();
   await expect(page.locator('.key')).toContainText('From the face to the nearest member');
   const remedy = page.locator('.remedies li').first();
