@@ -222,3 +222,12 @@ test('what was learned of this clay in this room is used, and not for another cl
   const other = report(with_([{ path: ['room', 'learned'], value: { ...learned, clay: 'earthen-air-dry' } }]));
   expect(at(other, 'head').throughDry).toBeCloseTo(at(plain, 'head').throughDry!, 3);
 });
+
+test('a further coat is held back by the dry one under it 0.45 as much as by something rigid, and cracks for it alike', () => {
+  const two = report(with_([{ path: ['regions', 'everywhere', 'coats'], value: [0.008, 0.008] }]));
+  for (const region of two.regions) {
+    expect(region.coats[1]!.restraint).toBeCloseTo(0.405, 9);
+    const { restraint, crack } = region.coats[1]!;
+    expect(crack.restrained / crack.perRestraint).toBeCloseTo(restraint, 9);
+  }
+});

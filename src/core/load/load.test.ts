@@ -69,6 +69,13 @@ describe('standing up', () => {
       edgeOfTable(base, stanceOn(contactsOf(base), 10, [0, 0.1, 0.2], groundUnder(base), 0.4), 10).slidesAt,
     ).toBeCloseTo(0.03 * 10 * 9.81, 9);
   });
+  test('over the edge of a table: as far in as keeps its lean, on the side it is weakest', () => {
+    // 10 kg whose centre is 0.2 m up and 0.12 m in from the front edge: leaning 10 degrees takes 0.2 tan 10 of that.
+    const base = { width: 0.4, depth: 0.3, thickness: 0, at: [0, 0], standing: 'flat' } as never;
+    const s = stanceOn(contactsOf(base), 10, [0, -0.03, 0.2], groundUnder(base), 0.4);
+    expect(edgeOfTable(base, s, 10).overhang).toBeCloseTo(0.12 - 0.035265, 5);
+    expect(edgeOfTable(base, s, 40).overhang).toBe(0);
+  });
   test('hull of scattered feet', () => {
     expect(
       convexHull([

@@ -1,0 +1,117 @@
+import { bulks, stocks } from '../catalogue';
+import type { Armature } from '../armature';
+import type { Vec3 } from '../quantity';
+import { lifeStages, LoadCheck, stationsPerBone, type LifeStage, type LumpedLoad } from '.';
+
+/**
+ * An arm out from a wall, a metre of 12 mm rod, with a half metre across its end and 10 kg on that: the arm is bent and
+ * twisted. Straight on instead of across, it is bent alone. By hand.
+ */
+const lever = (0.5 * (stationsPerBone - 0.5)) / stationsPerBone;
+const g = 9.81;
+
+function arm(end: Vec3) {
+  const places: Record<string, Vec3> = { wall: [0, 0, 0], elbow: [1, 0, 0], end };
+  const bone = (id: string, from: string, to: string) => ({
+    id,
+    name: id,
+    from,
+    to,
+    masses: [],
+    joinFrom: 'welded' as const,
+    joinTo: 'welded' as const,
+  });
+  const bones = [bone('arm', 'wall', 'elbow'), bone('across', 'elbow', 'end')];
+  const armature: Armature = {
+    nodes: Object.entries(places).map(([id, at]) => ({ id, at, held: id === 'wall' })),
+    bones,
+    members: bones.map((b) => ({
+      id: b.id,
+      name: b.id,
+      stock: 'mild-steel',
+      size: '12mm',
+      strands: 1,
+      bonded: false,
+      path: [places[b.from]!, places[b.to]!],
+      bones: [b.id],
+      allowances: [],
+    })),
+    base: {} as never,
+    hardware: [],
+    bulk: 'none',
+    wrap: 'none',
+  };
+  const components = 4;
+  const amounts = new Float64Array(bones.length * stationsPerBone * components * 4);
+  amounts[((2 * stationsPerBone - 1) * components + 3) * 4] = 10;
+  const load: LumpedLoad = {
+    bones,
+    ends: bones.map((b) => [places[b.from]!, places[b.to]!] as const),
+    components,
+    amounts,
+    outerDiameter: new Float64Array(bones.length),
+    coreDiameter: new Float64Array(bones.length),
+  };
+  const stage: LifeStage = {
+    id: 's',
+    name: 's',
+    bulkOn: false,
+    clayDensity: [],
+    wet: false,
+    safety: 1.5,
+    accelerations: [[0, 0, -g]],
+    causes: ['its own weight'],
+    propped: 'none',
+  };
+  const found = new LoadCheck({
+    armature,
+    load,
+    bulk: bulks.get('none') as never,
+    bulkDensity: 0,
+    wrapPerArea: 0,
+    clayYield: 0,
+    grip: 0,
+    stockOf: (id) => stocks.get(id),
+    props: [],
+  }).at(stage);
+  if (!found.ok) throw new Error(found.message);
+  return found.value.bones.find((b) => b.bone === 'arm')!;
+}
+
+test('what twists a bone counts with what bends it: the square root of M2 and three quarters of T2', () => {
+  const across = arm([1, 0.5, 0]),
+    straight = arm([1.5, 0, 0]);
+  // The rod's own weight comes with the ledger, not here.
+  const bent = g * 10,
+    twisted = g * 10 * lever;
+  expect(across.demand / Math.sqrt(bent ** 2 + 0.75 * twisted ** 2)).toBeCloseTo(1, 4);
+  expect(straight.demand / (g * 10 * (1 + lever))).toBeCloseTo(1, 4);
+  expect(across.utilisation / straight.utilisation).toBeCloseTo(across.demand / straight.demand, 9);
+  // Twist is a fifteenth more here: more than can be lost in rounding.
+  expect(across.demand / bent).toBeGreaterThan(1.06);
+});
+
+test('on the road: braking at 0.8 g, half of that any other way, a bump of twice its weight', () => {
+  const stages = lifeStages({
+    situation: 'moved',
+    hasBulk: false,
+    coats: [[0.01]],
+    wetDensity: 1800,
+    dryDensity: 1500,
+    dries: true,
+  });
+  const road = stages.find((s) => s.id === 'moved')!;
+  const strongest = (towards: Vec3) =>
+    Math.max(...road.accelerations.map((a) => towards[0] * a[0] + towards[1] * a[1] + towards[2] * a[2]));
+  // Front is -y.
+  expect(strongest([0, -1, 0])).toBeCloseTo(7.848, 3);
+  for (const way of [
+    [0, 1, 0],
+    [1, 0, 0],
+    [-1, 0, 0],
+  ] as const)
+    expect(strongest(way)).toBeCloseTo(4.905, 3);
+  expect(strongest([0, 0, -1])).toBeCloseTo(19.62, 2);
+  expect(road.accelerations.every((a) => a[2] <= -g + 1e-9)).toBe(true);
+  expect(stages.find((s) => s.id === 'dry')!.accelerations).toEqual([[0, 0, -g]]);
+});
