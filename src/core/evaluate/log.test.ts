@@ -5,6 +5,7 @@ import {
   firstClay,
   effectiveLog,
   happenedOf,
+  standing,
   stepData,
   timedOf,
   type LogEntry,
@@ -32,6 +33,18 @@ test('a step is done when it was last said to be; taken back, it is not', () => 
     { step: 'bulk', from: seconds('2026-12-02T18:00:00Z'), until: seconds('2026-12-02T20:00:00Z') },
   ]);
   expect(timedOf(read)).toEqual([{ kind: 'bulk', usual: 2, took: 3 }]);
+});
+
+test('put right, an entry stands at the time of the one it corrects, unless its time was put right too', () => {
+  const first = entry('a', 'weigh-in', '2026-12-02T09:00:00.000Z', { gross: 8, tare: 1 });
+  const digit = entry('b', 'weigh-in', '2026-12-03T12:00:00.000Z', { gross: 7, tare: 1 }, 'a');
+  const times = (log: readonly LogEntry[]) => standing(effectiveLog(log), 'weigh-in').map((e) => [e.id, e.at]);
+  expect(times([first, digit])).toEqual([['b', '2026-12-02T09:00:00.000Z']]);
+  const night = { ...digit, at: '2026-12-01T21:00:00.000Z', ownTime: true };
+  expect(times([first, night])).toEqual([['b', '2026-12-01T21:00:00.000Z']]);
+  // Put right once more, only in its digits: the time that was put right stays.
+  const again = entry('c', 'weigh-in', '2026-12-04T12:00:00.000Z', { gross: 7.1, tare: 1 }, 'b');
+  expect(times([first, night, again])).toEqual([['c', '2026-12-01T21:00:00.000Z']]);
 });
 
 test('the clay went on when it was first laid, else at the first entry of its day, else at its hour', () => {
