@@ -84,8 +84,10 @@ async function turnOf(now: number): Promise<void> {
   if (state().stopped) return;
   const store = await database();
   const of = await stamp(now);
-  for (const row of await db.listCards(store)) {
-    if (state().stopped) return;
+  // What was saved last is what is looked at first; and what is saved meanwhile begins a new turn.
+  const rows = [...(await db.listCards(store))].sort((a, b) => (a.updatedAt < b.updatedAt ? 1 : -1));
+  for (const row of rows) {
+    if (state().stopped || state().again) return;
     if (row.cardOf === of(row)) continue;
     const found = await db.findBuild(store, row.id);
     if (!found) continue;
