@@ -57,11 +57,13 @@ interface Holder {
   /** Ends the turn that is going on after the card it is at. */
   stopped: boolean;
   thread: Worker | null;
+  /** For the card that is being worked out. */
+  waiting: { readonly resolve: (card: BuildCard) => void; readonly reject: (error: Error) => void } | null;
 }
 const holder = globalThis as unknown as { sostegnoCards?: Holder };
 function state(): Holder {
   if (!holder.sostegnoCards) {
-    holder.sostegnoCards = { turn: Promise.resolve(), again: false, stopped: false, thread: null };
+    holder.sostegnoCards = { turn: Promise.resolve(), again: false, stopped: false, thread: null, waiting: null };
     beforeClosing(stopCards);
   }
   return holder.sostegnoCards;
@@ -109,16 +111,9 @@ async function ask(request: CardRequest): Promise<BuildCard> {
   if (process.env['JEST_WORKER_ID'] !== undefined) return (await import('./card-reckoner')).cardFor(request);
   const thread = await threadOf();
   return new Promise((resolve, reject) => {
-    const done = (end: () => void) => {
-      thread.removeAllListeners();
-      end();
-    };
-    thread.on('message', (answer: CardAnswer) => done(() => resolve(answer.card)));
-    thread.on('error', (error) => done(() => reject(error)));
-    thread.on('exit', () => {
-      state().thread = null;
-      done(() => reject(new Error('the thread ended')));
-    });
+    state().waiting = { resolve, reject };
+    // What is being waited for keeps the process up; an idle thread does not.
+    thread.ref();
     thread.postMessage(request);
   });
 }
@@ -133,8 +128,23 @@ async function threadOf(): Promise<Worker> {
   // The thread reads its own sources: a bundler that saw this call would want to pack them, and the reader with them.
   const file = path.join(root, ...cardThread);
   s.thread = Reflect.construct(threads.Worker, [file, { workerData: { root } }]) as Worker;
-  s.thread.unref();
-  return s.thread;
+  const thread = s.thread;
+  // Heard for as long as it lives: a port that has lost its last listener is stopped for good.
+  const settle = (end: (waiting: NonNullable<Holder['waiting']>) => void) => {
+    const { waiting } = s;
+    s.waiting = null;
+    thread.unref();
+    if (waiting) end(waiting);
+  };
+  const dead = (error: Error) => {
+    if (s.thread === thread) s.thread = null;
+    settle((w) => w.reject(error));
+  };
+  thread.on('message', (answer: CardAnswer) => settle((w) => w.resolve(answer.card)));
+  thread.on('error', dead);
+  thread.on('exit', () => dead(new Error('the thread ended')));
+  thread.unref();
+  return thread;
 }
 
 /** What is still to be worked out stays old, and is worked out when it is next asked for. */
