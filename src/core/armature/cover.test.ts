@@ -1,5 +1,13 @@
-import type { Vec3 } from '../quantity';
-import { bundleAcross, coverOf, coverOnFace, coverWanted, drawnPath, type CoverInputs } from './cover';
+import { mix, type Vec3 } from '../quantity';
+import {
+  bundleAcross,
+  coverOf,
+  coverOnFace,
+  coverWanted,
+  drawnPath,
+  type CoverInputs,
+  type FaceDistance,
+} from './cover';
 import type { Member } from './types';
 
 const member = (path: Vec3[], strands = 1): Member => ({
@@ -82,6 +90,20 @@ test('bent inward, it lies as deep as asked, and only where it did not', () => {
   expect(drawnPath(path, 0.02, [held], near)[0]).toEqual(held);
   // Deeper than the ball is thick: it goes to the middle and no further.
   for (const p of drawnPath(path, 0.5, [], near)) expect(p.every(Number.isFinite)).toBe(true);
+});
+
+test('bent inward across a hollow between two balls, no straight of it comes nearer than asked', () => {
+  const depth = 0.02;
+  const twoBalls: FaceDistance = ([x, y, z]) => {
+    const from = (cx: number) => Math.hypot(x - cx, y, z) - 0.1;
+    return { distance: Math.min(from(-0.07), from(0.07)), mass: 0 };
+  };
+  // Along the waist's edge: 71 mm high there, so straights between bends either side cut the corner.
+  const over: Vec3[] = Array.from({ length: 9 }, (_, i) => [-0.12 + 0.03 * i, 0, 0.07]);
+  const drawn = drawnPath(over, depth, [], () => twoBalls);
+  for (let i = 1; i < drawn.length; i++)
+    for (let t = 0; t <= 1; t += 0.125)
+      expect(twoBalls(mix(drawn[i - 1]!, drawn[i]!, t)).distance).toBeLessThan(-depth * 0.8);
 });
 
 test('cover seen from the face', () => {

@@ -1,4 +1,4 @@
-import { distance, mix, type Vec3 } from '../quantity';
+import { distance, dot, mix, scale, subtract, unit, type Vec3 } from '../quantity';
 import type { Member } from './types';
 
 /**
@@ -167,19 +167,21 @@ export function drawnPath(
   // A bent wire is smooth: some thirty places along it are enough to bend it by.
   const points = samples(path, Math.max(0.012, long / 30));
   const step = Math.max(1e-4, depth * 0.02);
-  return points.map((p): Vec3 => {
+  /** Bent square to `along`, where that is given: what is bent between two places does not slide towards either. */
+  const inward = (p: Vec3, along?: Vec3): Vec3 => {
     if (held.some((h) => distance(h, p) < 1e-6)) return p;
     let at = p;
     let here = distanceAt(at);
     // What runs well outside is not meant to be inside.
     if (here > 0.02) return p;
     for (let i = 0; i < 6 && depth + here > 1e-4; i++) {
-      const slope = [0, 1, 2].map(
+      const whole = [0, 1, 2].map(
         (k) =>
           (distanceAt([at[0] + (k === 0 ? step : 0), at[1] + (k === 1 ? step : 0), at[2] + (k === 2 ? step : 0)]) -
             here) /
           step,
       ) as [number, number, number];
+      const slope = along ? subtract(whole, scale(along, dot(whole, along))) : whole;
       const steep = Math.hypot(...slope);
       // On the ridge between two faces there is nowhere deeper.
       if (steep < 0.15) break;
@@ -191,8 +193,21 @@ export function drawnPath(
       here = there;
     }
     return at;
-  });
+  };
+  // Across a hollow, under the jaw or at the nape, the straight between two bent places comes nearer again: bent there too.
+  const between = (a: Vec3, b: Vec3, deep: number): Vec3[] => {
+    const middle = mix(a, b, 0.5);
+    if (deep === 0 || distance(a, b) < 2 * closest || depth + distanceAt(middle) < depth / 20) return [];
+    const bent = inward(middle, unit(subtract(b, a)));
+    // Nowhere deeper to go, or thrown far off: the straight is as good.
+    if (distance(bent, middle) > distance(a, b)) return [];
+    return [...between(a, bent, deep - 1), bent, ...between(bent, b, deep - 1)];
+  };
+  const bent = points.map((p) => inward(p));
+  return bent.flatMap((b, i) => (i === 0 ? [b] : [...between(bent[i - 1]!, b, 3), b]));
 }
+/** No two bends are nearer to each other, metres. */
+const closest = 0.003;
 
 /** Distance from each point of a face to the nearest member's own surface, metres: the cover as the picture shows it. */
 export function coverOnFace(

@@ -83,6 +83,15 @@ describe('sentences say what, why, and with which figure', () => {
     expect(r.letGo.when).not.toBe('at-once');
   });
 
+  test('a head hung forward keeps its wires and its upright covered, and does not crack over them', () => {
+    for (const value of [0.06, 0.09, 0.12]) {
+      const r = report(changed([{ path: ['form', 'start', 'measures', 'headForward'], value }]));
+      const short = r.findings.filter((f) => f.id.startsWith('cover/') && f.status !== 'sound');
+      expect([value, short.map((f) => f.sentence)]).toEqual([value, []]);
+      expect(r.summary.crack).toBeLessThan(1);
+    }
+  });
+
   test('held until enough water has left: later than at once, sooner than dry through', () => {
     // Between wet and dry the load falls; somewhere on the way a middling frame comes to bear it.
     for (let forward = 0.08; forward < 0.24; forward += 0.004) {

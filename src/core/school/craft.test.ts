@@ -37,6 +37,22 @@ describe('dense', () => {
   });
 });
 
+describe('a head hung far forward', () => {
+  test.each(['stuffed', 'dense'])('%s: the upright ends where the neck still covers it', (school) => {
+    const pipe = (headForward: number) => {
+      const { armature, depthAt } = made('bust', school, {}, 1, { headForward });
+      const top = armature.members.find((m) => m.id.endsWith('/pipe'))!.path.at(-1)!;
+      return { height: top[2], over: depthAt(top) - 0.0213 / 2 };
+    };
+    const upright = pipe(0);
+    for (const headForward of [0.05, 0.07, 0.09, 0.12]) {
+      const leant = pipe(headForward);
+      if (headForward > 0.08) expect(leant.height).toBeLessThan(upright.height - 0.02);
+      expect(leant.over).toBeGreaterThanOrEqual(0.016 - 1e-6);
+    }
+  });
+});
+
 describe('branching', () => {
   const { armature, form } = made('branching', 'branching');
   const wires = armature.members.filter((m) => m.id.includes('/wire-'));

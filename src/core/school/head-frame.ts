@@ -1,10 +1,10 @@
 import { z } from 'zod';
-import type { Allowance, Armature } from '../armature';
+import { coverWanted, type Allowance, type Armature } from '../armature';
 import { joinIds, type JoinKindId } from '../catalogue';
 import type { HeadSetting } from '../form';
 import type { Vec3 } from '../quantity';
 import { boardParameters, boardUnder, type BoardParameters } from './base';
-import { arc, massesOn, type SchoolContext, type SchoolField } from './school';
+import { arc, massesOn, reachInside, type SchoolContext, type SchoolField } from './school';
 import { SettingOut } from './setting-out';
 
 /** A head frame of wire loops on a pipe, with a wire for each shoulder: what the stuffed and the dense schools share. */
@@ -81,13 +81,14 @@ export function setOutHeadFrame(
   const out = new SettingOut(prefix);
   const inHead = (at: Vec3): Vec3 => form.skeleton.carry('head', at);
   const y = 0.012 * s;
+  const shoulder = bust ? bust.levels.shoulder : head.bottom + 0.25 * (head.chin - head.bottom);
   const at: Marks = {
     y,
     held: [0, y, 0],
-    pipeTop: [0, y, head.chin + 0.03 * (head.height / s) * s],
+    pipeTop: [0, y, pipeEnds(context, p, [0, y, shoulder], head.chin + 0.03 * head.height)],
     skull: [0, -head.forward + head.depth * 0.02, head.skull],
     crown: [0, -head.forward + head.depth * 0.02, loops.top],
-    shoulder: [0, y, bust ? bust.levels.shoulder : head.bottom + 0.25 * (head.chin - head.bottom)],
+    shoulder: [0, y, shoulder],
   };
   out.node('foot', at.held, true);
   out.node('shoulder', at.shoulder);
@@ -116,6 +117,17 @@ export function setOutHeadFrame(
     ? { width: bust.measures.shoulderBreadth * s * 0.8, depth: bust.measures.chestDepth * s * 1.25 }
     : { width: head.breadth * 1.4, depth: head.depth * 1.2 };
   return { out, finish: (core) => out.finish(boardUnder(context, p, at.held, needs, flange), core) };
+}
+
+/**
+ * Height at which the upright ends, m: behind the jaw, or lower where the neck leans out from over it and what is wanted
+ * over a pipe would be missing. The wires of the head go on from there.
+ */
+function pipeEnds(context: SchoolContext, p: HeadFrameFigures, from: Vec3, jaw: number): number {
+  const across = context.across(p.pipeStock, p.pipeSize);
+  const leave = coverWanted(across, context.clayOver('neck')) + across / 2;
+  const room = reachInside(context, from, [0, 0, 1], leave, jaw - from[2]);
+  return room > 0 ? from[2] + room : jaw;
 }
 
 function loopsAndPipe(
