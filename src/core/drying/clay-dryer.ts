@@ -329,6 +329,11 @@ export class ClayDryer {
     return rate / this.cells.lattice.step ** 2;
   }
 
+  /** Whether an outer face is turned to what the piece lies on now. */
+  lies(face: number): boolean {
+    return this.span.resting !== null && (this.groups.outer[face]! & 1) === 1;
+  }
+
   /** Moisture of the outer faces themselves, into `out`. */
   surfaceMoisture(out: Float32Array): void {
     const { faces, tables: inUse } = this.kernel.outer;

@@ -78,6 +78,8 @@ export class WholePieceRun {
   private near!: Neighbourhoods;
   /** Cells that the cutting into cells has shut off from every face: what is in them is in no clay there is. */
   private shutOff!: Uint8Array;
+  /** By region: share of its clay that may lie in badly cut cells, and does not hold it back from counting as dry. */
+  private miscut: readonly number[] = [];
   private readonly frames: WholeFrame[] = [];
   private readonly stages: WholeStage[] = [];
   private readonly looks: RegionLook[][];
@@ -191,6 +193,7 @@ export class WholePieceRun {
       surface: f32(),
     };
     this.shutOff = shutOffCells(cells);
+    this.miscut = this.inputs.regions.map((_, r) => miscutShare(step, watched?.thickness[r] ?? 0, this.miscut[r] ?? 0));
     this.near = new Neighbourhoods(
       cells,
       (watched?.thickness ?? []).map((t) => max(t, step)),
@@ -296,8 +299,14 @@ export class WholePieceRun {
       const share = (w - equilibrium) * perWet + 0.5;
       wet[c] = share < 0 ? 0 : share > wetScale ? wetScale : share;
     }
+    if (this.miscut.some((m) => m > 0)) {
+      const told = this.withoutMiscut(regionWettest);
+      wettest = told.wettest;
+      most = told.most;
+    }
     const touched = new Float64Array(regions),
       held = new Float64Array(regions),
+      inReach = new Float64Array(regions),
       area = new Float64Array(regions);
     const cracked = new Float64Array(regions),
       top = new Float64Array(regions),
@@ -333,14 +342,14 @@ export class WholePieceRun {
         }
       }
       const a = faces.area[f]!;
-      if (s >= 0.8) {
-        touched[r] = touched[r]! + a;
-        if (mean >= 0.5) {
-          held[r] = held[r]! + a;
-          if (faces.holdAt[f] === Infinity) faces.holdAt[f] = time;
-        }
-      }
       area[r] = area[r]! + a;
+      const firm = s >= 0.8 && mean >= 0.5;
+      if (firm && faces.holdAt[f] === Infinity) faces.holdAt[f] = time;
+      // What it lies on no hand touches: it counts only where a region has nothing else.
+      const counts = this.dryer.lies(f) ? a * 1e-9 : a;
+      inReach[r] = inReach[r]! + counts;
+      if (s >= 0.8) touched[r] = touched[r]! + counts;
+      if (firm) held[r] = held[r]! + counts;
     }
     this.noteCracks(cracked, highest, area);
     for (let r = 0; r < regions; r++) {
@@ -348,8 +357,8 @@ export class WholePieceRun {
       this.looks[r]?.push({
         time,
         stage: this.stage,
-        touched: touched[r]! / max(1e-12, area[r]!),
-        held: held[r]! / max(1e-12, area[r]!),
+        touched: touched[r]! / max(1e-30, inReach[r]!),
+        held: held[r]! / max(1e-30, inReach[r]!),
         mean: volume[r]! > 0 ? shrunk[r]! / volume[r]! : 1,
         wettest: regionWettest[r]!,
       });
@@ -362,6 +371,27 @@ export class WholePieceRun {
         value: (most - equilibrium) / span,
       };
     this.frames.push({ time, stage: this.stage, wet, wettest, mass: this.dryer.solids() + this.dryer.water() });
+  }
+
+  /**
+   * Lowers each region's wettest to what all but its miscut share has come below, and finds the cell that is wettest so.
+   * Cells as large as the coat is thick are cut at odd angles here and there, and keep water that real clay would not.
+   */
+  private withoutMiscut(regionWettest: Float64Array): { readonly wettest: number; readonly most: number } {
+    const { cells, moisture } = this.dryer;
+    const { pad, count, region } = cells;
+    const { equilibrium, clay } = this.inputs;
+    const marks = wettestButShare(cells, moisture, this.shutOff, this.miscut, equilibrium, clay.w0);
+    marks.forEach((mark, r) => (regionWettest[r] = min(regionWettest[r]!, mark)));
+    let wettest = 0,
+      most = -Infinity;
+    for (let c = 0; c < count; c++) {
+      const w = moisture[c + pad]!;
+      if (this.shutOff[c] === 1 || w > regionWettest[region[c + pad]!]! || w <= most) continue;
+      most = w;
+      wettest = c;
+    }
+    return { wettest, most };
   }
 
   /** Where a region has cracked: over a square centimetre at least, so that one badly cut cell says nothing. */
@@ -422,6 +452,45 @@ interface RegionCrack {
 /** m2 of face that has to be past a mark: a square centimetre, or a hundredth of a small region. */
 function leastCrack(whole: number): number {
   return min(1e-4, whole / 100);
+}
+
+/**
+ * Share of a region's clay that cutting into cells of `step` may misplace, m: none where three cells or more go across
+ * the coat, three thousandths where one does. `before`: where no coat came, what it was.
+ */
+export function miscutShare(step: number, coat: number, before: number): number {
+  if (coat <= 0) return before;
+  return 0.003 * min(1, max(0, (step / coat - 1 / 3) * 1.5));
+}
+
+/**
+ * By region, the moisture that all of its clay but a share lies below; Infinity where the share is none. `dry` and `wet`
+ * are the ends of what is told apart, in 2048 steps.
+ */
+export function wettestButShare(
+  cells: Pick<ClayCells, 'count' | 'pad' | 'region' | 'inverse'>,
+  moisture: Float64Array,
+  leftOut: Uint8Array,
+  shares: readonly number[],
+  dry: number,
+  wet: number,
+): number[] {
+  const bins = 2048;
+  const width = (wet - dry) / bins || 1;
+  const volume = shares.map(() => new Float64Array(bins));
+  for (let c = 0; c < cells.count; c++) {
+    if (leftOut[c] === 1) continue;
+    const bin = min(bins - 1, max(0, Math.floor((moisture[c + cells.pad]! - dry) / width)));
+    const own = volume[cells.region[c + cells.pad]!]!;
+    own[bin] = own[bin]! + 1 / cells.inverse[c + cells.pad]!;
+  }
+  return volume.map((own, r) => {
+    let left = own.reduce((sum, v) => sum + v, 0) * shares[r]!;
+    if (left === 0) return Infinity;
+    let bin = bins - 1;
+    while (bin > 0 && own[bin]! <= left) left -= own[bin--]!;
+    return dry + (bin + 1 - (own[bin]! > 0 ? left / own[bin]! : 0)) * width;
+  });
 }
 
 function placeOf(cells: ClayCells, index: number): [number, number, number] {

@@ -72,61 +72,72 @@ function throughOf(laid: Laid): number | null {
 
 /**
  * The weight of the clay at the readings' own times, as a smooth function of how fast water leaves and moves: drying laid
- * at nine pairs of factors round a middle, quadratic in their logarithms between. A least-squares search asks for
- * hundreds of pairs; these nine are dried, and nine more where the search has led it.
+ * at a few pairs of factors round a middle, quadratic in their logarithms between. A least-squares search asks for
+ * hundreds of pairs; these few are dried, and a few more, closer by, where the search has led it.
  */
 class NearBy {
-  private readonly values: readonly Float64Array[];
+  /** Weights at the middle, and how they change with either logarithm, in spans: slope, half the bend, and together. */
+  private readonly middle: Float64Array;
+  private readonly changes: readonly {
+    readonly slope: Float64Array;
+    readonly bend: Float64Array;
+  }[];
+  private readonly together: Float64Array | null;
   private readonly index: ReadonlyMap<number, number>;
 
   constructor(
     private readonly on: ScaleInputs,
     times: readonly number[],
-    private readonly middle: readonly [number, number],
+    private readonly at: readonly [number, number],
     private readonly span: readonly [number, number],
+    closely: boolean,
     cache: ResultCache,
   ) {
     const fine = { ...on.inputs, until: Math.max(...times) + 60 },
       rough = { ...fine, rough: true };
     const dried = (inputs: LayingInputs, e: number, d: number): Float64Array => {
-      const transfer = Math.exp(middle[0] + e * span[0]),
-        diffusivity = Math.exp(middle[1] + d * span[1]);
+      const transfer = Math.exp(at[0] + e * span[0]),
+        diffusivity = Math.exp(at[1] + d * span[1]);
       return Float64Array.from(times, on.clayMass(layClay(inputs, cache, { ...nominalPush, transfer, diffusivity })));
     };
-    // Where it stands is worked out finely, how it moves from there roughly.
-    const at = dried(fine, 0, 0),
-      about = dried(rough, 0, 0);
-    this.values = [-1, 0, 1].flatMap((e) =>
-      [-1, 0, 1].map((d) => (e === 0 && d === 0 ? at : dried(rough, e, d).map((v, i) => (v * at[i]!) / about[i]!))),
-    );
+    // How it moves from where it stands is worked out roughly; where it stands, once it is near, finely.
+    const about = dried(rough, 0, 0);
+    this.middle = closely ? dried(fine, 0, 0) : about;
+    const beside = (e: number, d: number) => dried(rough, e, d).map((v, i) => (v * this.middle[i]!) / about[i]!);
+    const ends = [
+      [beside(-1, 0), beside(1, 0)],
+      [beside(0, -1), beside(0, 1)],
+    ] as const;
+    this.changes = ends.map(([below, above]) => ({
+      slope: above.map((v, i) => (v - below[i]!) / 2),
+      bend: above.map((v, i) => (v + below[i]!) / 2 - this.middle[i]!),
+    }));
+    this.together = closely ? beside(1, 1).map((v, i) => v - ends[0][1][i]! - ends[1][1][i]! + this.middle[i]!) : null;
     this.index = new Map(times.map((t, i) => [t, i]));
   }
 
   readonly forecaster = (f: DryingFactors): ((time: number) => number) => {
-    const u = (Math.log(f.evaporation) - this.middle[0]) / this.span[0],
-      v = (Math.log(f.diffusion) - this.middle[1]) / this.span[1];
-    const eu = lagrange(u),
-      dv = lagrange(v);
+    const u = (Math.log(f.evaporation) - this.at[0]) / this.span[0],
+      v = (Math.log(f.diffusion) - this.at[1]) / this.span[1];
+    const [e, d] = [this.changes[0]!, this.changes[1]!];
     return (time) => {
       const i = this.index.get(time)!;
-      let sum = 0;
-      for (let a = 0; a < 3; a++) for (let b = 0; b < 3; b++) sum += eu[a]! * dv[b]! * this.values[a * 3 + b]![i]!;
-      return this.on.rest + f.amount * sum;
+      const clay =
+        this.middle[i]! +
+        u * (e.slope[i]! + u * e.bend[i]!) +
+        v * (d.slope[i]! + v * d.bend[i]!) +
+        u * v * (this.together?.[i] ?? 0);
+      return this.on.rest + f.amount * clay;
     };
   };
 
-  /** Whether a fit lies so near the middle that nothing between the nine is guessed. */
+  /** Whether a fit lies so near the middle that nothing is guessed. */
   holds(f: DryingFactors): boolean {
     return (
-      Math.abs(Math.log(f.evaporation) - this.middle[0]) <= this.span[0] &&
-      Math.abs(Math.log(f.diffusion) - this.middle[1]) <= this.span[1]
+      Math.abs(Math.log(f.evaporation) - this.at[0]) <= this.span[0] &&
+      Math.abs(Math.log(f.diffusion) - this.at[1]) <= this.span[1]
     );
   }
-}
-
-/** Weights of the values at -1, 0 and 1 at `u`: the parabola through them. */
-function lagrange(u: number): readonly [number, number, number] {
-  return [(u * (u - 1)) / 2, 1 - u * u, (u * (u + 1)) / 2];
 }
 
 const firstSpan = [0.4, 0.5] as const,
@@ -145,12 +156,13 @@ export function fitToLog(piece: Piece, weighings: Weighings, cache: ResultCache)
   const { readings, tare, finest } = weighings;
   if (!on || readings.length === 0) return null;
   const times = [...new Set(readings.map((r) => r.time))];
-  let near = new NearBy(on, times, [0, 0], firstSpan, cache);
+  let near = new NearBy(on, times, [0, 0], firstSpan, false, cache);
   let fit = fitWeighings(readings, near.forecaster, tare, finest);
   // Once more about where it came to, closer by; and on from there, should it have led out of that.
   for (let move = 0; move < mostMoves; move++) {
     const { evaporation, diffusion } = fit.factors;
-    near = new NearBy(on, times, [bounded(Math.log(evaporation)), bounded(Math.log(diffusion))], nextSpan, cache);
+    const at = [bounded(Math.log(evaporation)), bounded(Math.log(diffusion))] as const;
+    near = new NearBy(on, times, at, nextSpan, true, cache);
     fit = fitWeighings(readings, near.forecaster, tare, finest);
     if (near.holds(fit.factors)) break;
   }

@@ -22,7 +22,8 @@ import {
 import { denseGrid, leastClay, voxelise } from '../form';
 import { failure, success, type Result } from '../quantity';
 import { dryingKey } from './full-findings';
-import { quickDrying, standsClear } from './quick-drying';
+import { heldClear, restingShut } from './lying';
+import { quickDrying } from './quick-drying';
 import { calendarOf, restraintOnCore, sectionsIn } from './laying';
 import { ResultCache } from './result-cache';
 import type { Piece } from './piece';
@@ -52,8 +53,6 @@ const mostCells = 260_000;
 const mostLattice = 9_000_000;
 const looks = 120;
 const longest = 120 * day;
-/** Of a face that lies on something. */
-const restingShut = 0.9;
 
 /** Cells that show the thinnest coat, but no more of them than there is time for. */
 export function stepFor(piece: Piece): number {
@@ -301,7 +300,7 @@ function strandOf(piece: Piece, m: Member): number {
 /** Spells of like air, covers, inner faces and lying, one after another. */
 function spansFor(piece: Piece, lifted: number | null): DryingSpan[] {
   const calendar = calendarOf(piece);
-  const { room, stages, armature } = piece.build;
+  const { room, stages } = piece.build;
   const at = new Set<number>(changesOf(calendar).map((h) => h * 3600));
   if (lifted !== null && Number.isFinite(lifted)) at.add(lifted);
   if (stages.split)
@@ -317,7 +316,7 @@ function spansFor(piece: Piece, lifted: number | null): DryingSpan[] {
   };
   const mean = meanAir(calendar);
   // Held up by its armature, it lies on nothing until it is laid down.
-  const hung = armature.mount.kind === 'hangs' || standsClear(piece);
+  const hung = heldClear(piece);
   let begun = 0;
   return [...ends, Infinity].map((until): DryingSpan => {
     const middle = until === Infinity ? begun + 1 : (begun + until) / 2;

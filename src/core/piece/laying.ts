@@ -21,6 +21,7 @@ import {
   type RestraintSpell,
   type RoomCalendar,
 } from '../drying';
+import { isShell, restingRegions, restingShut, standsUntil } from './lying';
 import type { Piece } from './piece';
 import type { ResultCache } from './result-cache';
 
@@ -93,6 +94,8 @@ interface LaidRegion extends RegionShape {
   readonly area: number;
   /** A member lies in its first coat. */
   readonly overMember: boolean;
+  /** Seconds after the first clay until which some of its face lies on what the piece stands on; 0 where none does. */
+  readonly lyingUntil: number;
 }
 
 /** Inside a hollow that has been closed again the air hardly changes. */
@@ -133,6 +136,7 @@ export function layingInputs(
 ): LayingInputs {
   const { waits, lift, split } = piece.build.stages;
   const { evaporation, diffusion } = piece.factors;
+  const resting = restingRegions(piece);
   return {
     regions: piece.regions.map((id, r): LaidRegion => {
       const shape = shapes[r]!;
@@ -148,6 +152,7 @@ export function layingInputs(
         innerFace: shape.solid ? 0 : (piece.faces[r]?.innerFace ?? 0),
         area: areas[r] ?? 0,
         overMember: piece.thinOver[r]!.length > 0,
+        lyingUntil: resting[r] && !shape.solid && !isShell(piece, r) ? standsUntil(piece) : 0,
       };
     }),
     calendar: calendarOf(piece),
@@ -242,6 +247,7 @@ function phasesFrom(
   region: string,
   start: number,
   changes: readonly InnerChange[],
+  lyingUntil = 0,
 ): AirPhase[] {
   const own = [calendar.room, ...(calendar.history?.spells.map((s) => s.room) ?? [])].some((room) =>
     room.covers.some((c) => c.regions.length > 0),
@@ -250,19 +256,21 @@ function phasesFrom(
     : '';
   const key = hashOf([calendarHash(calendar), own, start]);
   const spells = cache.keep('spells', key, () => airSpells(calendar, region, start));
-  const curve = (s: (typeof spells)[number]) =>
-    cache.keep('curve', `${s.air.temperature}:${s.air.relativeHumidity}:${s.air.speed}:${s.cover}:${evaporation}`, () =>
-      evaporationCurve(s.air, s.cover, evaporation),
+  const curve = ({ air, cover }: (typeof spells)[number], share: number) =>
+    cache.keep(
+      'curve',
+      `${air.temperature}:${air.relativeHumidity}:${air.speed}:${cover}:${evaporation}:${share}`,
+      () => evaporationCurve(air, cover, evaporation * share),
     );
   const out: AirPhase[] = [];
   let begun = 0;
   for (const s of spells) {
-    const cuts = changes.map((c) => c.at - start).filter((t) => t > begun && t < s.until);
-    for (const until of [...cuts, s.until]) {
+    const cuts = [...changes.map((c) => c.at), lyingUntil].map((at) => at - start);
+    for (const until of [...cuts.filter((t) => t > begun && t < s.until).sort((a, b) => a - b), s.until]) {
       const last = changes.filter((c) => c.at - start <= begun).pop();
       out.push({
         until,
-        curve: curve(s),
+        curve: curve(s, begun < lyingUntil - start ? 1 - restingShut : 1),
         relativeHumidity: s.air.relativeHumidity,
         ...(last ? { innerFace: last.innerFace } : {}),
       });
@@ -311,31 +319,37 @@ function dryCoat(
   const begins = Number.isFinite(start) ? start : 0;
   const innerFace = first ? region.innerFace : 0;
   const mine = first && !region.solid ? changes : [];
-  const phases = phasesFrom(inputs, cache, region.id, begins, mine);
   const stopAt = inputs.until === undefined ? undefined : Math.max(1, inputs.until - begins);
-  // Phases are few and their curves kept: what they are is told by their ends and a figure of each curve.
-  const key = hashOf([
-    clay,
-    tabulatedW0,
-    region.geometry,
-    thickness,
-    innerFace,
-    stopAt ?? -1,
-    inputs.rough === true,
-    phases.map((p) => [p.until, p.innerFace ?? -1, p.curve.fluxes[256], p.curve.fluxes[0], p.relativeHumidity]),
-  ]);
-  const course = cache.keep('course', key, () =>
-    dryLayer({
+  const dried = (lyingUntil: number): DryingCourse => {
+    const phases = phasesFrom(inputs, cache, region.id, begins, mine, lyingUntil);
+    // Phases are few and their curves kept: what they are is told by their ends and a figure of each curve.
+    const key = hashOf([
       clay,
       tabulatedW0,
-      geometry: region.geometry,
+      region.geometry,
       thickness,
       innerFace,
-      phases,
-      stopAt,
-      rough: inputs.rough === true,
-    }),
-  );
+      stopAt ?? -1,
+      inputs.rough === true,
+      phases.map((p) => [p.until, p.innerFace ?? -1, p.curve.fluxes[256], p.curve.fluxes[0], p.relativeHumidity]),
+    ]);
+    return cache.keep('course', key, () =>
+      dryLayer({
+        clay,
+        tabulatedW0,
+        geometry: region.geometry,
+        thickness,
+        innerFace,
+        phases,
+        stopAt,
+        rough: inputs.rough === true,
+      }),
+    );
+  };
+  const open = dried(0);
+  // The side it stands on is the last to dry; a weighing hardly feels it.
+  const under = region.lyingUntil > begins && stopAt === undefined ? dried(region.lyingUntil) : open;
+  const course: DryingCourse = { ...open, throughDry: under.throughDry, steady: under.steady };
   const let1 = mine.find((c) => c.lets);
   const spellsOf = (restraint: number): RestraintSpell[] =>
     let1 && Number.isFinite(start)

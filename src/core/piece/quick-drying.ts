@@ -13,6 +13,7 @@ import {
   type Push,
   type RegionShape,
 } from './laying';
+import { isShell, restingRegions } from './lying';
 import type { ResultCache } from './result-cache';
 import type { Piece } from './piece';
 import {
@@ -40,10 +41,9 @@ function shapeOf(piece: Piece, region: number, clay: number, area: number, bulk:
   if (clay <= 0) return { geometry: 'slab', solid: false, thicknesses: [] };
   const solid = bulk < 0.03 * (clay + bulk);
   if (!solid || area <= 0) return { geometry: 'slab', solid: false, thicknesses: coats };
-  const kinds = piece.form.masses.filter((m) => m.region === piece.regions[region]).map((m) => m.shape.kind);
   // A shell is its clay and nothing else, with a face either side: a slab as thick as it was laid.
-  if (kinds.length > 0 && kinds.every((k) => k === 'shell'))
-    return { geometry: 'slab', solid: false, thicknesses: coats };
+  if (isShell(piece, region)) return { geometry: 'slab', solid: false, thicknesses: coats };
+  const kinds = piece.form.masses.filter((m) => m.region === piece.regions[region]).map((m) => m.shape.kind);
   const geometry: Geometry = kinds.every((k) => k === 'round-cone' || k === 'ring')
     ? 'cylinder'
     : kinds.every((k) => k === 'rounded-box')
@@ -156,7 +156,8 @@ export function quickDrying(piece: Piece, cache: ResultCache, options: DryingOpt
     const coats = s.clay > 0 ? (laid.coats[r] ?? []) : [];
     const start = lastCoat(coats)?.start ?? 0;
     const found = full?.regions.find((f) => f.id === id);
-    const usual = usualAgainst[driedAs(piece, r, shape, coats, resting)];
+    const as = driedAs(piece, r, shape, coats, resting);
+    const usual = usualAgainst[as];
     const against = found ? shownAgainst(ratiosOf(found), usual) : usual;
     const certain = basis === 'full' && found ? found.full : null;
     const clayWet = s.clay * piece.mixed.wetDensity;
@@ -185,6 +186,7 @@ export function quickDrying(piece: Piece, cache: ResultCache, options: DryingOpt
       basis: found ? basis : 'quick',
       lastStart: start,
       quick,
+      as,
       against,
     };
   });
@@ -198,35 +200,10 @@ function driedAs(
   coats: readonly LaidCoat[],
   resting: readonly boolean[],
 ): DriedAs {
-  const kinds = piece.form.masses.filter((_, i) => piece.regionOfMass[i] === region).map((m) => m.shape.kind);
-  if (kinds.length > 0 && kinds.every((k) => k === 'shell')) return 'shell';
+  if (isShell(piece, region)) return 'shell';
   if (shape.solid) return 'solid';
   if (coats.length > 1) return 'further-coat';
   return resting[region] ? 'resting' : 'coat';
-}
-
-/** Held up by its armature it lies on nothing: its lowest place is further from the board than cells can err. */
-export function standsClear(piece: Piece): boolean {
-  return piece.extent.low[2] > Math.min(0.03, 1.5 * piece.grid.step);
-}
-
-/** Area of a region that lies on the ground from which it counts, m2. */
-const leastResting = 3e-4;
-
-/** By region: whether some of its clay lies on what the piece stands on. */
-export function restingRegions(piece: Piece): readonly boolean[] {
-  const { parcels } = piece.volumes;
-  const low = piece.extent.low[2];
-  const none = piece.regions.map(() => false);
-  // Held up by its armature it lies on nothing.
-  if (piece.build.armature.mount.kind === 'hangs' || standsClear(piece)) return none;
-  const lying = piece.regions.map(() => 0);
-  const thick = piece.coats.map((c) => c.reduce((sum, t) => sum + t, 0));
-  for (let p = 0; p < parcels.count; p++) {
-    const r = piece.regionOfMass[parcels.mass[p]!]!;
-    if (parcels.clayCentre[p * 3 + 2]! < low + thick[r]!) lying[r]! += parcels.clayVolume[p]!;
-  }
-  return lying.map((v, r) => v > leastResting * thick[r]!);
 }
 
 /** Seconds from the first clay to a state of the last coat; null when never. */

@@ -9,7 +9,7 @@ import type { Range, Vec3 } from '../quantity';
 import type { RegionFigures } from './full-findings';
 import type { Hours } from './hours';
 import type { LaidCoat } from './laying';
-import type { Against } from './quick-against-full';
+import type { Against, DriedAs } from './quick-against-full';
 import type { Status } from './status';
 
 /** What the scale beam shows. */
@@ -74,6 +74,7 @@ export interface RegionReport {
   readonly lastStart: number;
   /** What the quick answer says by itself, and the factors on it. */
   readonly quick: RegionFigures;
+  readonly as: DriedAs;
   readonly against: Against;
 }
 
