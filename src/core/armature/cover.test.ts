@@ -1,7 +1,7 @@
 import { mix, type Vec3 } from '../quantity';
 import {
   bundleAcross,
-  coverOf,
+  coverOfMember,
   coverOnFace,
   coverWanted,
   drawnPath,
@@ -24,23 +24,20 @@ const member = (path: Vec3[], strands = 1): Member => ({
 /** A ball of 100 mm about the origin. */
 const ball = (p: Vec3) => Math.hypot(...p) - 0.1;
 const near = () => (p: Vec3) => ({ distance: ball(p), mass: 0 });
-const inputs = (members: Member[], held: Vec3[] = []): CoverInputs => ({
-  members,
+const inputs = (held: Vec3[]): CoverInputs => ({
   held,
   near,
   clayOver: () => 0.01,
   acrossOf: (m) => ({ strand: 0.004, whole: bundleAcross(0.004, m.strands) }),
 });
 
+const coverOf = (path: Vec3[], held: Vec3[] = []) => coverOfMember(member(path), inputs(held));
+
 test('a chord of a ball: least at its ends, less half the wire', () => {
-  const [c] = coverOf(
-    inputs([
-      member([
-        [-0.06, 0, 0.05],
-        [0.06, 0, 0.05],
-      ]),
-    ]),
-  );
+  const c = coverOf([
+    [-0.06, 0, 0.05],
+    [0.06, 0, 0.05],
+  ]);
   expect(c?.least).toBeCloseTo(0.1 - Math.hypot(0.06, 0.05) - 0.002, 9);
   expect(Math.abs(c?.at[0] ?? 0)).toBeCloseTo(0.06, 9);
   expect(c?.wanted).toBe(0.008);
@@ -48,14 +45,10 @@ test('a chord of a ball: least at its ends, less half the wire', () => {
 });
 
 test('one that stands out is below nothing, and how much of it is short is told', () => {
-  const [c] = coverOf(
-    inputs([
-      member([
-        [0, 0, 0],
-        [0, 0, 0.12],
-      ]),
-    ]),
-  );
+  const c = coverOf([
+    [0, 0, 0],
+    [0, 0, 0.12],
+  ]);
   expect(c?.least).toBeCloseTo(-0.022, 6);
   // From 90 mm out (8 mm and half the wire under the face) to the end at 120.
   expect(c?.short).toBeGreaterThan(0.026);
@@ -64,9 +57,9 @@ test('one that stands out is below nothing, and how much of it is short is told'
 
 test('an upright that comes out of the board is not thin where it enters', () => {
   const foot: Vec3 = [0, 0, -0.2];
-  const [c] = coverOf(inputs([member([foot, [0, 0, 0.02]])], [foot]));
+  const c = coverOf([foot, [0, 0, 0.02]], [foot]);
   expect(c?.least).toBeCloseTo(0.1 - 0.02 - 0.002, 3);
-  const [loose] = coverOf(inputs([member([foot, [0, 0, 0.02]])]));
+  const loose = coverOf([foot, [0, 0, 0.02]]);
   expect(loose?.least).toBeLessThan(0);
 });
 

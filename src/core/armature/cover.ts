@@ -37,7 +37,6 @@ export function coverWanted(across: number, clay: number, least = 0.006): number
 const thickestWire = 0.008;
 
 export interface CoverInputs {
-  readonly members: readonly Member[];
   /** Outside diameter of a member, all its strands, and of one strand; metres. */
   readonly acrossOf: (m: Member) => { readonly whole: number; readonly strand: number };
   /** Places built into the base: what leads to them may stand bare. */
@@ -73,46 +72,44 @@ function samples(path: readonly Vec3[], step = stepAlong): Vec3[] {
   return out;
 }
 
-/** The thinnest place of every member; members that never come near the face are told at their thinnest too. */
-export function coverOf(input: CoverInputs): MemberCover[] {
-  return input.members.flatMap((member): MemberCover[] => {
-    const { whole, strand } = input.acrossOf(member);
-    const points = samples(member.path);
-    if (points.length === 0) return [];
-    const place = about(points);
-    const exact = input.near(place.centre, place.radius);
-    const bare = bareStretch(points, input.held, exact);
-    let least = Infinity,
-      short = 0;
-    let at: Vec3 = points[0] ?? [0, 0, 0];
-    let mass = 0,
-      wanted = coverWanted(strand, 0, input.least);
-    const thin = new Map<number, number>();
-    const spacing = points.length > 1 ? distance(points[0]!, points[1]!) : 0;
-    for (let i = bare.from; i < bare.to;) {
-      const p = points[i]!;
-      const { distance: d, mass: owner } = exact(p);
-      const cover = -d - whole / 2;
-      const want = coverWanted(strand, input.clayOver(owner), input.least);
-      if (cover < want) {
-        short += spacing;
-        const clay = input.clayOver(owner);
-        if (cover <= clay && cover < coverWanted(strand, clay))
-          thin.set(owner, Math.min(thin.get(owner) ?? Infinity, cover));
-      }
-      if (cover < least) {
-        least = cover;
-        at = p;
-        mass = owner;
-        wanted = want;
-      }
-      // Cover changes no faster than the path runs on: nothing thinner can lie nearer than this.
-      const clear = spacing > 0 ? Math.floor((cover - Math.max(want, least)) / stepAlong) : 1;
-      i += Math.max(1, clear);
+/** The thinnest place of a member, also of one that never comes near the face; null for one without a path. */
+export function coverOfMember(member: Member, input: CoverInputs): MemberCover | null {
+  const { whole, strand } = input.acrossOf(member);
+  const points = samples(member.path);
+  if (points.length === 0) return null;
+  const place = about(points);
+  const exact = input.near(place.centre, place.radius);
+  const bare = bareStretch(points, input.held, exact);
+  let least = Infinity,
+    short = 0;
+  let at: Vec3 = points[0] ?? [0, 0, 0];
+  let mass = 0,
+    wanted = coverWanted(strand, 0, input.least);
+  const thin = new Map<number, number>();
+  const spacing = points.length > 1 ? distance(points[0]!, points[1]!) : 0;
+  for (let i = bare.from; i < bare.to;) {
+    const p = points[i]!;
+    const { distance: d, mass: owner } = exact(p);
+    const cover = -d - whole / 2;
+    const want = coverWanted(strand, input.clayOver(owner), input.least);
+    if (cover < want) {
+      short += spacing;
+      const clay = input.clayOver(owner);
+      if (cover <= clay && cover < coverWanted(strand, clay))
+        thin.set(owner, Math.min(thin.get(owner) ?? Infinity, cover));
     }
-    const thinOver = [...thin].map(([m, l]) => ({ mass: m, least: l }));
-    return least < Infinity ? [{ member: member.id, name: member.name, least, at, mass, wanted, short, thinOver }] : [];
-  });
+    if (cover < least) {
+      least = cover;
+      at = p;
+      mass = owner;
+      wanted = want;
+    }
+    // Cover changes no faster than the path runs on: nothing thinner can lie nearer than this.
+    const clear = spacing > 0 ? Math.floor((cover - Math.max(want, least)) / stepAlong) : 1;
+    i += Math.max(1, clear);
+  }
+  const thinOver = [...thin].map(([m, l]) => ({ mass: m, least: l }));
+  return least < Infinity ? { member: member.id, name: member.name, least, at, mass, wanted, short, thinOver } : null;
 }
 
 /** Leaves out what runs outside the form from an end that is held: an upright below the piece, a foot on the board. */

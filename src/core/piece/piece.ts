@@ -1,10 +1,11 @@
 import {
   bundleAcross,
-  coverOf,
+  coverOfMember,
   drawnPath,
   memberMass,
   sectionAcross,
   type Armature,
+  type CoverInputs,
   type FaceDistance,
   type Member,
   type MemberCover,
@@ -241,7 +242,14 @@ export function makePiece(build: Build, cache: ResultCache, known: PieceHistory 
     thickness.reduce((most, t) => (t < Infinity ? Math.max(most, t) : most), 0) + Math.max(0, ...paintedMost);
   const held = schooled.nodes.filter((n) => n.held).map((n) => n.at);
   const near = nearFace(field);
-  const drawn = (m: Member): Member => (m.drawnIn ? { ...m, path: drawnPath(m.path, m.drawnIn, held, near) } : m);
+  // What stands and what is bent is told member by member: most edits of an armature leave most of it as it was.
+  const heldKey = `${formKey}:${held.join(';')}`;
+  const drawn = (m: Member): Member => {
+    const { drawnIn } = m;
+    if (!drawnIn) return m;
+    const key = `${heldKey}:${drawnIn}:${m.path.join(';')}`;
+    return { ...m, path: cache.keep('drawn', key, () => drawnPath(m.path, drawnIn, held, near)) };
+  };
   const armature = cache.keep('armature', armatureKey, () => ({ ...schooled, members: schooled.members.map(drawn) }));
   const grid = cache.keep('grid', `${formKey}:${Math.ceil(depth / depthStep)}`, () =>
     sampleForm(field, Math.ceil(depth / depthStep) * depthStep),
@@ -267,17 +275,20 @@ export function makePiece(build: Build, cache: ResultCache, known: PieceHistory 
       ),
     ),
   );
+  const coverKey = `${heldKey}:${clayOn.join(',')}:${clay.setting === 'damp'}`;
   const cover = cache.keep('cover', `${armatureKey}:${clay.setting === 'damp'}`, () =>
-    coverOf({
-      members: armature.members,
-      acrossOf: (m) => {
-        const strand = across(m.stock, m.size);
-        return { strand, whole: bundleAcross(strand, m.strands) };
-      },
-      held,
-      near,
-      clayOver: (m) => clayOn[m] ?? 0,
-      ...(clay.setting === 'damp' ? { least: coverInDamp } : {}),
+    armature.members.flatMap((m) => {
+      const strand = across(m.stock, m.size);
+      const whole = bundleAcross(strand, m.strands);
+      const key = `${coverKey}:${m.id}:${m.name}:${strand}:${whole}:${m.path.join(';')}`;
+      const inputs: CoverInputs = {
+        acrossOf: () => ({ strand, whole }),
+        held,
+        near,
+        clayOver: (i) => clayOn[i] ?? 0,
+        ...(clay.setting === 'damp' ? { least: coverInDamp } : {}),
+      };
+      return cache.keep('member cover', key, () => coverOfMember(m, inputs)) ?? [];
     }),
   );
   return success({

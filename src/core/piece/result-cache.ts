@@ -1,5 +1,8 @@
 import type { SymbolicFactor } from '../armature';
 
+/** Shelves of small things, of which a build has many: how many times as many are kept. */
+const piecemeal: Readonly<Record<string, number>> = { course: 40, tried: 40, drawn: 4, 'member cover': 200 };
+
 /** Keeps the last few results of each kind of work by the hash of what went in, so an edit only redoes what it touched. */
 export class ResultCache {
   private readonly shelves = new Map<string, Map<string, unknown>>();
@@ -20,7 +23,7 @@ export class ResultCache {
     }
     const value = make();
     kept.set(key, value);
-    const most = shelf === 'course' || shelf === 'tried' ? this.depth * 40 : this.depth;
+    const most = this.depth * (piecemeal[shelf] ?? 1);
     if (kept.size > most) kept.delete(kept.keys().next().value!);
     return value;
   }

@@ -11,7 +11,7 @@ import type { Step } from './steps';
 import type { Pace } from './pace';
 import { schedule } from './schedule';
 import type { Clash, Placed, PlanProblem, PlanTask } from './task';
-import { zoneClock } from './time-zone';
+import { zoneClock, type ZoneClock } from './time-zone';
 
 /** Builds, people and what has happened in; each build's plan out. Times are seconds since the epoch; "now" is given. */
 export interface BuildToPlan {
@@ -206,6 +206,20 @@ function tasksOf(
   });
 }
 
+const openBefore = new Map<string, readonly Span[]>();
+const mostKept = 64;
+
+/** A person's open hours round a moment, kept: every edit of a build asks for the same ones several times. */
+function hoursOpen(person: Person, zone: ZoneClock, now: number): readonly Span[] {
+  const key = JSON.stringify([zone.name, now, person.hours, person.away, person.other]);
+  const kept = openBefore.get(key);
+  if (kept) return kept;
+  if (openBefore.size >= mostKept) openBefore.clear();
+  const made = openSpans(person, zone, now - behind, now + ahead);
+  openBefore.set(key, made);
+  return made;
+}
+
 export function problemOf(
   inputs: PlanInputs,
   end: End = 'nominal',
@@ -214,9 +228,7 @@ export function problemOf(
   const { people, crewOf } = peopleFor(inputs);
   const zone = zoneClock(inputs.workshop.zone);
   const ready = inputs.builds.map((b) => readied(inputs, b, off.get(b.id) ?? new Set()));
-  const open = Object.fromEntries(
-    people.map((p) => [p.id, openSpans(p, zone, inputs.now - behind, inputs.now + ahead)]),
-  );
+  const open = Object.fromEntries(people.map((p) => [p.id, hoursOpen(p, zone, inputs.now)]));
   return {
     people,
     ready,
