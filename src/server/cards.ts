@@ -126,7 +126,7 @@ async function threadOf(): Promise<Worker> {
   const threads = await import('node:worker_threads');
   const root = process.env['SOSTEGNO_ROOT'] ?? process.cwd();
   // The thread reads its own sources: a bundler that saw this call would want to pack them, and the reader with them.
-  const file = path.join(root, ...cardThread);
+  const file = path.join(/* turbopackIgnore: true */ root, ...cardThread);
   s.thread = Reflect.construct(threads.Worker, [file, { workerData: { root } }]) as Worker;
   const thread = s.thread;
   // Heard for as long as it lives: a port that has lost its last listener is stopped for good.

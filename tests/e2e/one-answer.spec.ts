@@ -1,23 +1,31 @@
 import { spawnSync } from 'node:child_process';
+import { randomUUID } from 'node:crypto';
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { expect, test, type APIRequestContext, type Page } from '@playwright/test';
-import { formatDate, formatMass, sensible } from '../../src/core/quantity';
-import { beam, openDemo, saved, settled } from './support';
+import type { Build } from '../../src/core/document';
+import { Evaluator } from '../../src/core/evaluate';
+import type { Finding } from '../../src/core/finding';
+import { formatDate, formatMass, isoDateOf, sensible } from '../../src/core/quantity';
+import { otherDemoBuilds, lamplighter } from '../../src/server/demo-builds';
+import { weighings } from '../support/weighed-log';
+import { seededPiece } from '../support/seeded-pieces';
+import { beam, saved, setField, settled } from './support';
 
 /** What the command line says of a build, told for the same moment, log and workshop. */
 interface Told {
   readonly summary: { readonly wet: number; readonly utilisation: number; readonly crack: number };
   readonly dates: {
     readonly ready: { readonly likely: string } | null;
-    readonly dryThrough: { readonly likely: string } | null;
+    readonly dryThrough: { readonly likely: string; readonly earliest: string; readonly latest: string } | null;
+    readonly weighings: number;
   };
-  readonly findings: readonly { readonly id: string; readonly sentence: string }[];
+  readonly findings: readonly Pick<Finding, 'id' | 'station' | 'sentence'>[];
   readonly regions: readonly { readonly name: string; readonly crack: number }[];
 }
 
-async function checked(request: APIRequestContext, id: string): Promise<Told> {
+async function checked(request: APIRequestContext, id: string, full: boolean): Promise<Told> {
   const folder = mkdtempSync(path.join(tmpdir(), 'sostegno-told-'));
   try {
     const put = async (name: string, from: string) => {
@@ -27,37 +35,42 @@ async function checked(request: APIRequestContext, id: string): Promise<Told> {
     const build = await put('build.json', `/api/builds/${id}/export`);
     const log = await put('log.json', `/api/builds/${id}/log`);
     const workshop = await put('workshop.json', `/api/builds/${id}/plan?zone=UTC`);
-    const cli = [
-      'node_modules/tsx/dist/cli.mjs',
-      'src/cli/main.ts',
-      'check',
-      build,
+    const cli = ['node_modules/tsx/dist/cli.mjs', 'src/cli/main.ts', 'check', build];
+    const asked = [
       '--log',
       log,
       '--workshop',
       workshop,
+      '--now',
+      new Date().toISOString(),
+      ...(full ? ['--full'] : []),
     ];
-    const run = spawnSync('node', [...cli, '--now', new Date().toISOString()], {
-      encoding: 'utf8',
-      maxBuffer: 64e6,
-    });
-    expect(run.status, run.stderr).toBe(0);
+    const run = spawnSync('node', [...cli, ...asked], { encoding: 'utf8', maxBuffer: 64e6 });
+    expect([0, 1], run.stderr).toContain(run.status);
     return JSON.parse(run.stdout) as Told;
   } finally {
     rmSync(folder, { recursive: true, force: true });
   }
 }
 
-const shelfCard = async (page: Page, id: string) => {
-  const list = (await (await page.request.get('/api/builds')).json()) as {
-    id: string;
-    fresh: boolean;
-    card: Told;
-  }[];
-  return list.find((b) => b.id === id)!;
+const plain = (text: string) => text.replaceAll(/\s+/g, ' ');
+const station = async (page: Page, name: string) => {
+  await page.getByRole('navigation', { name: 'Stations' }).getByRole('button', { name }).click();
 };
+const stations = {
+  brief: 'Brief',
+  form: 'Form',
+  armature: 'Armature',
+  load: 'Load',
+  clay: 'Clay',
+  drying: 'Drying',
+  plan: 'Plan',
+  move: 'Move',
+} as const;
+const pageText = async (page: Page) => plain((await page.locator('body').textContent()) ?? '');
+const planSentence = ({ findings }: Told) => findings.find((f) => f.id === 'plan')!.sentence;
 
-/** Each surface, and what it must show for what was told. */
+/** Each surface, and what it must show for what was told. Those on the bench come first: no page is loaded again for them. */
 const surfaces: readonly (readonly [string, (page: Page, id: string, told: Told) => Promise<void>])[] = [
   [
     'the beam',
@@ -71,12 +84,22 @@ const surfaces: readonly (readonly [string, (page: Page, id: string, told: Told)
       }
     },
   ],
+  ...Object.entries(stations).map(
+    ([of, name]) =>
+      [
+        `every finding on ${name}`,
+        async (page: Page, _id: string, { findings }: Told) => {
+          await station(page, name);
+          for (const f of findings.filter((x) => x.station === of))
+            await expect.poll(() => pageText(page), `${f.id} on ${name}`).toContain(plain(f.sentence));
+        },
+      ] as const,
+  ),
   [
     'drying, region by region',
-    async (page, id, { regions, dates }) => {
+    async (page, _id, { regions, dates }) => {
       if (!dates.dryThrough) return;
-      await page.goto(`/build/${id}?station=drying`);
-      await settled(page);
+      await station(page, 'Drying');
       const table = page.getByRole('table', { name: 'Drying by region' });
       for (const r of regions.filter((x) => x.crack > 0)) {
         const row = table.getByRole('row', { name: new RegExp(`^${r.name} ?(quick|whole)`) });
@@ -85,44 +108,135 @@ const surfaces: readonly (readonly [string, (page: Page, id: string, told: Told)
     },
   ],
   [
-    'the plan',
-    async (page, id, { findings, dates }) => {
-      await page.goto(`/build/${id}?station=plan`);
-      await settled(page);
-      const said = findings.find((f) => f.id === 'plan')!.sentence;
-      await expect(page.getByTestId('plan-verdict')).toHaveText(said);
-      if (dates.ready) expect(said.toLowerCase()).toContain(formatDate(dates.ready.likely).toLowerCase());
+    'the log',
+    async (page, _id, { dates }) => {
+      await station(page, 'Bench log');
+      if (!dates.dryThrough || dates.weighings === 0) return;
+      const said = page.getByTestId('log-dry-through');
+      await expect(said).toContainText(`Dry through on ${formatDate(dates.dryThrough.likely)}`);
+      await expect(said).toContainText(`${formatDate(dates.dryThrough.earliest)} at the earliest`);
+      await expect(said).toContainText(`${formatDate(dates.dryThrough.latest)} at the latest`);
+      await expect(said).toContainText(`by ${dates.weighings} weighing`);
     },
   ],
   [
     'the shelf',
     async (page, id, { summary, dates }) => {
-      await expect.poll(async () => (await shelfCard(page, id)).fresh, { timeout: 60_000 }).toBe(true);
-      const { card } = await shelfCard(page, id);
-      expect(card.summary.wet).toBeCloseTo(summary.wet, 9);
-      expect(card.summary.crack).toBeCloseTo(summary.crack, 9);
-      expect(card.summary.utilisation).toBeCloseTo(summary.utilisation, 9);
-      expect(card.dates.ready?.likely).toBe(dates.ready?.likely);
-      expect(card.dates.dryThrough?.likely.slice(0, 16)).toBe(dates.dryThrough?.likely.slice(0, 16));
+      const card = async () => {
+        const list = (await (await page.request.get('/api/builds')).json()) as {
+          id: string;
+          fresh: boolean;
+          card: Pick<Told, 'summary' | 'dates'>;
+        }[];
+        return list.find((b) => b.id === id)!;
+      };
+      const now = async () => {
+        const { fresh, card: shown } = await card();
+        return fresh ? sensible(shown.summary.crack, 6) : 'being worked out';
+      };
+      await expect.poll(now, { timeout: 90_000 }).toBe(sensible(summary.crack, 6));
+      const { card: shown } = await card();
+      expect(shown.summary.wet).toBeCloseTo(summary.wet, 9);
+      expect(shown.summary.crack).toBeCloseTo(summary.crack, 9);
+      expect(shown.summary.utilisation).toBeCloseTo(summary.utilisation, 9);
+      expect(shown.dates.ready?.likely).toBe(dates.ready?.likely);
+      expect(shown.dates.dryThrough?.likely.slice(0, 16)).toBe(dates.dryThrough?.likely.slice(0, 16));
+    },
+  ],
+  [
+    'the plan on paper',
+    async (page, id, told) => {
+      await page.goto(`/build/${id}/print/plan`);
+      await expect.poll(() => pageText(page)).toContain(plain(planSentence(told)));
+    },
+  ],
+  [
+    'the bench card',
+    async (page, id, told) => {
+      await page.goto(`/build/${id}/tonight`);
+      await expect.poll(() => pageText(page)).toContain(plain(planSentence(told)));
     },
   ],
 ];
 
-async function allSayTheSame(page: Page, id: string, when: string): Promise<void> {
-  const told = await checked(page.request, id);
+async function allSayTheSame(page: Page, id: string, when: string, full = false): Promise<void> {
+  const told = await checked(page.request, id, full);
   for (const [surface, reads] of surfaces) await test.step(`${when}: ${surface}`, () => reads(page, id, told));
+  await page.goto(`/build/${id}?station=drying`);
+  await settled(page);
 }
 
-for (const name of ['Harbour master']) {
-  test(`${name}: every surface says what the command line says, as it is and after a change of clay`, async ({
-    page,
-  }) => {
-    const id = await openDemo(page, name, 'brief');
-    await allSayTheSame(page, id, 'as it is');
-    await page.goto(`/build/${id}?station=brief`);
+/** What is done to a piece, one after another; after each, every surface is read again. */
+const changes: Readonly<Record<string, (page: Page, id: string) => Promise<boolean>>> = {
+  'seven slow weighings': async (page, id) => {
+    const build = (await (await page.request.get(`/api/builds/${id}/export`)).json()) as Build;
+    for (const e of weighings(new Evaluator(), build, [0.2, 8, 20, 32, 44, 56, 68], 0.8)) {
+      const answer = await page.request.post(`/api/builds/${id}/log`, { data: { ...e, id: randomUUID() } });
+      expect(answer.ok(), await answer.text()).toBe(true);
+    }
+    await page.reload();
     await settled(page);
+    return false;
+  },
+  'a fan': async (page) => {
+    await station(page, 'Drying');
+    await setField(page, 'Air over it', '1.5');
+    await saved(page);
+    return false;
+  },
+  'another clay': async (page) => {
+    await station(page, 'Brief');
     await page.getByLabel('Clay', { exact: true }).selectOption('earthen-air-dry');
     await saved(page);
-    await allSayTheSame(page, id, 'in another clay');
+    return false;
+  },
+  'the whole dried': async (page) => {
+    await station(page, 'Drying');
+    await page.getByRole('button', { name: 'Dry the whole piece' }).click();
+    await expect(page.getByRole('button', { name: 'Draw the last to dry and the worst crack' })).toBeVisible({
+      timeout: 300_000,
+    });
+    return true;
+  },
+};
+
+/** Begun four days ago: what is weighed lies in the past. */
+const fourDaysAgo = () => isoDateOf(Date.now() / 1000 - 4 * 86400);
+const own = (seed: number) => () => ({ ...seededPiece(seed), name: `Own piece ${seed}` });
+const demo = (name: string) => () =>
+  [lamplighter(fourDaysAgo(), '2027-03-01'), ...otherDemoBuilds(fourDaysAgo(), '2027-03-01')].find(
+    (b) => b.name === name,
+  )!;
+/** All of them take half an hour and are read where asked for; three stand for them otherwise. */
+const every = process.env['SOSTEGNO_EVERY_PIECE'] === 'yes';
+const pieces: readonly (readonly [string, () => Build, readonly string[]])[] = every
+  ? [
+      ...[lamplighter('2026-12-01', '2027-03-01'), ...otherDemoBuilds('2026-12-01', '2027-03-01')].map(
+        (b) => [b.name, demo(b.name), Object.keys(changes)] as const,
+      ),
+      ...[901, 902, 903].map((seed) => [`own piece ${seed}`, own(seed), Object.keys(changes)] as const),
+    ]
+  : [
+      ['The Lamplighter', demo('The Lamplighter'), ['seven slow weighings', 'a fan']],
+      ['Whelk pauldron', demo('Whelk pauldron'), ['another clay']],
+      ['Harbour master', demo('Harbour master'), ['the whole dried']],
+    ];
+
+for (const [name, make, then] of pieces) {
+  test(`${name}: every surface says what the command line says, as it is and after ${then.join(', ')}`, async ({
+    page,
+  }) => {
+    test.setTimeout(every ? 1_800_000 : 240_000);
+    const build = { ...make(), brief: { ...make().brief, startDate: fourDaysAgo() } };
+    const made = await page.request.post('/api/builds?file', { data: JSON.stringify(build) });
+    expect(made.ok(), await made.text()).toBe(true);
+    const { id } = (await made.json()) as { id: string };
+    await page.goto(`/build/${id}?station=drying`);
+    await settled(page);
+    await allSayTheSame(page, id, 'as it is');
+    for (const change of then) {
+      const full = await changes[change]!(page, id);
+      await allSayTheSame(page, id, change, full);
+    }
   });
 }

@@ -30,7 +30,7 @@ export const cover: Rule = {
     );
     return lots.map((lot) => {
       const c = lot[0]!.cover;
-      const place = piece.form.masses[c.mass]?.name ?? 'form';
+      const place = placesInWords(lot.map((p) => piece.form.masses[p.cover.mass]?.name ?? 'form'));
       const names = placesInWords(lot.map((p) => p.name));
       const many = several(lot.map((p) => p.name));
       const splits = overIt(report, c.member);

@@ -85,7 +85,8 @@ export default function ForecastChart() {
               stroke="var(--muted)"
               domain={['auto', 'auto']}
               unit={units === 'imperial' ? ' lb' : ' kg'}
-              width={64}
+              tickFormatter={(v: number) => sensible(v, 3)}
+              width={78}
             />
             <Tooltip
               labelFormatter={(v) => `${sensible(Number(v), 2)} days`}

@@ -23,10 +23,10 @@ export interface ShelfPiece {
 }
 
 /** The piece from the front, small: its outline, and the armature in it. */
-function Silhouette({ card }: { card: ShelfPiece['card'] }) {
+function Silhouette({ card, fresh }: Pick<ShelfPiece, 'card' | 'fresh'>) {
   const rows = card.silhouette;
   const top = rows[rows.length - 1]?.[0];
-  if (top === undefined) return <span className="muted">{card.problem ?? 'No picture'}</span>;
+  if (top === undefined) return <span className="muted">{card.problem ?? (fresh ? 'No picture' : 'Being worked out …')}</span>;
   const half = Math.max(...rows.map(([, l, r]) => Math.max(-l, r)));
   const side = Math.max(top * 1.06, half * 2.1);
   const x = (v: number) => ((v / side + 0.5) * 160).toFixed(1);
@@ -80,7 +80,7 @@ function PieceCard({
   return (
     <li className="piece-card">
       <div className="picture">
-        <Silhouette card={piece.card} />
+        <Silhouette card={piece.card} fresh={piece.fresh} />
       </div>
       <div className="body">
         <h2>
