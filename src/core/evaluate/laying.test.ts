@@ -4,6 +4,7 @@ import { otherDemoBuilds } from '../../server/demo-builds';
 import { Evaluator, type Report } from '.';
 import { evaluateWithRemedies } from '../improve';
 import { fitToLog, forecastOf, ResultCache } from '../piece';
+import { startBuild } from '../school';
 
 const bust = newBust('b', '2026-12-01');
 const with_ = (changes: readonly Change[], from: Build = bust): Build => {
@@ -230,4 +231,24 @@ test('a further coat is held back by the dry one under it 0.45 as much as by som
     const { restraint, crack } = region.coats[1]!;
     expect(crack.restrained / crack.perRestraint).toBeCloseTo(restraint, 9);
   }
+});
+
+test('the side it stands on dries last: as slowly as in a tenth of the air, until it is turned over or hung', () => {
+  const made = startBuild('stone', '2026-12-01', 'found-object', 0.3);
+  if (!made.ok) throw new Error(made.message);
+  const stands = with_([{ path: ['regions', 'everywhere', 'coats'], value: [0.004] }], made.value);
+  const quick = (changes: readonly Change[]) => at(report(with_(changes, stands)), 'body');
+  const lying = quick([]),
+    hung = quick([{ path: ['armature', 'mount'], value: { kind: 'hangs', points: [[0, 0, 0.1]] } }]);
+  expect([lying.as, hung.as]).toEqual(['resting', 'coat']);
+  // Still: a tenth of the transfer is what the room leaves it. Thin clay gives off water as fast as the air takes it.
+  const open = hung.quick.through!;
+  expect(lying.quick.through! / open).toBeGreaterThan(4);
+  expect(lying.quick.through! / open).toBeLessThan(10.5);
+  expect(lying.quick.touch).toBeCloseTo(hung.quick.touch!, -1);
+  const turned = quick([{ path: ['stages', 'turns'], value: [{ at: open / hour, lying: 'crown' }] }]);
+  expect(turned.quick.through!).toBeGreaterThan(open);
+  expect(turned.quick.through!).toBeLessThan(lying.quick.through!);
+  // A tenth of its water had left by then.
+  expect(turned.quick.through! / (open + 0.9 * open)).toBeCloseTo(1, 1);
 });

@@ -8,6 +8,7 @@ import {
   standing,
   stepData,
   timedOf,
+  weighingsOf,
   type LogEntry,
   type LogKind,
 } from '../log';
@@ -94,4 +95,23 @@ test('what is logged of a step carries its clay and its hours only where there a
     kind: 'clay',
     usual: 0.01,
   });
+});
+
+test('weighed before the clay went on: asked about, and no reading of how it dries', () => {
+  const lay = entry('l', 'step', '2026-12-02T20:00:00Z', { step: 'lay/head/1', usual: 1, kind: 'clay' });
+  const at = (id: string, when: string, gross: number) =>
+    entry(id, 'weigh-in', when, { gross, tare: 1, finest: 0.005 });
+  const log = effectiveLog([
+    at('bare', '2026-12-02T08:00:00Z', 3.2),
+    lay,
+    at('wet', '2026-12-02T20:30:00Z', 6.4),
+    at('night', '2026-12-03T08:00:00Z', 6.1),
+  ]);
+  const read = weighingsOf(log, firstClay(newBust('b', '2026-12-01'), log));
+  expect(read.readings.map((r) => [r.time, Math.round(r.mass * 1000)])).toEqual([
+    [1800, 5400],
+    [12 * 3600, 5100],
+  ]);
+  expect(read.before.map((e) => e.id)).toEqual(['bare']);
+  expect([read.tare, read.finest]).toEqual([1, 0.005]);
 });

@@ -1,0 +1,280 @@
+import { lamplighter, otherDemoBuilds } from '../../server/demo-builds';
+import { applyEdit, type Build, type Change } from '../document';
+import { asBriefed, Evaluator } from '../evaluate';
+import type { PieceReport, Status } from '../piece';
+import type { Judging } from '.';
+import { rules } from './rules';
+
+/** Where each rule draws its lines: a judged piece whose one figure is set to either side of them. */
+const evaluator = new Evaluator();
+const judged = (build: Build): Judging => {
+  const answer = evaluator.judge(asBriefed(build), { ranges: false });
+  if (!answer.ok) throw new Error(answer.message);
+  return answer.value.judging;
+};
+const changed = (build: Build, ...changes: readonly Change[]): Build => {
+  const next = applyEdit(build, { label: 'test', changes });
+  if (!next.ok) throw new Error(`${next.path} ${next.message}`);
+  return next.value;
+};
+const lamp = lamplighter('2026-12-01', '2026-12-24');
+const demos = otherDemoBuilds('2026-12-01', '2027-03-01');
+const demo = (name: string) => demos.find((b) => b.name === name)!;
+const bust = judged(lamp);
+const hung = judged(changed(lamp, { path: ['armature', 'mount'], value: { kind: 'hangs', points: [[0, 0, 0.5]] } }));
+const onWall = judged(changed(lamp, { path: ['armature', 'mount'], value: { kind: 'wall' } }));
+const worn = judged(changed(demo('Whelk pauldron'), { path: ['armature', 'mount', 'kind'], value: 'worn' }));
+const oven = judged(changed(lamp, { path: ['brief', 'clay'], value: 'oven-polymer' }));
+
+/** What a rule says of `on` once `change` has been made to its report. */
+function verdict(rule: string, on: Judging, change: (r: PieceReport) => Partial<PieceReport>): Status | 'nothing' {
+  const judging = { ...on, report: { ...on.report, ...change(on.report) } };
+  return rules.find((r) => r.id === rule)!.judge(judging)[0]?.status ?? 'nothing';
+}
+
+type Line = readonly [number, Status | 'nothing'];
+type Table = readonly (readonly [
+  string,
+  Judging,
+  (value: number) => (r: PieceReport) => Partial<PieceReport>,
+  readonly Line[],
+])[];
+
+const strap = (share: number) => ({ id: 'strap', name: 'left strap', at: [0, 0, 0] as const, share, pull: 1 });
+const lines: Table = [
+  // Asked for 15 degrees: it fails under two thirds of that.
+  [
+    'tip',
+    bust,
+    (tipAngle) => (r) => ({ stance: { ...r.stance, tipAngle } }),
+    [
+      [15.01, 'sound'],
+      [14.99, 'watch'],
+      [10.01, 'watch'],
+      [9.99, 'fails'],
+      [-1, 'fails'],
+    ],
+  ],
+  [
+    'base',
+    bust,
+    (u) => (r) => ({ base: { ...r.base, screwUtilisation: u, boardUtilisation: 0.1 } }),
+    [
+      [0.59, 'sound'],
+      [0.61, 'watch'],
+      [1, 'watch'],
+      [1.01, 'fails'],
+    ],
+  ],
+  [
+    'base',
+    bust,
+    (u) => (r) => ({ base: { ...r.base, screwUtilisation: 0.1, boardUtilisation: u } }),
+    [
+      [0.59, 'sound'],
+      [1.01, 'fails'],
+    ],
+  ],
+  // Sag against the way from the base; past a fiftieth the pose is lost.
+  [
+    'sag',
+    bust,
+    (sagShare) => (r) => ({
+      moments: r.moments.map((m) => ({ ...m, bones: m.bones.map((b) => ({ ...b, sagShare })) })),
+    }),
+    [
+      [0.0199, 'watch'],
+      [0.0201, 'fails'],
+      [0.001, 'nothing'],
+    ],
+  ],
+  [
+    'cover',
+    bust,
+    (least) => (r) => ({
+      cover: r.cover.map((c, i) => ({ ...c, least: i === 0 ? least : 1, wanted: 0.01, short: 0.02 })),
+    }),
+    [
+      [0.0101, 'sound'],
+      [0.0099, 'watch'],
+      [0.0001, 'watch'],
+      [-0.0001, 'fails'],
+    ],
+  ],
+  // The limit of the brief is 1: watched from three fifths of it.
+  [
+    'crack',
+    bust,
+    (crack) => (r) => ({ regions: r.regions.map((x) => ({ ...x, crack })) }),
+    [
+      [0.59, 'sound'],
+      [0.61, 'watch'],
+      [1.01, 'fails'],
+    ],
+  ],
+  // The Lamplighter may weigh 8 kg: watched from nine tenths.
+  [
+    'weight',
+    bust,
+    (mass) => (r) => ({ finished: { ...r.finished, mass } }),
+    [
+      [7.19, 'sound'],
+      [7.21, 'watch'],
+      [8.01, 'fails'],
+    ],
+  ],
+  [
+    'hanging',
+    hung,
+    (tilt) => (r) => ({ mount: { ...r.mount, tilt, slack: false } as PieceReport['mount'] }),
+    [
+      [4.9, 'sound'],
+      [5.1, 'watch'],
+    ],
+  ],
+  [
+    'hanging',
+    hung,
+    () => (r) => ({ mount: { ...r.mount, tilt: 0, slack: true } as PieceReport['mount'] }),
+    [[0, 'fails']],
+  ],
+  // Three times what pulls at an upper screw (3 N and 4 N across make 5) against what it may take.
+  [
+    'wall',
+    onWall,
+    (pull) => (r) => ({ mount: { ...r.mount, tension: 3, shear: 4, pull } as PieceReport['mount'] }),
+    [
+      [30, 'sound'],
+      [20, 'watch'],
+      [14.9, 'fails'],
+    ],
+  ],
+  [
+    'straps',
+    worn,
+    (share) => (r) => ({ mount: { ...r.mount, straps: [strap(share), strap(1 - share)] } as PieceReport['mount'] }),
+    [
+      [0.5, 'sound'],
+      [0.71, 'watch'],
+      [1.02, 'fails'],
+    ],
+  ],
+  [
+    'straps',
+    worn,
+    (count) => (r) => ({
+      mount: { ...r.mount, straps: Array.from({ length: count }, () => strap(1 / count)) } as PieceReport['mount'],
+    }),
+    [
+      [0, 'watch'],
+      [1, 'watch'],
+      [2, 'sound'],
+    ],
+  ],
+  [
+    'worn',
+    worn,
+    (mass) => (r) => ({ mount: { ...r.mount, mass, watchFrom: 1.5, failsFrom: 3 } as PieceReport['mount'] }),
+    [
+      [1.4, 'sound'],
+      [1.5, 'watch'],
+      [3, 'fails'],
+    ],
+  ],
+  [
+    'door',
+    bust,
+    (fits) => (r) => ({
+      handling: { ...r.handling, whole: { ...r.handling.whole, door: fits === 1 } },
+    }),
+    [
+      [1, 'sound'],
+      [0, 'fails'],
+    ],
+  ],
+  [
+    'squat',
+    oven,
+    (height) => (r) => ({ staying: r.staying.map((s) => ({ ...s, squat: { height, stands: 0.1 } })) }),
+    [
+      [0.079, 'sound'],
+      [0.081, 'watch'],
+      [0.101, 'fails'],
+    ],
+  ],
+  [
+    'baking',
+    oven,
+    (cannot) => (r) => ({
+      heat: {
+        ...r.heat,
+        baking: {
+          ...r.heat.baking!,
+          thickestCoat: 0.001,
+          cannot: cannot ? [{ name: 'foam', standsTo: 70 } as never] : [],
+        },
+      },
+    }),
+    [
+      [0, 'sound'],
+      [1, 'fails'],
+    ],
+  ],
+  [
+    'baking',
+    oven,
+    (thickestCoat) => (r) => ({
+      heat: { ...r.heat, baking: { ...r.heat.baking!, cannot: [], thickestCoat, holdsInOven: 0.01 } },
+    }),
+    [
+      [0.0099, 'sound'],
+      [0.0101, 'watch'],
+    ],
+  ],
+];
+
+test.each(lines.map(([rule, on, change, table], i) => [`${rule} (${i + 1})`, rule, on, change, table] as const))(
+  '%s',
+  (_name, rule, on, change, table) => {
+    expect(table.map(([value]) => [value, verdict(rule, on, change(value))])).toEqual(table);
+  },
+);
+
+test('on a ramp: five degrees of tipping are kept back, and casters there must be', () => {
+  const casters = changed(
+    lamp,
+    { path: ['brief', 'travel', 'ramp'], value: 4 },
+    { path: ['armature', 'school', 'parameters', 'standing'], value: 'casters' },
+  );
+  const on = judged(casters);
+  const at = (tipAngle: number, rampPush = 50) =>
+    verdict('ramp', on, (r) => ({ stance: { ...r.stance, tipAngle }, handling: { ...r.handling, rampPush } }));
+  expect([at(9.1), at(8.9)]).toEqual(['sound', 'fails']);
+  const steep = judged(changed(lamp, { path: ['brief', 'travel', 'ramp'], value: 4 }));
+  expect(verdict('ramp', steep, (r) => ({ stance: { ...r.stance, tipAngle: 30 } }))).toBe('fails');
+});
+
+test('carried by as many as it takes: one is sound, more are watched, past what hands can do it fails', () => {
+  const at = (people: number) =>
+    verdict('carry', bust, (r) => ({
+      handling: {
+        ...r.handling,
+        whole: { ...r.handling.whole, lift: { ...r.handling.whole.lift, people, index: people } },
+      },
+    }));
+  expect([at(1), at(2), at(4), at(Infinity)]).toEqual(['sound', 'watch', 'watch', 'fails']);
+});
+
+test('a deadline is held by the likely day, and surely by the latest', () => {
+  const rule = rules.find((r) => r.id === 'deadline')!;
+  const at = (likely: string, latest: string) =>
+    rule.judge({ ...bust, dates: { ...bust.dates, ready: { earliest: '2026-12-20', likely, latest } } })[0]!.status;
+  expect(at('2026-12-22', '2026-12-24')).toBe('sound');
+  expect(at('2026-12-22', '2026-12-25')).toBe('watch');
+  expect(at('2026-12-25', '2026-12-26')).toBe('fails');
+  expect(rule.judge({ ...bust, dates: { ...bust.dates, ready: null } })[0]!.status).toBe('fails');
+});
+
+test('every rule has an id of its own', () => {
+  expect(new Set(rules.map((r) => r.id)).size).toBe(rules.length);
+});
