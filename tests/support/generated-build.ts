@@ -1,5 +1,5 @@
 import { newBust, type Build, type BuildEdit } from '../../src/core/document';
-import { seeded } from '../../src/core/form';
+import { seeded } from '../../src/core/quantity';
 
 /** A bust with a headdress: 60 masses and 200 members in all, in branching chains off the crown and the shoulders. */
 export function largeBuild(seed = 1, masses = 60, members = 200): Build {

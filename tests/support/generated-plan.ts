@@ -1,4 +1,4 @@
-import { seeded } from '../../src/core/form';
+import { seeded } from '../../src/core/quantity';
 import type { PlanProblem, PlanTask } from '../../src/core/plan';
 
 /** Builds of many steps on two pairs of hands, with waits, windows, wet places and an oven, from a seed. */

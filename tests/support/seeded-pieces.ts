@@ -1,6 +1,6 @@
 import type { Build } from '../../src/core/document';
 import { resolveForm, startForms } from '../../src/core/form';
-import { seeded } from '../../src/core/form';
+import { seeded } from '../../src/core/quantity';
 import { schools, startBuild } from '../../src/core/school';
 
 /** A piece anyone might make: any start form, school, clay and room, laid as thick as that clay usually is. */

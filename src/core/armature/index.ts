@@ -1,3 +1,7 @@
+/**
+ * What is inside. In: joints, bones and members cut from stock. Out: the space frame and what it solves to, cross-sections,
+ * buckling, cover under the face, cut lists and templates.
+ */
 export * from './beam';
 export * from './sparse';
 export * from './frame';

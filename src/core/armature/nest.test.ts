@@ -1,4 +1,4 @@
-import { seeded } from '../form';
+import { seeded } from '../quantity';
 import { kerf, nest, type Piece } from '.';
 
 const pieces = (...lengths: readonly number[]): Piece[] => lengths.map((length, i) => ({ label: `p${i}`, length }));

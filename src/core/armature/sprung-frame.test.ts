@@ -1,5 +1,5 @@
 import { Matrix, solve as denseSolve } from 'ml-matrix';
-import { seeded } from '../form';
+import { seeded } from '../quantity';
 import type { Vec3 } from '../quantity';
 import {
   beamAxes,

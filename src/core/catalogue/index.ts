@@ -1,3 +1,7 @@
+/**
+ * What can be had. Each list is one file of rows: clays with their coefficients, stock, fillings, layers, joins, processes;
+ * and the rules of what goes with what. Read by id; a build's own copies are laid over it.
+ */
 export * from './schema';
 export * from './stock';
 export * from './stock-words';

@@ -1,3 +1,7 @@
+/**
+ * What is laid on. In: the build's coats, layers and clays. Out: how much, on what, whether it stays put fresh, what will not
+ * go with what, how much to buy.
+ */
 export * from './water';
 export * from './stack';
 export * from './quantities';

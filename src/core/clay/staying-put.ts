@@ -1,10 +1,10 @@
+import { gravity } from '../quantity';
 import type { ClayFamily } from '../catalogue';
 
 /**
  * Soft clay staying where it is put. Thickness that hangs = min(yield, grip x yield/2) / (rho g sin slope) / 1.5.
  * Left out: time (soft clay creeps below this), vibration, a wet core.
  */
-const gravity = 9.81;
 const margin = 1.5;
 
 export const gripKinds = {

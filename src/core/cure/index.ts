@@ -1,2 +1,5 @@
+/**
+ * Two-part clay setting. In: how much, how warm. Out: batches that can be placed in time, and when the last is hard.
+ */
 export * from './epoxy';
 export * from './sitting';

@@ -1,5 +1,5 @@
 import { ballLattice, lattice, slabLattice } from '../../../tests/support/lattices';
-import { seeded } from '../form';
+import { seeded } from '../quantity';
 import { clayCells, squareBelow } from '.';
 
 test('share of a square under a line: as counted on a fine raster', () => {

@@ -1,6 +1,6 @@
 import { ballLattice, slabLattice, lattice } from '../../../tests/support/lattices';
 import { clays, type DryingCoefficients } from '../catalogue';
-import { seeded } from '../form';
+import { seeded } from '../quantity';
 import { ClayDryer, dryLayer, evaporationCurve, type DryingSpan, type FaceConditions, type WholePieceJob } from '.';
 
 const paper = clays.get('paper-clay')!.drying!;

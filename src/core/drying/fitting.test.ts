@@ -1,5 +1,5 @@
 import { clays } from '../catalogue';
-import { seeded } from '../form';
+import { seeded } from '../quantity';
 import type { Weighing } from '../log';
 import {
   bandOf,

@@ -1,3 +1,7 @@
+/**
+ * How water leaves. In: a clay, its thickness or its cells, the room hour by hour. Out: moisture over time, when it may be
+ * touched, held and painted, crack indices; what weighings say of it all.
+ */
 export * from './room-hours';
 export * from './air';
 export * from './through-thickness';

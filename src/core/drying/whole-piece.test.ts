@@ -1,6 +1,6 @@
 import { lattice } from '../../../tests/support/lattices';
 import { clays } from '../catalogue';
-import { seeded } from '../form';
+import { seeded } from '../quantity';
 import {
   dryLayer,
   equilibriumMoisture,

@@ -1,3 +1,7 @@
+/**
+ * The shape. In: a start form and what was done to it, or a mesh. Out: masses on a skeleton, signed distances, cells with
+ * volumes and faces, outlines and surfaces to draw.
+ */
 export * from './mass';
 export * from './distance';
 export * from './voxels';
@@ -14,4 +18,3 @@ export * from './shaping';
 export * from './mesh';
 export * from './outline';
 export * from './thickness';
-export { seeded } from './seeded';

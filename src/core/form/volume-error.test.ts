@@ -1,5 +1,6 @@
 import type { Mass, MassShape } from '../document';
-import { DistanceField, measureForm, sampleForm, seeded } from '.';
+import { DistanceField, measureForm, sampleForm } from '.';
+import { seeded } from '../quantity';
 
 /** Shapes of known volume, apart from one another, so that the sum is exact. */
 function randomShape(random: () => number, size: number): { shape: MassShape; volume: number } {

@@ -1,4 +1,4 @@
-import { seeded } from '../form';
+import { seeded } from '../quantity';
 import { front, smallestSets, type Choice, type Found, type Outcome } from './smallest-sets';
 
 /** Demands fall by what is chosen, with interactions that no sum foresees. */

@@ -1,4 +1,4 @@
-import type { Vec3 } from '../quantity';
+import { gravity, type Vec3 } from '../quantity';
 
 /**
  * Lifting and carrying. Source: NIOSH (1994), *Applications Manual for the Revised NIOSH Lifting Equation*: an occasional
@@ -103,6 +103,6 @@ export function fitsIn(piece: Carry, hold: Hold, clearance = 0.04): boolean {
 
 /** N along the slope that hold a piece on casters on a ramp, and what two people push: 250 N each is a common limit. */
 export function rampPush(mass: number, degrees: number): number {
-  return mass * 9.81 * (Math.sin((degrees * Math.PI) / 180) + 0.03 * Math.cos((degrees * Math.PI) / 180));
+  return mass * gravity * (Math.sin((degrees * Math.PI) / 180) + 0.03 * Math.cos((degrees * Math.PI) / 180));
 }
 export const pushEach = 250;

@@ -1,4 +1,4 @@
-import { add, cross, dot, norm, scale, subtract, unit, type Vec3 } from '../quantity';
+import { gravity, add, cross, dot, norm, scale, subtract, unit, type Vec3 } from '../quantity';
 
 /**
  * Hanging and wall pieces by statics of a rigid body. Left out: swing, stretch of lines, and what the hook or wall
@@ -18,7 +18,7 @@ export interface HungShare {
  * point it turns until the centre of gravity hangs below; from two, about the line through them.
  */
 export function hangFrom(points: readonly Vec3[], mass: number, centre: Vec3): HungShare {
-  const weight = mass * 9.81;
+  const weight = mass * gravity;
   const middle = scale(
     points.reduce<Vec3>((s, p) => add(s, p), [0, 0, 0]),
     1 / points.length,
@@ -82,7 +82,7 @@ export function wallPull(
 ): { readonly tension: number; readonly shear: number } {
   const upper = Math.max(1, Math.ceil(screws / 2));
   return {
-    tension: (mass * 9.81 * Math.max(0, standsOut)) / Math.max(1e-6, plateHeight) / upper,
-    shear: (mass * 9.81) / Math.max(1, screws),
+    tension: (mass * gravity * Math.max(0, standsOut)) / Math.max(1e-6, plateHeight) / upper,
+    shear: (mass * gravity) / Math.max(1, screws),
   };
 }

@@ -1,3 +1,7 @@
+/**
+ * What it has to bear. In: clay and armature as weights at places. Out: the stages of its life, what each member resists with
+ * and how far it is used, tipping, hanging, wearing, carrying.
+ */
 export * from './ledger';
 export * from './lumping';
 export * from './life-stages';

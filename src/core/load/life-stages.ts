@@ -1,5 +1,5 @@
 import { safetyFactor, situations, type SituationId } from '../document';
-import type { Vec3 } from '../quantity';
+import { gravity, type Vec3 } from '../quantity';
 
 /** A moment of the piece's life in which it must hold: what is on it, how wet, how it is shaken. */
 export interface LifeStage {
@@ -18,7 +18,7 @@ export interface LifeStage {
   readonly propped: 'all' | 'lasting' | 'none';
 }
 
-const g = 9.81;
+const g = gravity;
 const still: readonly Vec3[] = [[0, 0, -g]];
 const byWeight: readonly string[] = ['its own weight'];
 /** EN 12195-1 accelerations on the road: forward 0.8 g, sideways and back 0.5 g; a bump of 2 g. */

@@ -1,5 +1,6 @@
 import type { Bone } from '../armature';
-import { seeded, type Parcels } from '../form';
+import { seeded } from '../quantity';
+import { type Parcels } from '../form';
 import { distance, mix, type Vec3 } from '../quantity';
 import { amountIndex, lumpLoad, stationAt, stationsPerBone } from '.';
 

@@ -1,5 +1,5 @@
 import type { BaseBoard, Standing } from '../armature';
-import type { Vec3 } from '../quantity';
+import { gravity, type Vec3 } from '../quantity';
 
 /** Standing up: the hull of what touches the table, the lean at which it goes over, the push that takes it there. */
 export type Point2 = readonly [number, number];
@@ -82,7 +82,7 @@ export function stanceOn(
     edgeDistance,
     tipAngle: (Math.atan2(edgeDistance, height) * 180) / Math.PI,
     towards: sideways ? (normal[0] > 0 ? 'left' : 'right') : normal[1] < 0 ? 'front' : 'back',
-    push: Math.max(0, (mass * 9.81 * edgeDistance) / Math.max(1e-6, pushHeight - tableZ)),
+    push: Math.max(0, (mass * gravity * edgeDistance) / Math.max(1e-6, pushHeight - tableZ)),
     pushHeight,
   };
 }
@@ -125,7 +125,7 @@ export function edgeOfTable(
 ): { readonly slidesAt: number; readonly overhang: number } {
   const height = stance.centre[2] - groundUnder(base);
   return {
-    slidesAt: standingFigures[base.standing].friction * stance.mass * 9.81,
+    slidesAt: standingFigures[base.standing].friction * stance.mass * gravity,
     overhang: Math.max(0, stance.edgeDistance - height * Math.tan((degrees * Math.PI) / 180)),
   };
 }

@@ -1,5 +1,5 @@
 import type { Mount } from '../document';
-import type { Vec3 } from '../quantity';
+import { gravity, type Vec3 } from '../quantity';
 import { upwardShares } from './hanging';
 
 /**
@@ -51,14 +51,14 @@ export function wearOn(mount: Extract<Mount, { kind: 'worn' }>, mass: number, ce
     centre,
     watchFrom: mount.watchFrom ?? usual.watchFrom,
     failsFrom: Math.max(mount.watchFrom ?? 0, mount.failsFrom ?? usual.failsFrom),
-    leverage: mass * 9.81 * Math.hypot(x, y),
+    leverage: mass * gravity * Math.hypot(x, y),
     towards: Math.abs(x) > Math.abs(y) ? (x > 0 ? 'left' : 'right') : y < 0 ? 'front' : 'back',
     straps: mount.straps.map((s, i) => ({
       id: s.id,
       name: s.name,
       at: s.at,
       share: shares[i] ?? 0,
-      pull: (shares[i] ?? 0) * mass * 9.81,
+      pull: (shares[i] ?? 0) * mass * gravity,
     })),
   };
 }

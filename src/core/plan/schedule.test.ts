@@ -1,4 +1,4 @@
-import { seeded } from '../form';
+import { seeded } from '../quantity';
 import { generatedPlan } from '../../../tests/support/generated-plan';
 import { clashesOf, crewHours, schedule, finishOf, type Placed, type PlanProblem, type PlanTask, type Span } from '.';
 

@@ -1,4 +1,4 @@
-import { seeded } from '../form';
+import { seeded } from '../quantity';
 import { crewHours, inOrder, longestSitting } from './availability';
 import { finishOf, spanAt, startOn, startToFinish, type Span } from './calendar';
 import { searchExactly } from './exact';

@@ -1,3 +1,7 @@
+/**
+ * Ways of making an armature, one file each. In: the form, the clay over it, what the maker set. Out: joints, bones,
+ * members, base and fittings; changes made by hand are laid over that.
+ */
 import type { Armature } from '../armature';
 import { describeIssue, type Build } from '../document';
 import { resolveForm, type ResolvedForm } from '../form';

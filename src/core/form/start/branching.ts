@@ -1,7 +1,7 @@
 import type { Mass } from '../../document';
 import type { Vec3 } from '../../quantity';
 import { angle, count, length, share } from '../measure';
-import { seeded } from '../seeded';
+import { seeded } from '../../quantity';
 import type { Joint } from '../skeleton';
 import { limb, startForm } from './start-form';
 
