@@ -116,12 +116,12 @@ test('the Lamplighter’s flange screws', () => {
   const { report, piece } = worked(lamplighter('2026-12-01', null));
   const foot = piece.armature.base.flangeAt;
   const { y } = hanging(report, foot);
-  const moment = report.moments.find((m) => m.moment === 'clay-1')?.footMoment ?? 0;
+  const moment = report.lifeStages.find((m) => m.stage === 'clay-1')?.footMoment ?? 0;
   // All of it leans forward: the moment at the foot is weight times how far its centre lies before the pipe.
   expect(Math.abs(y) / moment).toBeCloseTo(1, 2);
   const near = 0.045 - 0.035 / Math.SQRT2,
     far = 0.045 + 0.035 / Math.SQRT2;
-  const most = Math.max(...report.moments.map((m) => m.footMoment));
+  const most = Math.max(...report.lifeStages.map((m) => m.footMoment));
   expect(report.base.screwPull).toBeCloseTo((most * far) / (2 * (near ** 2 + far ** 2)), 6);
   // 108.25 x 0.64^2 x 4 x 16 / 5 = 568 N for plywood.
   expect(report.base.screwAllowed).toBeCloseTo(screwWithdrawal(0.64, 0.004, 0.016) / 5, 9);
@@ -134,7 +134,7 @@ test('an Acrobat on one foot', () => {
   const feet = piece.armature.nodes.filter((n) => n.held);
   expect(feet).toHaveLength(1);
   const { mass, x, y } = hanging(report, feet[0]!.at!);
-  const last = report.moments.find((m) => m.moment === 'clay-2');
+  const last = report.lifeStages.find((m) => m.stage === 'clay-2');
   expect(last?.footForce).toBeLessThan(mass * g * 1.001);
   // The ledger has both coats wet; the second goes on over a dry first, so the moment is a little less.
   expect(last?.footMoment).toBeLessThan(Math.hypot(x, y) * 1.001);

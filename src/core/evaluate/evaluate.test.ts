@@ -126,7 +126,7 @@ describe('the report hangs together', () => {
     expect(hung.mass).toBeCloseTo(mass, 6);
     const z = items.reduce((sum, i) => sum + i.wet * i.at[2], 0) / mass;
     expect(hung.at[2]).toBeCloseTo(z, 3);
-    expect(r.moments.find((m) => m.moment === 'clay-1')?.footForce).toBeCloseTo(mass * 9.81, 5);
+    expect(r.lifeStages.find((m) => m.stage === 'clay-1')?.footForce).toBeCloseTo(mass * 9.81, 5);
   });
   test('left and right carry alike', () => {
     const r = report(lamplighter());
@@ -145,9 +145,9 @@ describe('the report hangs together', () => {
       ]),
     );
     const one = report(changed([{ path: ['regions', 'own'], value: {} }]));
-    expect(two.moments.map((m) => m.moment)).toContain('clay-2');
-    expect(two.stances.find((s) => s.moment === 'clay-2')!.mass!).toBeLessThan(
-      one.stances.find((s) => s.moment === 'clay-1')!.mass!,
+    expect(two.lifeStages.map((m) => m.stage)).toContain('clay-2');
+    expect(two.stances.find((s) => s.stage === 'clay-2')!.mass!).toBeLessThan(
+      one.stances.find((s) => s.stage === 'clay-1')!.mass!,
     );
     expect(two.regions[0]?.coats[1]?.start).toBeCloseTo(two.regions[0]!.coats[0]!.course.throughDry!, 6);
   });
@@ -169,12 +169,12 @@ describe('the report hangs together', () => {
     const a = report(weak),
       b = report(propped);
     expect(bone(b, 'stuffed/shoulder-left').utilisation).toBeLessThan(bone(a, 'stuffed/shoulder-left').utilisation);
-    for (const m of b.moments) for (const push of Object.values(m.props)) expect(push).toBeGreaterThanOrEqual(0);
+    for (const m of b.lifeStages) for (const push of Object.values(m.props)) expect(push).toBeGreaterThanOrEqual(0);
     expect(b.letGo.unproppedWet).toBeCloseTo(a.letGo.unproppedWet, 9);
     // One that goes when it is dry carries nothing then; one that stays does.
     const lasting = report(changed([{ path: ['armature', 'props', 0, 'until'], value: 'always' }], propped));
-    expect(b.moments.find((m) => m.moment === 'dry')?.props).toEqual({});
-    expect(lasting.moments.find((m) => m.moment === 'dry')?.props['stuffed/shoulder-left']).toBeGreaterThan(0);
+    expect(b.lifeStages.find((m) => m.stage === 'dry')?.props).toEqual({});
+    expect(lasting.lifeStages.find((m) => m.stage === 'dry')?.props['stuffed/shoulder-left']).toBeGreaterThan(0);
     expect(lasting.letGo.unproppedDry).toBeCloseTo(a.letGo.unproppedDry, 9);
   });
   test('limits in the brief become findings', () => {

@@ -112,8 +112,8 @@ describe('sentences say what, why, and with which figure', () => {
       moved = at('moved'),
       worn = at('worn');
     const of = (r: Report, id: string) =>
-      r.moments.find((m) => m.moment === id)?.bones.reduce((u, b) => Math.max(u, b.utilisation), 0) ?? 0;
-    expect(moved.moments.map((m) => m.moment)).toContain('moved');
+      r.lifeStages.find((m) => m.stage === id)?.bones.reduce((u, b) => Math.max(u, b.utilisation), 0) ?? 0;
+    expect(moved.lifeStages.map((m) => m.stage)).toContain('moved');
     expect(of(moved, 'moved')).toBeGreaterThan(of(bench, 'dry') * 2);
     expect(of(worn, 'worn')).toBeCloseTo(of(moved, 'moved') * 1.5, 1);
     expect(moved.base.screwUtilisation).toBeGreaterThan(bench.base.screwUtilisation);

@@ -35,7 +35,7 @@ export const base: Rule = {
           measured: u,
           limit: 1,
           unit: 'ratio',
-          moment: report.baseMoment,
+          stage: report.baseStage,
           cause: 'the pull of the upright on its foot',
         },
       ),

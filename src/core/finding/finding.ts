@@ -24,7 +24,7 @@ export interface Finding {
   readonly smallerIsWorse?: boolean;
   readonly range: Range | null;
   /** When it comes to that, and what does it. */
-  readonly moment?: string;
+  readonly stage?: string;
   readonly cause?: string;
   /** What it is made of: a member, a region, a joint each; one where it is of the whole piece. */
   readonly parts: readonly Part[];
@@ -103,7 +103,7 @@ export interface Figure {
   readonly unit: FigureUnit;
   readonly range?: Range | null;
   readonly smallerIsWorse?: boolean;
-  readonly moment?: string;
+  readonly stage?: string;
   readonly cause?: string;
   readonly parts?: readonly Part[];
 }

@@ -34,7 +34,7 @@ export function worstOf(findings: readonly Judged[]): Worst | null {
       return by > 0 || (by === 0 && over(f) > over(w)) ? f : w;
     }, null);
   if (!worst) return null;
-  const when = worst.moment ? `, ${lifeStagePhrase(worst.moment)}` : '';
+  const when = worst.stage ? `, ${lifeStagePhrase(worst.stage)}` : '';
   const why = worst.cause ? `, from ${worst.cause}` : '';
   const figure = worst.status === 'sound' ? 'Nothing is near its limit; nearest is' : 'Worst of all';
   return {

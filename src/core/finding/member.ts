@@ -37,7 +37,7 @@ export const member: Rule = {
         limit: 1,
         unit: 'ratio',
         range: m.utilisationRange,
-        moment: m.moment,
+        stage: m.stage,
         cause: m.cause,
         parts: lot.map(({ id, name, status, measured }) => ({ id, name, status, measured })),
       });
@@ -95,7 +95,7 @@ function reasonOf(m: MemberReport, units: UnitSystem): string {
     m.buckling >= m.utilisation && m.buckling > 0.3
       ? ' It is slender: it would bow out sideways under the weight.'
       : '';
-  return `Worst ${lifeStagePhrase(m.moment)}: it bends with ${sensible(m.demand, 2)} Nm, ${formatMass(m.carries, units)} of it right on this bone; it resists with ${sensible(m.capacity, 2)} Nm (${main || 'nothing'}).${sag}${set}${bows}`;
+  return `Worst ${lifeStagePhrase(m.stage)}: it bends with ${sensible(m.demand, 2)} Nm, ${formatMass(m.carries, units)} of it right on this bone; it resists with ${sensible(m.capacity, 2)} Nm (${main || 'nothing'}).${sag}${set}${bows}`;
 }
 
 /** Ways to make bones stronger, all of them at once. */

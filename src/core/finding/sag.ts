@@ -11,12 +11,12 @@ const watchFrom = sagLimit / 2;
 export const sag: Rule = {
   id: 'sag',
   judge: ({ piece, report, units }) => {
-    const most = new Map<string, { share: number; metres: number; moment: string }>();
-    for (const m of report.moments)
-      if (m.moment.startsWith('clay'))
+    const most = new Map<string, { share: number; metres: number; stage: string }>();
+    for (const m of report.lifeStages)
+      if (m.stage.startsWith('clay'))
         for (const b of m.bones)
           if (b.sagShare > (most.get(b.bone)?.share ?? 0))
-            most.set(b.bone, { share: b.sagShare, metres: b.sag, moment: m.name });
+            most.set(b.bone, { share: b.sagShare, metres: b.sag, stage: m.name });
     const worst = [...most].sort((a, b) => b[1].share - a[1].share)[0];
     if (!worst || worst[1].share <= watchFrom) return [];
     const nameOf = new Map(piece.armature.bones.map((b) => [b.id, b.name]));
@@ -52,7 +52,7 @@ export const sag: Rule = {
           measured: s.share,
           limit: sagLimit,
           unit: 'share',
-          moment: s.moment,
+          stage: s.stage,
           cause: 'the weight of the wet clay',
           // Sag is judged for the piece as a whole: the worst place is the finding.
           parts: [{ id: 'sag', name: place, status: fails ? 'fails' : 'watch', measured: s.share }],
@@ -61,8 +61,8 @@ export const sag: Rule = {
     ];
   },
   propose: ({ piece, report }, found) => {
-    const bones = report.moments
-      .filter((m) => m.moment.startsWith('clay'))
+    const bones = report.lifeStages
+      .filter((m) => m.stage.startsWith('clay'))
       .flatMap((m) => m.bones)
       .filter((b) => b.sagShare >= found.measured * 0.98)
       .map((b) => b.bone);
@@ -71,7 +71,7 @@ export const sag: Rule = {
   measure: ({ report }) => {
     const share = Math.max(
       0,
-      ...report.moments.filter((m) => m.moment.startsWith('clay')).flatMap((m) => m.bones.map((b) => b.sagShare)),
+      ...report.lifeStages.filter((m) => m.stage.startsWith('clay')).flatMap((m) => m.bones.map((b) => b.sagShare)),
     );
     return { measured: share, status: share > sagLimit ? 'fails' : share > watchFrom ? 'watch' : 'sound' };
   },

@@ -33,8 +33,8 @@ const takes = (piece: Piece) => piece.mixed.drying?.capacityWet ?? 0.1;
 
 function strained(piece: Piece, report: PieceReport): { share: number; strain: number; bone: string } {
   let worst = { strain: 0, bone: '' };
-  for (const m of report.moments)
-    if (m.moment.startsWith('clay'))
+  for (const m of report.lifeStages)
+    if (m.stage.startsWith('clay'))
       for (const b of m.bones) if (b.skinStrain > worst.strain) worst = { strain: b.skinStrain, bone: b.bone };
   return { ...worst, share: worst.strain / takes(piece) };
 }

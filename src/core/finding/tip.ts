@@ -28,7 +28,7 @@ export const tip: Rule = {
           limit: target,
           unit: 'degrees',
           smallerIsWorse: true,
-          ...(at ? { moment: at.name, cause: `what hangs over its ${stance.towards}` } : {}),
+          ...(at ? { stage: at.name, cause: `what hangs over its ${stance.towards}` } : {}),
         },
       ),
     ];

@@ -80,7 +80,7 @@ const lines: Table = [
     'sag',
     bust,
     (sagShare) => (r) => ({
-      moments: r.moments.map((m) => ({ ...m, bones: m.bones.map((b) => ({ ...b, sagShare })) })),
+      lifeStages: r.lifeStages.map((m) => ({ ...m, bones: m.bones.map((b) => ({ ...b, sagShare })) })),
     }),
     [
       [0.0199, 'watch'],
@@ -239,6 +239,16 @@ test.each(lines.map(([rule, on, change, table], i) => [`${rule} (${i + 1})`, rul
     expect(table.map(([value]) => [value, verdict(rule, on, change(value))])).toEqual(table);
   },
 );
+
+test('cracks are judged by the limit of the brief, and watched from three fifths of it, at 0.6 at the most', () => {
+  const allowing = (limit: number) => judged(changed(lamp, { path: ['brief', 'limits', 'crack'], value: limit }));
+  const at = (on: Judging, crack: number) =>
+    verdict('crack', on, (r) => ({ regions: r.regions.map((x) => ({ ...x, crack })) }));
+  const strict = allowing(0.4),
+    bold = allowing(2);
+  expect([0.23, 0.25, 0.41].map((c) => at(strict, c))).toEqual(['sound', 'watch', 'fails']);
+  expect([0.59, 0.61, 1.9, 2.1].map((c) => at(bold, c))).toEqual(['sound', 'watch', 'watch', 'fails']);
+});
 
 test('on a ramp: five degrees of tipping are kept back, and casters there must be', () => {
   const casters = changed(

@@ -57,7 +57,7 @@ export function compareSchool(
   const build = underSchool(question.build, kind);
   const report = evaluator.evaluate({ ...question, build }, { ...options, known: known.value.history });
   if (!report.ok) return report;
-  const { summary, dates, clay, give, hours, findings, moments } = report.value;
+  const { summary, dates, clay, give, hours, findings, lifeStages } = report.value;
   return {
     kind,
     name: school?.name ?? kind,
@@ -68,8 +68,8 @@ export function compareSchool(
     give,
     hours: hours.total,
     load: worstStatus(findings.filter((f) => f.station === 'load').map((f) => f.status)),
-    sag: moments
-      .filter((m) => m.moment.startsWith('clay'))
+    sag: lifeStages
+      .filter((m) => m.stage.startsWith('clay'))
       .reduce((most, m) => m.bones.reduce((x, b) => Math.max(x, b.sag), most), 0),
   };
 }

@@ -181,7 +181,7 @@ function demandsOf(piece: Piece, report: PieceReport): Map<string, number> {
   const put = (key: string, measured: number, limit: number) =>
     out.set(key, Math.log(Math.max(1e-6, measured) / limit));
   for (const m of report.members) put(`member/${m.id}`, m.utilisation, soundBelow);
-  const wet = report.moments.filter((m) => m.moment.startsWith('clay'));
+  const wet = report.lifeStages.filter((m) => m.stage.startsWith('clay'));
   put('sag', Math.max(...wet.flatMap((m) => m.bones.map((b) => b.sagShare)), 0), soundSag);
   put(
     'skin',
@@ -419,7 +419,7 @@ function joinChoices(piece: Piece, bones: readonly Bone[]): StrengthChoice[] {
 
 function propChoices(piece: Piece, bones: readonly Bone[], report: PieceReport): StrengthChoice[] {
   // A prop helps while it is wet: only for what fails then.
-  const wet = new Set(report.members.filter((m) => m.moment.includes('wet')).map((m) => m.id));
+  const wet = new Set(report.members.filter((m) => m.stage.includes('wet')).map((m) => m.id));
   const propped = piece.build.armature.props;
   const ends = bones.filter((b) => wet.has(b.id) && !propped.some((p) => p.node === b.to));
   const inner = new Set(ends.map((b) => b.from));

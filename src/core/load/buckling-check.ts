@@ -10,7 +10,7 @@ import { distance } from '../quantity';
 
 /**
  * Whether a loaded armature bows out sideways. Working that out takes far longer than a solve, so a cautious measure
- * says which moment is worth asking, a rough look whether it is near, and only then the buckling itself is solved.
+ * says which stage is worth asking, a rough look whether it is near, and only then the buckling itself is solved.
  */
 export interface Pushed {
   /** Cautious slenderness times the safety factor. */

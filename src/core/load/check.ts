@@ -24,7 +24,7 @@ import { amountIndex, stationAt, stationsPerBone, type LumpedLoad } from './lump
 import type { LifeStage } from './life-stages';
 
 /**
- * Whether the armature holds at one moment. The frame is solved on the bones with everything that runs along them;
+ * Whether the armature holds at one stage of its life. The frame is solved on the bones with everything that runs along them;
  * utilisation = safety x (|N|/N_p + M_eq/M_p), M_eq = sqrt(M^2 + 0.75 T^2). Dried clay is never relied on: the sleeve
  * counts with the strength it has when fresh. Left out: large displacement, fatigue of re-bent wire.
  */
@@ -55,7 +55,7 @@ export interface BoneCheck {
 }
 
 export interface StageCheck {
-  readonly moment: string;
+  readonly stage: string;
   readonly name: string;
   readonly bones: readonly BoneCheck[];
   /** Displacement of each node in the worst case, metres. */
@@ -109,20 +109,20 @@ function metalByBone(armature: Armature, stockOf: CheckInputs['stockOf']): Map<s
   return byBone;
 }
 
-/** What a moment's sections are made of: moments alike in this share one factorisation. */
+/** What the sections of a stage are made of: stages alike in this share one factorisation. */
 interface Built {
   readonly sections: readonly CompositeSection[];
   readonly frame: FactoredFrame;
 }
 
-/** kg/m3 (or 1 for metal, already kg) of each component at a moment. */
-function densities(load: LumpedLoad, moment: LifeStage, bulkDensity: number, wrapPerArea: number): Float64Array {
+/** kg/m3 (or 1 for metal, already kg) of each component at a stage. */
+function densities(load: LumpedLoad, stage: LifeStage, bulkDensity: number, wrapPerArea: number): Float64Array {
   const out = new Float64Array(load.components);
-  moment.clayDensity.forEach((d, r) => {
+  stage.clayDensity.forEach((d, r) => {
     out[r] = d;
   });
-  out[load.components - 3] = moment.bulkOn ? bulkDensity : 0;
-  out[load.components - 2] = moment.bulkOn ? wrapPerArea : 0;
+  out[load.components - 3] = stage.bulkOn ? bulkDensity : 0;
+  out[load.components - 2] = stage.bulkOn ? wrapPerArea : 0;
   out[load.components - 1] = 1;
   return out;
 }
@@ -156,10 +156,10 @@ function stationMasses(load: LumpedLoad, density: Float64Array): StationMass[] {
   return out;
 }
 
-/** What hangs on the frame at a moment, with its centre of gravity: for standing and for tests of conservation. */
+/** What hangs on the frame at a stage, with its centre of gravity: for standing and for tests of conservation. */
 export function lumpedCentre(
   load: LumpedLoad,
-  moment: LifeStage,
+  stage: LifeStage,
   bulkDensity: number,
   wrapPerArea = 0,
 ): { mass: number; at: Vec3 } {
@@ -167,7 +167,7 @@ export function lumpedCentre(
     x = 0,
     y = 0,
     z = 0;
-  for (const s of stationMasses(load, densities(load, moment, bulkDensity, wrapPerArea))) {
+  for (const s of stationMasses(load, densities(load, stage, bulkDensity, wrapPerArea))) {
     const at = stationAt(load.ends[s.bone]!, s.station);
     mass += s.mass;
     x += s.mass * at[0] + s.first[0];
@@ -186,13 +186,13 @@ function loadsOf(input: CheckInputs, masses: readonly StationMass[], a: Vec3): F
   }));
 }
 
-/** Checks moments of one armature under one set of props. Keeps what moments have in common. */
+/** Checks stages of one armature under one set of props. Keeps what they have in common. */
 export class LoadCheck {
   private readonly metal: Map<string, MetalPart[]>;
   private readonly outward: ReadonlyMap<string, number>;
   private readonly joined: ReadonlySet<string>;
   private readonly built = new Map<string, Built>();
-  /** By moment, the case that presses its slenderest parts hardest. */
+  /** By stage, the case that presses its slenderest parts hardest. */
   private readonly pushed = new Map<string, Pushed>();
 
   /**
@@ -213,11 +213,11 @@ export class LoadCheck {
     return this.plan;
   }
 
-  private sectionsAt(moment: LifeStage): CompositeSection[] {
+  private sectionsAt(stage: LifeStage): CompositeSection[] {
     const { armature, load, bulk, clayYield: yieldStress, grip, skin } = this.input;
     const hard = (i: number): MetalPart[] => {
       const across = load.coreDiameter[i]!;
-      if (!skin || !moment.bulkOn || across < 4 * skin.thickness) return [];
+      if (!skin || !stage.bulkOn || across < 4 * skin.thickness) return [];
       return [
         {
           section: { shape: 'tube', diameter: across, wall: skin.thickness },
@@ -233,25 +233,25 @@ export class LoadCheck {
       compositeSection({
         metal: [...(this.metal.get(bone.id) ?? []), ...hard(i)],
         bulk:
-          moment.bulkOn && bulk.crushing > 0
+          stage.bulkOn && bulk.crushing > 0
             ? { diameter: load.coreDiameter[i]!, stiffness: bulk.stiffness, crushing: bulk.crushing }
             : null,
         clay:
-          moment.clayDensity.length > 0
+          stage.clayDensity.length > 0
             ? { outer: load.outerDiameter[i]!, core: load.coreDiameter[i]!, yieldStress, grip }
             : null,
       }),
     );
   }
 
-  private build(moment: LifeStage, props: ReadonlySet<string>, slack: ReadonlySet<string>): Result<Built> {
-    const key = `${moment.bulkOn} ${moment.clayDensity.length > 0} ${[...props].join()} ${[...slack].join()}`;
+  private build(stage: LifeStage, props: ReadonlySet<string>, slack: ReadonlySet<string>): Result<Built> {
+    const key = `${stage.bulkOn} ${stage.clayDensity.length > 0} ${[...props].join()} ${[...slack].join()}`;
     const kept = this.built.get(key);
     if (kept) return success(kept);
     const { armature, load } = this.input;
-    const sections = this.sectionsAt(moment);
+    const sections = this.sectionsAt(stage);
     if (this.alike) {
-      const stiff = this.alike.build(moment, props, slack);
+      const stiff = this.alike.build(stage, props, slack);
       if (!stiff.ok) return stiff;
       const built = { sections, frame: stiff.value.frame };
       this.built.set(key, built);
@@ -297,18 +297,18 @@ export class LoadCheck {
   }
 
   /**
-   * Looks whether the frame bows out, at the one of these moments that presses its slenderest parts hardest; there its
+   * Looks whether the frame bows out, at the one of these stages that presses its slenderest parts hardest; there its
    * bones get their push over the push at which it does.
    */
   withBowing(checks: readonly StageCheck[]): StageCheck[] {
     const most = checks.reduce<{ at: number; ratio: number }>(
       (w, c, i) => {
-        const ratio = this.pushed.get(c.moment)?.ratio ?? 0;
+        const ratio = this.pushed.get(c.stage)?.ratio ?? 0;
         return ratio > w.ratio ? { at: i, ratio } : w;
       },
       { at: -1, ratio: 0 },
     );
-    const pushed = this.pushed.get(checks[most.at]?.moment ?? '');
+    const pushed = this.pushed.get(checks[most.at]?.stage ?? '');
     const bowing = pushed && bowingOf(pushed, this.input.armature.bones);
     if (!bowing) return [...checks];
     return checks.map((c, i) =>
@@ -316,42 +316,42 @@ export class LoadCheck {
     );
   }
 
-  /** Solves one moment. Props only push: one that would pull is let go and the frame solved again. */
-  at(moment: LifeStage): Result<StageCheck> {
+  /** Solves one stage. Props only push: one that would pull is let go and the frame solved again. */
+  at(stage: LifeStage): Result<StageCheck> {
     const { input } = this;
     for (const node of input.armature.nodes) {
       if (!node.at.every(Number.isFinite))
         return failure('not-finite', `nodes.${node.id}`, `joint "${node.id}" has no place`);
     }
-    const masses = stationMasses(input.load, densities(input.load, moment, input.bulkDensity, input.wrapPerArea));
+    const masses = stationMasses(input.load, densities(input.load, stage, input.bulkDensity, input.wrapPerArea));
     const standing = new Set(
       input.props
-        .filter((p) => moment.propped === 'all' || (moment.propped === 'lasting' && p.lasting))
+        .filter((p) => stage.propped === 'all' || (stage.propped === 'lasting' && p.lasting))
         .map((p) => p.node),
     );
     for (;;) {
       let worst: StageCheck | null = null;
       let pulled: string | undefined;
       let slender = { ratio: slenderFrom, pushed: null as Pick<Pushed, 'solution' | 'frame'> | null };
-      for (const [i, a] of moment.accelerations.entries()) {
-        const solved = this.solveCase(moment, standing, masses, a);
+      for (const [i, a] of stage.accelerations.entries()) {
+        const solved = this.solveCase(stage, standing, masses, a);
         if (!solved.ok) return solved;
         const { built, solution } = solved.value;
         const pushes = propPushes(built.frame, solution, standing);
         pulled ??= Object.entries(pushes).find(([, push]) => push < -1e-9)?.[0];
-        const check = readCase(input, moment, built, masses, solution, pushes, this.outward, moment.causes[i] ?? '');
+        const check = readCase(input, stage, built, masses, solution, pushes, this.outward, stage.causes[i] ?? '');
         const ratio =
           input.bowing === false ? 0 : slenderness(built.frame, input.armature.bones, solution, this.outward);
         if (ratio > slender.ratio) slender = { ratio, pushed: { solution, frame: built.frame } };
         worst = worst === null ? check : worseOf(worst, check);
       }
       if (pulled !== undefined) standing.delete(pulled);
-      else if (!worst) return failure('no-case', 'moment', 'nothing to check');
+      else if (!worst) return failure('no-case', 'stage', 'nothing to check');
       else {
         if (slender.pushed)
-          this.pushed.set(moment.id, {
-            ratio: slender.ratio * moment.safety,
-            safety: moment.safety,
+          this.pushed.set(stage.id, {
+            ratio: slender.ratio * stage.safety,
+            safety: stage.safety,
             ...slender.pushed,
           });
         return success(worst);
@@ -361,7 +361,7 @@ export class LoadCheck {
 
   /** One way of being shaken. Ties only pull: one that would be pushed is slack in this case, and it is solved again. */
   private solveCase(
-    moment: LifeStage,
+    stage: LifeStage,
     standing: ReadonlySet<string>,
     masses: readonly StationMass[],
     a: Vec3,
@@ -369,7 +369,7 @@ export class LoadCheck {
     const { armature } = this.input;
     const slack = new Set<string>();
     for (;;) {
-      const built = this.build(moment, standing, slack);
+      const built = this.build(stage, standing, slack);
       if (!built.ok) return built;
       const solved = built.value.frame.solve(loadsOf(this.input, masses, a));
       if (!solved.ok) return solved;
@@ -421,7 +421,7 @@ function worseOf(a: StageCheck, b: StageCheck): StageCheck {
 
 function readCase(
   input: CheckInputs,
-  moment: LifeStage,
+  stage: LifeStage,
   { sections, frame }: Built,
   masses: readonly StationMass[],
   solution: FrameSolution,
@@ -448,7 +448,7 @@ function readCase(
       bone,
       sections[i]!,
       solution.forces[i] ?? [],
-      moment,
+      stage,
       distance(...load.ends[i]!),
       load.outerDiameter[i]!,
       carries[i]!,
@@ -457,14 +457,14 @@ function readCase(
       cause,
     ),
   );
-  return { moment: moment.id, name: moment.name, bones, moves, footMoment, footForce, props };
+  return { stage: stage.id, name: stage.name, bones, moves, footMoment, footForce, props };
 }
 
 function checkBone(
   bone: Bone,
   section: CompositeSection,
   stations: readonly SectionForces[],
-  moment: LifeStage,
+  stage: LifeStage,
   length: number,
   diameter: number,
   carries: number,
@@ -499,7 +499,7 @@ function checkBone(
   const sag = Math.hypot(to[0], to[1], to[2]);
   return {
     bone: bone.id,
-    utilisation: Math.min(steepest, utilisation * moment.safety),
+    utilisation: Math.min(steepest, utilisation * stage.safety),
     demand,
     capacity: Number.isFinite(capacity) ? capacity : 0,
     metalShare: Number.isFinite(section.brittleMoment)
@@ -511,7 +511,7 @@ function checkBone(
     carries,
     sag,
     sagShare: sag / Math.max(outward.get(bone.to) ?? length, 1e-6),
-    skinStrain: moment.clayDensity.length > 0 ? curvature * (diameter / 2) : 0,
+    skinStrain: stage.clayDensity.length > 0 ? curvature * (diameter / 2) : 0,
     set: section.metalMoment > 0 ? Math.min(steepest, setShare(over)) : 0,
     buckling: 0,
     cause,

@@ -1,7 +1,7 @@
 import { safetyFactor, situations, type SituationId } from '../document';
 import { gravity, type Vec3 } from '../quantity';
 
-/** A moment of the piece's life in which it must hold: what is on it, how wet, how it is shaken. */
+/** A stage of the piece's life in which it must hold: what is on it, how wet, how it is shaken. */
 export interface LifeStage {
   readonly id: string;
   readonly name: string;
@@ -41,7 +41,7 @@ export interface LifeStageInputs {
   readonly dries: boolean;
 }
 
-/** Moments in order. A coat goes on over dry ones, so each coat is its own moment. */
+/** Stages in order. A coat goes on over dry ones, so each coat is its own stage. */
 export function lifeStages(input: LifeStageInputs): LifeStage[] {
   const bench = safetyFactor('bench');
   const out: LifeStage[] = [

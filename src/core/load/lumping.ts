@@ -7,7 +7,7 @@ const { cbrt, ceil, floor, max, min, sqrt } = Math;
 /**
  * Hangs what the voxels hold on the bones. Each parcel goes to the nearest bone of its mass and is gathered at one of
  * a few stations along it, keeping its first moment, so weight and centre of gravity are kept exactly.
- * Amounts are volumes by component; densities come later, one set for each moment of the piece's life.
+ * Amounts are volumes by component; densities come later, one set for each stage of the piece's life.
  */
 export const stationsPerBone = 6;
 

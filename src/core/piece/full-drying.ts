@@ -207,7 +207,7 @@ class Lattices {
   }
 }
 
-/** Stages of clay, and the moments at which it is cut apart and joined. */
+/** Stages of clay, and the changes at which it is cut apart and joined. */
 function stagesFor(
   piece: Piece,
   starts: readonly { readonly stage: number; readonly at: number }[],
@@ -222,17 +222,17 @@ function stagesFor(
   const later = (stage: number) =>
     piece.coats.map((coats, r) => coats.reduce((sum, t, k) => ((numbers[r]?.[k] ?? k + 1) > stage ? sum + t : sum), 0));
   const firstStage = numbers.map((n) => Math.min(...n, 99));
-  const moments: { at: number; stage: number; continues: boolean }[] = starts.map((s) => ({
+  const changes: { at: number; stage: number; continues: boolean }[] = starts.map((s) => ({
     at: s.at,
     stage: s.stage,
     continues: false,
   }));
   if (plan.split)
     for (const at of [plan.split.from * 3600, Math.max(plan.split.from, plan.split.until) * 3600]) {
-      const on = moments.filter((m) => m.at <= at).pop();
-      if (on && at > on.at) moments.push({ at, stage: on.stage, continues: true });
+      const on = changes.filter((m) => m.at <= at).pop();
+      if (on && at > on.at) changes.push({ at, stage: on.stage, continues: true });
     }
-  moments.sort((a, b) => a.at - b.at);
+  changes.sort((a, b) => a.at - b.at);
   // Solid clay is one lump, however it was meant to be laid.
   const solidRegion = piece.regions.map((_, r) =>
     piece.form.masses.some((_m, i) => piece.regionOfMass[i] === r && piece.coreDepths[i] === Infinity),
@@ -249,7 +249,7 @@ function stagesFor(
   });
   const stages: DryingStage[] = [],
     watched: WatchedStage[] = [];
-  for (const m of moments) {
+  for (const m of changes) {
     const missing = later(m.stage).map((t, r) => (solidRegion[r] ? 0 : t));
     const split =
       plan.split && m.at >= plan.split.from * 3600 && m.at < plan.split.until * 3600 ? plan.split.across : null;

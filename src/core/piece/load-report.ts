@@ -28,18 +28,18 @@ import type { Piece } from './piece';
 import { statusOf } from './status';
 import { type LetGo, type MemberReport, type RegionReport, type SituationReport } from './report';
 
-export type StageStance = Stance & { readonly moment: string; readonly name: string };
+export type StageStance = Stance & { readonly stage: string; readonly name: string };
 
 export interface LoadReport {
-  readonly moments: readonly StageCheck[];
+  readonly lifeStages: readonly StageCheck[];
   readonly unpropped: readonly StageCheck[];
   readonly members: readonly MemberReport[];
   readonly ledger: Ledger;
   readonly stances: readonly StageStance[];
   readonly stance: Stance;
   readonly base: BaseCheck;
-  /** Which moment asks most of the base. */
-  readonly baseMoment: string;
+  /** Which stage asks most of the base. */
+  readonly baseStage: string;
   readonly situations: readonly SituationReport[] | null;
 }
 
@@ -80,7 +80,7 @@ function inputsOf(
   };
 }
 
-/** The load check alone, nothing kept from before: every moment, the base and the stance. */
+/** The load check alone, nothing kept from before: every stage, the base and the stance. */
 export function checkLoad(piece: Piece): Result<LoadReport> {
   return loadReport(piece, new ResultCache(), [], false);
 }
@@ -91,7 +91,7 @@ export function loadReport(
   regions: readonly RegionReport[],
   ranges: boolean,
 ): Result<LoadReport> {
-  const moments = lifeStagesOf(piece);
+  const stages = lifeStagesOf(piece);
   const known = new Set(piece.armature.nodes.map((n) => n.id));
   const standing = piece.build.armature.props
     .filter((p) => known.has(p.node))
@@ -100,25 +100,25 @@ export function loadReport(
   const unpropped: StageCheck[] = [];
   const check = new LoadCheck(inputsOf(piece, standing), cache.symbolicFactor);
   const bare = standing.length > 0 ? new LoadCheck(inputsOf(piece, [])) : check;
-  for (const moment of moments) {
-    const found = check.at(moment);
+  for (const stage of stages) {
+    const found = check.at(stage);
     if (!found.ok) return found;
     checks.push(found.value);
-    const alone = moment.propped === 'none' || bare === check ? found : bare.at(moment);
+    const alone = stage.propped === 'none' || bare === check ? found : bare.at(stage);
     if (!alone.ok) return alone;
     unpropped.push(alone.value);
   }
   checks.splice(0, checks.length, ...check.withBowing(checks));
   cache.symbolicFactor = check.symbolicFactor;
-  const pushed = ranges ? strengthRanges(piece, moments, checks, standing, check) : null;
+  const pushed = ranges ? strengthRanges(piece, stages, checks, standing, check) : null;
   const ledger = ledgerOf(piece, regions);
-  const stances = moments.map((m) => stanceAt(piece, m, ledger));
+  const stances = stages.map((m) => stanceAt(piece, m, ledger));
   const stance = stances.reduce((worst, s) => (s.tipAngle < worst.tipAngle ? s : worst));
-  const base = baseOf(piece, moments, checks);
+  const base = baseOf(piece, stages, checks);
   return success({
     situations: ranges ? situationsOf(piece, bare) : null,
-    baseMoment: base.moment,
-    moments: checks,
+    baseStage: base.stage,
+    lifeStages: checks,
     unpropped,
     members: memberReports(piece, checks, pushed),
     ledger,
@@ -179,8 +179,8 @@ function touching(piece: Piece): ReturnType<typeof contactsOf> {
   return under.length > 0 ? convexHull(under) : contactsOf(base);
 }
 
-function stanceAt(piece: Piece, moment: LifeStage, ledger: Ledger): StageStance {
-  const hung = lumpedCentre(piece.load, moment, piece.face.solid ? 0 : piece.bulk.density, piece.wrapPerArea);
+function stanceAt(piece: Piece, stage: LifeStage, ledger: Ledger): StageStance {
+  const hung = lumpedCentre(piece.load, stage, piece.face.solid ? 0 : piece.bulk.density, piece.wrapPerArea);
   const rest = ledger.items
     .filter((i) => i.kind === 'hardware' || i.kind === 'base' || i.kind === 'ballast')
     .map((i) => ({ mass: i.wet, at: i.at }));
@@ -189,16 +189,16 @@ function stanceAt(piece: Piece, moment: LifeStage, ledger: Ledger): StageStance 
   const top = piece.armature.nodes.reduce((z, n) => Math.max(z, n.at[2]), 0);
   return {
     ...stanceOn(touching(piece), whole.mass, whole.at, groundUnder(base), top),
-    moment: moment.id,
-    name: moment.name,
+    stage: stage.id,
+    name: stage.name,
   };
 }
 
 function baseOf(
   piece: Piece,
-  moments: readonly LifeStage[],
+  stages: readonly LifeStage[],
   checks: readonly StageCheck[],
-): { check: BaseCheck; moment: string } {
+): { check: BaseCheck; stage: string } {
   const { base } = piece.armature;
   const stock = piece.stockOf(base.stock);
   const against = (moment: number, safety: number) =>
@@ -212,10 +212,10 @@ function baseOf(
   const most = (b: BaseCheck) => Math.max(b.screwUtilisation, b.boardUtilisation);
   return checks.reduce(
     (worst, c, i) => {
-      const check = against(c.footMoment, moments[i]?.safety ?? 1.5);
-      return most(check) > most(worst.check) ? { check, moment: c.name } : worst;
+      const check = against(c.footMoment, stages[i]?.safety ?? 1.5);
+      return most(check) > most(worst.check) ? { check, stage: c.name } : worst;
     },
-    { check: against(0, 1.5), moment: checks[0]?.name ?? '' },
+    { check: against(0, 1.5), stage: checks[0]?.name ?? '' },
   );
 }
 
@@ -252,7 +252,7 @@ interface Pushed {
 
 const idle = 0.05;
 
-/** Whether moment `i` is the one that asks most of some bone that is asked for anything. */
+/** Whether stage `i` is the one that asks most of some bone that is asked for anything. */
 function asksMost(checks: readonly StageCheck[], i: number): boolean {
   return (
     checks[i]?.bones.some(
@@ -261,10 +261,10 @@ function asksMost(checks: readonly StageCheck[], i: number): boolean {
   );
 }
 
-/** Each bone's utilisation with clay and metal at the ends of their strength, at the moment that asks most of it. */
+/** Each bone's utilisation with clay and metal at the ends of their strength, at the stage that asks most of it. */
 function strengthRanges(
   piece: Piece,
-  moments: readonly LifeStage[],
+  stages: readonly LifeStage[],
   checks: readonly StageCheck[],
   props: CheckInputs['props'],
   nominal: LoadCheck,
@@ -278,11 +278,11 @@ function strengthRanges(
     ),
   ];
   const outcomes = new Map<string, number[]>();
-  const asking = moments.filter((_, i) => asksMost(checks, i));
+  const asking = stages.filter((_, i) => asksMost(checks, i));
   for (const pushed of cases) {
     const best = new Map<string, number>();
-    for (const moment of asking) {
-      const check = pushed.at(moment);
+    for (const stage of asking) {
+      const check = pushed.at(stage);
       if (!check.ok) continue;
       for (const b of check.value.bones) best.set(b.bone, Math.max(best.get(b.bone) ?? 0, b.utilisation));
     }
@@ -313,7 +313,7 @@ function memberReports(piece: Piece, checks: readonly StageCheck[], pushed: Push
     return {
       id: bone.id,
       name: bone.name,
-      moment: name,
+      stage: name,
       utilisation,
       utilisationRange: pushed?.byBone.get(bone.id) ?? null,
       status: statusOf(utilisation),
@@ -338,8 +338,8 @@ function memberReports(piece: Piece, checks: readonly StageCheck[], pushed: Push
  */
 export function letGo(piece: Piece, load: LoadReport, regions: readonly RegionReport[]): LetGo {
   const worst = (c: StageCheck | undefined) => c?.bones.reduce((m, b) => Math.max(m, b.utilisation), 0) ?? 0;
-  const wet = load.unpropped.filter((c) => c.moment.startsWith('clay')).reduce((m, c) => Math.max(m, worst(c)), 0);
-  const dry = worst(load.unpropped.find((c) => c.moment === 'dry'));
+  const wet = load.unpropped.filter((c) => c.stage.startsWith('clay')).reduce((m, c) => Math.max(m, worst(c)), 0);
+  const dry = worst(load.unpropped.find((c) => c.stage === 'dry'));
   if (wet <= 1) return { when: 'at-once', after: 0, unproppedWet: wet, unproppedDry: dry };
   if (dry > 1 || !piece.mixed.drying) return { when: 'never', after: null, unproppedWet: wet, unproppedDry: dry };
   const share = (wet - 1) / (wet - dry);

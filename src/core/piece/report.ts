@@ -18,7 +18,7 @@ export interface Summary {
   readonly dry: number;
   readonly utilisation: number;
   readonly weakest: string;
-  readonly weakestMoment: string;
+  readonly weakestStage: string;
   readonly tipAngle: number;
   readonly push: number;
   readonly crack: number;
@@ -90,8 +90,8 @@ export interface CrackPlace {
 export interface MemberReport {
   readonly id: string;
   readonly name: string;
-  /** At the moment that asks most of it. */
-  readonly moment: string;
+  /** At the stage of its life that asks most of it. */
+  readonly stage: string;
   readonly utilisation: number;
   readonly utilisationRange: Range | null;
   readonly status: Status;
@@ -194,11 +194,11 @@ export interface PieceReport {
     readonly volumeError: number;
   };
   readonly ledger: Ledger;
-  readonly moments: readonly StageCheck[];
-  readonly stances: readonly (Stance & { readonly moment: string; readonly name: string })[];
+  readonly lifeStages: readonly StageCheck[];
+  readonly stances: readonly (Stance & { readonly stage: string; readonly name: string })[];
   readonly stance: Stance;
   readonly base: BaseCheck;
-  readonly baseMoment: string;
+  readonly baseStage: string;
   readonly members: readonly MemberReport[];
   readonly letGo: LetGo;
   /** Worked out with the ranges; null before. */

@@ -198,10 +198,10 @@ function useKeys(controller: BenchController, onKeys: () => void, change: (w: Pa
         controller.setUnits(units);
         change({ units });
       } else if (event.key === 'm') {
-        const moments = controller.state.report?.moments ?? [];
-        const at = moments.findIndex((m) => m.moment === controller.state.moment);
-        const next = moments[(at + 1) % Math.max(1, moments.length)];
-        if (next) controller.setMoment(next.moment);
+        const stages = controller.state.report?.lifeStages ?? [];
+        const at = stages.findIndex((m) => m.stage === controller.state.lifeStage);
+        const next = stages[(at + 1) % Math.max(1, stages.length)];
+        if (next) controller.showStage(next.stage);
       } else return;
       event.preventDefault();
     };

@@ -36,7 +36,7 @@ export interface BenchState {
   readonly cover: FaceCover | null;
   readonly units: UnitSystem;
   readonly station: StationId;
-  readonly moment: string;
+  readonly lifeStage: string;
   /** Seconds after the clay went on, on Drying. */
   readonly dryTime: number;
   readonly announcement: string;
@@ -163,7 +163,7 @@ export class BenchController {
       cover: null,
       units,
       station: 'brief',
-      moment: '',
+      lifeStage: '',
       // Drying opens on today, for a piece that is under way.
       dryTime: Math.max(
         0,
@@ -331,14 +331,16 @@ export class BenchController {
       known && this.reckoned && this.reckoned !== build ? newConflicts(known.conflicts, answer.report.conflicts) : null;
     this.reckoned = build;
     if (came) this.store.setState({ newConflicts: came });
-    const moment = answer.report.moments.some((m) => m.moment === this.state.moment) ? this.state.moment : 'clay-1';
+    const lifeStage = answer.report.lifeStages.some((m) => m.stage === this.state.lifeStage)
+      ? this.state.lifeStage
+      : 'clay-1';
     this.store.setState({
       // The scale's curve comes with the ranges; until then the last one stands.
       report: { ...answer.report, scale: known?.scale ?? null },
       reportedSize: build.form.start.size,
       reckoning: 'ranges',
       failure: null,
-      moment,
+      lifeStage,
       dryingKey: answer.dryingKey,
       ...(answer.picture ? { picture: answer.picture } : {}),
     });
@@ -525,8 +527,8 @@ export class BenchController {
     this.store.setState({ pickedJoint });
   }
 
-  setMoment(moment: string): void {
-    this.store.setState({ moment });
+  showStage(lifeStage: string): void {
+    this.store.setState({ lifeStage });
   }
 
   setDryTime(dryTime: number): void {

@@ -29,8 +29,8 @@ function exaggeration(largest: number, height: number): number {
   return [1, 2, 5, 10, 20, 50, 100, 200].filter((f) => f <= wanted).pop() ?? 1;
 }
 
-function saggedShape(report: Report, picture: Picture, moment: string): { sagged: Sagged | null; factor: number } {
-  const check = report.moments.find((m) => m.moment === moment);
+function saggedShape(report: Report, picture: Picture, stage: string): { sagged: Sagged | null; factor: number } {
+  const check = report.lifeStages.find((m) => m.stage === stage);
   if (!check) return { sagged: null, factor: 1 };
   const largest = Math.max(0, ...Object.values(check.moves).map((d) => Math.hypot(...d)));
   if (largest < 2e-5) return { sagged: null, factor: 1 };
@@ -47,10 +47,10 @@ function saggedShape(report: Report, picture: Picture, moment: string): { sagged
 function memberColours(
   report: Report,
   picture: Picture,
-  moment: string,
+  stage: string,
   evening: boolean,
 ): Map<string, [number, number, number]> {
-  const check = report.moments.find((m) => m.moment === moment);
+  const check = report.lifeStages.find((m) => m.stage === stage);
   const byBone = new Map(check?.bones.map((b) => [b.bone, b.utilisation]));
   return new Map(
     picture.armature.members.map((m) => [
@@ -199,7 +199,7 @@ export default function PieceView({ dark, shows }: { dark: boolean; shows: Shows
   const [cut, setCut] = useState<number | null>(null);
   const picture = useBench((s) => s.picture);
   const report = useBench((s) => s.report);
-  const moment = useBench((s) => s.moment);
+  const stage = useBench((s) => s.lifeStage);
   const dryTime = useBench((s) => s.dryTime);
   const units = useBench((s) => s.units);
   const props = useBench((s) => s.build.armature.props);
@@ -283,22 +283,22 @@ export default function PieceView({ dark, shows }: { dark: boolean; shows: Shows
     if (ready && picture) viewer.current?.setTouch(wanted ? (at) => controller.touchPiece(at) : null);
   }, [ready, picture, shows, picking, controller]);
   const shape =
-    report && picture && shows === 'load' ? saggedShape(report, picture, moment) : { sagged: null, factor: 1 };
+    report && picture && shows === 'load' ? saggedShape(report, picture, stage) : { sagged: null, factor: 1 };
   useEffect(() => {
     if (!ready || !picture || !report) return;
     viewer.current?.setColours({
-      members: shows === 'load' ? memberColours(report, picture, moment, dark) : null,
+      members: shows === 'load' ? memberColours(report, picture, stage, dark) : null,
       form: shows === 'drying' && !wholeFace ? formColours(report, picture, dryTime) : null,
       face: wholeFace ?? (showCover && cover ? Array.from(cover.values, coverColour) : null),
     });
     const at = new Map(picture.armature.nodes.map((n) => [n.id, n.at]));
-    const stance = report.stances.find((s) => s.moment === moment) ?? report.stance;
+    const stance = report.stances.find((s) => s.stage === stage) ?? report.stance;
     viewer.current?.setMarks({
       centre: shows === 'load' ? stance.centre : shows === 'move' ? report.finished.centre : null,
       props: props.map((p) => at.get(p.node)).filter((p): p is Vec3 => p !== undefined),
-      sagged: shows === 'load' ? saggedShape(report, picture, moment).sagged : null,
+      sagged: shows === 'load' ? saggedShape(report, picture, stage).sagged : null,
     });
-  }, [ready, picture, report, shows, moment, dryTime, props, dark, showCover, cover, wholeFace]);
+  }, [ready, picture, report, shows, stage, dryTime, props, dark, showCover, cover, wholeFace]);
 
   useEffect(() => {
     if (!ready || !picture) return;

@@ -5,7 +5,7 @@ export const shortcuts: readonly (readonly [string, string])[] = [
   ['1 – 9', 'go to a station, in the order of the work'],
   ['Ctrl Z', 'undo'],
   ['Ctrl Shift Z', 'do it again'],
-  ['M', 'next moment of the piece’s life, on Load'],
+  ['M', 'next stage of the piece’s life, on Load'],
   ['C', 'bench card: what to do now, and clocks'],
   ['← →', 'on Plan, move the step that has the focus to another day'],
   ['U', 'millimetres or inches'],

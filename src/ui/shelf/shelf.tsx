@@ -26,7 +26,8 @@ export interface ShelfPiece {
 function Silhouette({ card, fresh }: Pick<ShelfPiece, 'card' | 'fresh'>) {
   const rows = card.silhouette;
   const top = rows[rows.length - 1]?.[0];
-  if (top === undefined) return <span className="muted">{card.problem ?? (fresh ? 'No picture' : 'Being worked out …')}</span>;
+  if (top === undefined)
+    return <span className="muted">{card.problem ?? (fresh ? 'No picture' : 'Being worked out …')}</span>;
   const half = Math.max(...rows.map(([, l, r]) => Math.max(-l, r)));
   const side = Math.max(top * 1.06, half * 2.1);
   const x = (v: number) => ((v / side + 0.5) * 160).toFixed(1);

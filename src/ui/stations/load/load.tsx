@@ -13,20 +13,20 @@ import { Situations, StandingTables } from './standing';
 
 const Strengthen = dynamic(() => import('./strengthen'), { ssr: false });
 
-export function MomentSwitch() {
+export function LifeStageSwitch() {
   const controller = useController();
-  const moments = useBench((s) => s.report?.moments);
-  const current = useBench((s) => s.moment);
-  if (!moments) return null;
+  const stages = useBench((s) => s.report?.lifeStages);
+  const current = useBench((s) => s.lifeStage);
+  if (!stages) return null;
   return (
     <ButtonGroup aria-label="LifeStage of the piece's life" className="switch-row">
-      {moments.map((m) => (
+      {stages.map((m) => (
         <Button
-          key={m.moment}
+          key={m.stage}
           variant="quiet"
-          active={m.moment === current}
-          aria-pressed={m.moment === current}
-          onClick={() => controller.setMoment(m.moment)}
+          active={m.stage === current}
+          aria-pressed={m.stage === current}
+          onClick={() => controller.showStage(m.stage)}
         >
           {m.name}
         </Button>
@@ -51,7 +51,7 @@ function Props() {
   const [node, setNode] = useState('');
   const free = (nodes ?? []).filter((n) => !n.held && !props.some((p) => p.node === n.id));
   const nameOf = jointName;
-  const push = (id: string) => report?.moments.reduce((m, c) => Math.max(m, c.props[id] ?? 0), 0) ?? 0;
+  const push = (id: string) => report?.lifeStages.reduce((m, c) => Math.max(m, c.props[id] ?? 0), 0) ?? 0;
   return (
     <>
       <h3>When may I let go of it?</h3>
@@ -151,10 +151,10 @@ const mostShown = 30;
 
 export default function LoadStation() {
   const report = useBench((s) => s.report);
-  const moment = useBench((s) => s.moment);
+  const stage = useBench((s) => s.lifeStage);
   const units = useBench((s) => s.units);
   const nodes = useBench((s) => s.picture?.armature);
-  const check = report?.moments.find((m) => m.moment === moment);
+  const check = report?.lifeStages.find((m) => m.stage === stage);
   const nameOf = new Map(nodes?.bones.map((b) => [b.id, b.name]));
   const [all, setAll] = useState(false);
   // In a cage of hundreds the hardest-pressed stand first.
@@ -175,9 +175,9 @@ export default function LoadStation() {
           <p>
             The armature is solved as a frame in space: along each bone run wires, pipe, bulk and the clay round it,
             each with its stiffness and strength. Every small cube of clay and bulk hangs on the nearest bone of its
-            mass, at the weight it has at the chosen moment. A member&rsquo;s figure is 1.5 times (2 on the road, 3 worn
-            or overhead) what it carries over what it can bear in bending, twist and pull together; below 0.6 is sound,
-            over 1 it fails.
+            mass, at the weight it has at the chosen stage of its life. A member&rsquo;s figure is 1.5 times (2 on the
+            road, 3 worn or overhead) what it carries over what it can bear in bending, twist and pull together; below
+            0.6 is sound, over 1 it fails.
           </p>
           <p>
             Joins let through part of the metal&rsquo;s strength and turn a little: a hose clamp 60 %, bound and glued
@@ -198,8 +198,8 @@ export default function LoadStation() {
       }
     >
       {report?.worst && <p className={`worst status-${report.worst.status}`}>{report.worst.sentence}</p>}
-      <h3>Members, moment by moment</h3>
-      <MomentSwitch />
+      <h3>Members, stage by stage</h3>
+      <LifeStageSwitch />
       {check && (
         <Table size="sm" aria-label={`Members, ${check.name}`}>
           <thead>

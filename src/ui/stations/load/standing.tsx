@@ -6,7 +6,7 @@ import { formatForce, formatLength, formatMass, sensible } from '../../../core/q
 import { useBench } from '../../bench/context';
 import { QuantityInput } from '../../parts/fields';
 
-/** Standing, moment by moment; a counterweight solved for a place, or its place for a weight. */
+/** Standing, stage by stage; a counterweight solved for a place, or its place for a weight. */
 export function StandingTables() {
   const report = useBench((s) => s.report);
   const units = useBench((s) => s.units);
@@ -16,7 +16,7 @@ export function StandingTables() {
   return (
     <>
       <h3>Standing</h3>
-      <Table size="sm" aria-label="Standing, moment by moment">
+      <Table size="sm" aria-label="Standing, stage by stage">
         <thead>
           <tr>
             <th>LifeStage</th>
@@ -27,7 +27,7 @@ export function StandingTables() {
         </thead>
         <tbody>
           {report.stances.map((s) => (
-            <tr key={s.moment}>
+            <tr key={s.stage}>
               <td>{s.name}</td>
               <td className="n">{formatMass(s.mass, units)}</td>
               <td className="n">
