@@ -21,7 +21,7 @@ import {
   type RestraintSpell,
   type RoomCalendar,
 } from '../drying';
-import { isShell, restingRegions, restingShut, standsUntil } from './lying';
+import { isShell, lyingRadii, restingShut, standsUntil } from './lying';
 import type { Piece } from './piece';
 import type { ResultCache } from './result-cache';
 
@@ -94,8 +94,8 @@ interface LaidRegion extends RegionShape {
   readonly area: number;
   /** A member lies in its first coat. */
   readonly overMember: boolean;
-  /** Seconds after the first clay until which some of its face lies on what the piece stands on; 0 where none does. */
-  readonly lyingUntil: number;
+  /** What of its face lies on what the piece stands on, as a disc, m, and until when, seconds after the first clay; null where none does. */
+  readonly lying: { readonly radius: number; readonly until: number } | null;
 }
 
 /** Inside a hollow that has been closed again the air hardly changes. */
@@ -136,7 +136,7 @@ export function layingInputs(
 ): LayingInputs {
   const { waits, lift, split } = piece.build.stages;
   const { evaporation, diffusion } = piece.factors;
-  const resting = restingRegions(piece);
+  const lying = lyingRadii(piece);
   return {
     regions: piece.regions.map((id, r): LaidRegion => {
       const shape = shapes[r]!;
@@ -152,7 +152,8 @@ export function layingInputs(
         innerFace: shape.solid ? 0 : (piece.faces[r]?.innerFace ?? 0),
         area: areas[r] ?? 0,
         overMember: piece.thinOver[r]!.length > 0,
-        lyingUntil: resting[r] && !shape.solid && !isShell(piece, r) ? standsUntil(piece) : 0,
+        lying:
+          lying[r]! > 0 && !shape.solid && !isShell(piece, r) ? { radius: lying[r]!, until: standsUntil(piece) } : null,
       };
     }),
     calendar: calendarOf(piece),
@@ -320,15 +321,15 @@ function dryCoat(
   const innerFace = first ? region.innerFace : 0;
   const mine = first && !region.solid ? changes : [];
   const stopAt = inputs.until === undefined ? undefined : Math.max(1, inputs.until - begins);
-  const dried = (lyingUntil: number): DryingCourse => {
+  const dried = (geometry: Geometry, thick: number, inner: number, lyingUntil: number): DryingCourse => {
     const phases = phasesFrom(inputs, cache, region.id, begins, mine, lyingUntil);
     // Phases are few and their curves kept: what they are is told by their ends and a figure of each curve.
     const key = hashOf([
       clay,
       tabulatedW0,
-      region.geometry,
-      thickness,
-      innerFace,
+      geometry,
+      thick,
+      inner,
       stopAt ?? -1,
       inputs.rough === true,
       phases.map((p) => [p.until, p.innerFace ?? -1, p.curve.fluxes[256], p.curve.fluxes[0], p.relativeHumidity]),
@@ -337,19 +338,26 @@ function dryCoat(
       dryLayer({
         clay,
         tabulatedW0,
-        geometry: region.geometry,
-        thickness,
-        innerFace,
+        geometry,
+        thickness: thick,
+        innerFace: inner,
         phases,
         stopAt,
         rough: inputs.rough === true,
       }),
     );
   };
-  const open = dried(0);
+  const open = dried(region.geometry, thickness, innerFace, 0);
+  const { lying } = region;
   // The side it stands on is the last to dry; a weighing hardly feels it.
-  const under = region.lyingUntil > begins && stopAt === undefined ? dried(region.lyingUntil) : open;
-  const course: DryingCourse = { ...open, throughDry: under.throughDry, steady: under.steady };
+  const course =
+    lying && lying.until > begins && stopAt === undefined
+      ? withLying(
+          open,
+          dried(region.geometry, thickness, innerFace, lying.until),
+          lying.radius < 20 * thickness ? dried('cylinder', lying.radius, 0, 0) : null,
+        )
+      : open;
   const let1 = mine.find((c) => c.lets);
   const spellsOf = (restraint: number): RestraintSpell[] =>
     let1 && Number.isFinite(start)
@@ -372,4 +380,17 @@ function dryCoat(
     crack: held(restraint),
     overMember: first && region.overMember ? held(Math.max(restraint, rigidRestraint)) : null,
   };
+}
+
+/**
+ * A coat of which some lies on what the piece stands on: there its water leaves down into the tenth of the air that gets
+ * under it, and sideways to the rim of the patch, as from a rod; by both ways at once, whichever is quicker.
+ */
+function withLying(open: DryingCourse, under: DryingCourse, sideways: DryingCourse | null): DryingCourse {
+  const last = (pick: (c: DryingCourse) => number | null): number | null => {
+    const [out, down, side] = [open, under, sideways].map((c) => (c ? (pick(c) ?? Infinity) : Infinity));
+    const both = Math.max(out!, 1 / (1 / down! + 1 / side!));
+    return Number.isFinite(both) ? both : null;
+  };
+  return { ...open, throughDry: last((c) => c.throughDry), steady: last((c) => c.steady) };
 }

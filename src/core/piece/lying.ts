@@ -18,18 +18,26 @@ export function heldClear(piece: Piece): boolean {
   return piece.build.armature.mount.kind === 'hangs' || standsClear(piece);
 }
 
-/** By region: whether some of its clay lies on what the piece stands on. */
-export function restingRegions(piece: Piece): readonly boolean[] {
+/**
+ * By region: radius of the largest patch of its clay that lies on what the piece stands on, as a disc, m; 0 where too
+ * little lies. A leg's foot lies by itself, so patches are told mass by mass.
+ */
+export function lyingRadii(piece: Piece): readonly number[] {
   const { parcels } = piece.volumes;
   const low = piece.extent.low[2];
-  if (heldClear(piece)) return piece.regions.map(() => false);
-  const lying = piece.regions.map(() => 0);
+  if (heldClear(piece)) return piece.regions.map(() => 0);
+  const lying = new Float64Array(piece.form.masses.length);
   const thick = piece.coats.map((c) => c.reduce((sum, t) => sum + t, 0));
   for (let p = 0; p < parcels.count; p++) {
-    const r = piece.regionOfMass[parcels.mass[p]!]!;
-    if (parcels.clayCentre[p * 3 + 2]! < low + thick[r]!) lying[r]! += parcels.clayVolume[p]!;
+    const mass = parcels.mass[p]!;
+    const over = thick[piece.regionOfMass[mass]!]!;
+    if (parcels.clayCentre[p * 3 + 2]! < low + over) lying[mass]! += parcels.clayVolume[p]! / over;
   }
-  return lying.map((v, r) => v > leastResting * thick[r]!);
+  return piece.regions.map((_, r) => {
+    const patches = [...lying].filter((_a, m) => piece.regionOfMass[m] === r);
+    const all = patches.reduce((sum, area) => sum + area, 0);
+    return all > leastResting ? Math.sqrt(Math.max(...patches) / Math.PI) : 0;
+  });
 }
 
 /** Seconds after the first clay at which it is turned off the side it stands on; Infinity where it is not. */

@@ -13,7 +13,7 @@ import {
   type Push,
   type RegionShape,
 } from './laying';
-import { isShell, restingRegions } from './lying';
+import { isShell, lyingRadii } from './lying';
 import type { ResultCache } from './result-cache';
 import type { Piece } from './piece';
 import {
@@ -147,7 +147,7 @@ export function quickDrying(piece: Piece, cache: ResultCache, options: DryingOpt
   const laid = inputs ? layClay(inputs, cache) : { coats: shapes.map(() => []), starts: [], lifted: null };
   const pushed = inputs && options.ranges ? pushedOutcomes(piece, inputs, cache) : null;
   const share = dryShareInRoom(piece);
-  const resting = restingRegions(piece);
+  const lying = lyingRadii(piece);
   const full = piece.clay.setting === 'dries' ? options.full : null;
   const basis: DryingBasis = !full ? 'quick' : full.key === options.key ? 'full' : 'corrected';
   const regions = piece.regions.map((id, r): RegionReport => {
@@ -156,7 +156,7 @@ export function quickDrying(piece: Piece, cache: ResultCache, options: DryingOpt
     const coats = s.clay > 0 ? (laid.coats[r] ?? []) : [];
     const start = lastCoat(coats)?.start ?? 0;
     const found = full?.regions.find((f) => f.id === id);
-    const as = driedAs(piece, r, shape, coats, resting);
+    const as = driedAs(piece, r, shape, coats, lying);
     const usual = usualAgainst[as];
     const against = found ? shownAgainst(ratiosOf(found), usual) : usual;
     const certain = basis === 'full' && found ? found.full : null;
@@ -198,12 +198,12 @@ function driedAs(
   region: number,
   shape: RegionShape,
   coats: readonly LaidCoat[],
-  resting: readonly boolean[],
+  lying: readonly number[],
 ): DriedAs {
   if (isShell(piece, region)) return 'shell';
   if (shape.solid) return 'solid';
   if (coats.length > 1) return 'further-coat';
-  return resting[region] ? 'resting' : 'coat';
+  return lying[region]! > 0 ? 'resting' : 'coat';
 }
 
 /** Seconds from the first clay to a state of the last coat; null when never. */
