@@ -1,6 +1,9 @@
 import { asBriefed, Evaluator, type Report } from '.';
 import { clays } from '../catalogue';
 import { applyEdit, type Build, type Change } from '../document';
+import { resolveForm, startForms } from '../form';
+import { seeded } from '../quantity';
+import { schools, startBuild } from '../school';
 import { lamplighter, otherDemoBuilds } from '../../server/demo-builds';
 
 /** The same question has the same answer, however it is come by. */
@@ -58,6 +61,56 @@ test('an evaluator that has answered a hundred things answers as one that has an
     );
   }
 });
+
+/** Edits that any build takes, drawn at random; some fall back on what was there a moment ago. */
+function anyEdit(random: () => number): Change[] {
+  const pick = <T>(list: readonly T[]): T => list[Math.floor(random() * list.length)]!;
+  return pick<() => Change[]>([
+    () => [{ path: ['room', 'relativeHumidity'], value: pick([0.4, 0.55, 0.7]) }],
+    () => [{ path: ['room', 'airSpeed'], value: pick([0.1, 1.5]) }],
+    () => [{ path: ['regions', 'everywhere', 'coats'], value: pick([[0.004], [0.006], [0.004, 0.004]]) }],
+    () => [{ path: ['brief', 'clay'], value: pick(['paper-clay', 'earthen-air-dry', 'epoxy-clay', 'oil-medium']) }],
+    () => [{ path: ['brief', 'situation'], value: pick(['bench', 'moved', 'worn']) }],
+    () => [{ path: ['stages', 'apart'], value: pick([true, false]) }],
+    () => [{ path: ['stages', 'lift'], value: pick([null, { when: 'leather-hard', hours: 0 }]) }],
+    () => [{ path: ['materials', 'waterWorkedIn'], value: pick([0, 0.05]) }],
+    () => [{ path: ['armature', 'mount'], value: pick([{ kind: 'stands' }, { kind: 'wall' }]) }],
+    () => [{ path: ['brief', 'deadline'], value: pick([null, '2026-12-24']) }],
+  ])();
+}
+
+/** One evaluator over a chain of edits of many builds, against a fresh one for each; equal to the last bit. */
+const everySchool = process.env['SOSTEGNO_EVERY_SCHOOL'] === 'yes';
+test.each(startForms.map((f) => [f.kind, f.usualSize] as const))(
+  '%s, edited at random: a warm evaluator says what a fresh one does',
+  (kind, size) => {
+    const made = startBuild('piece', '2026-12-01', kind, size);
+    if (!made.ok) throw new Error(made.message);
+    const form = resolveForm(made.value);
+    if (!form.ok) throw new Error(form.message);
+    const fitting = schools.filter((s) => s.fits(form.value)).map((s) => s.kind);
+    const warm = new Evaluator();
+    const random = seeded(startForms.findIndex((f) => f.kind === kind) + 1);
+    let asked = 0;
+    for (const school of everySchool ? fitting : fitting.slice(0, 2)) {
+      let build: Build = {
+        ...made.value,
+        armature: { ...made.value.armature, school: { kind: school, parameters: {} } },
+      };
+      for (let i = 0; i < (everySchool ? 6 : 3); i++) {
+        const next = applyEdit(build, { label: 'any', changes: anyEdit(random) });
+        if (!next.ok) continue;
+        build = next.value;
+        const [a, b] = [warm, new Evaluator()].map((e) =>
+          JSON.stringify(e.evaluate(asBriefed(build), { ranges: true })),
+        );
+        expect([kind, school, i, a === b]).toEqual([kind, school, i, true]);
+        asked += 1;
+      }
+    }
+    expect(asked).toBeGreaterThan(everySchool ? 5 * fitting.length : 3);
+  },
+);
 
 describe('two dates', () => {
   test('clay that dries has both, and is never ready before it is dry through', () => {

@@ -138,12 +138,12 @@ function standsNow(
   return ruleOf(finding)?.measure?.(judging, part) ?? { status: 'sound' as Status, measured: 0 };
 }
 
-/** Every other finding that stands worse after than before, named by its place after. */
+/** Every place but the finding's own that stands worse after than before, as the finding that tells of it then. */
 export function madeWorse(own: Judged, before: Answer, after: Answer): Worse[] {
   const out: Worse[] = [];
+  const mine = new Set(own.parts.map((p) => p.id));
   for (const f of after.findings) {
-    if (f.id === own.id || !counts(f.status)) continue;
-    const mine = new Set(own.parts.map((p) => p.id));
+    if (!counts(f.status)) continue;
     const grown = f.parts.filter((p) => {
       if (mine.has(p.id)) return false;
       const was = standsNow(p.id, f.id, before.judging, before.findings);
