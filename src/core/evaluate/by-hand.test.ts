@@ -1,7 +1,7 @@
+import { checkRods } from '../../../tests/support/rods';
 import { asBriefed } from '.';
-import { bulks, stocks } from '../catalogue';
 import type { Build } from '../document';
-import { counterweightAt, groundUnder, LoadCheck, screwWithdrawal, stationsPerBone, type LumpedLoad } from '../load';
+import { counterweightAt, groundUnder, screwWithdrawal } from '../load';
 import type { Vec3 } from '../quantity';
 import { lamplighter, otherDemoBuilds } from '../../server/demo-builds';
 import { Evaluator, type Report } from '.';
@@ -30,79 +30,12 @@ function hanging(report: Report, about: Vec3): { mass: number; x: number; y: num
 }
 
 test('a doubled 2 mm annealed wire, 200 mm level under 80 g of wet clay', () => {
-  const armature = {
-    nodes: [
-      { id: 'shoulder', at: [0, 0, 0] as Vec3, held: true },
-      { id: 'wrist', at: [0.2, 0, 0] as Vec3, held: false },
-    ],
-    bones: [
-      {
-        id: 'arm',
-        name: 'arm',
-        from: 'shoulder',
-        to: 'wrist',
-        masses: [],
-        joinFrom: 'welded' as const,
-        joinTo: 'welded' as const,
-      },
-    ],
-    members: [
-      {
-        id: 'wire',
-        name: 'wire',
-        stock: 'aluminium-annealed',
-        size: '2mm',
-        strands: 2,
-        bonded: false,
-        path: [],
-        bones: ['arm'],
-        allowances: [],
-      },
-    ],
-    base: {} as never,
-    hardware: [],
-    bulk: 'none',
-    wrap: 'none',
-  };
-  const components = 4;
-  const amounts = new Float64Array(stationsPerBone * components * 4);
-  for (let s = 0; s < stationsPerBone; s++) amounts[(s * components + 3) * 4] = 0.08 / stationsPerBone;
-  const load: LumpedLoad = {
-    bones: armature.bones,
-    ends: [
-      [
-        [0, 0, 0],
-        [0.2, 0, 0],
-      ],
-    ],
-    components,
-    amounts,
-    outerDiameter: new Float64Array(1),
-    coreDiameter: new Float64Array(1),
-  };
-  const check = new LoadCheck({
-    armature,
-    load,
-    bulk: bulks.get('none') as never,
-    bulkDensity: 0,
-    wrapPerArea: 0,
-    clayYield: 0,
-    grip: 0,
-    stockOf: (id) => stocks.get(id),
-    props: [],
-  }).at({
-    id: 'm',
-    name: 'm',
-    bulkOn: false,
-    clayDensity: [],
-    wet: true,
-    safety: 1.5,
-    accelerations: [[0, 0, -g]],
-    causes: [''],
-    propped: 'none',
-  });
-  if (!check.ok) throw new Error(check.message);
-  const arm = check.value.bones[0];
+  const arm = checkRods({
+    places: { shoulder: [0, 0, 0], wrist: [0.2, 0, 0] },
+    held: ['shoulder'],
+    rods: [{ id: 'arm', from: 'shoulder', to: 'wrist', stock: 'aluminium-annealed', size: '2mm', strands: 2 }],
+    weights: [{ rod: 'arm', kg: 0.08, spread: true }],
+  }).bones[0];
   // M = 0.08 x 9.81 x 0.1 = 0.0785 Nm; two wires take 2 x 45 MPa x 2^3/6 mm3 = 0.12 Nm; 1.5 x 0.0785/0.12 = 0.98.
   expect(arm?.demand).toBeCloseTo(0.08 * g * 0.1, 6);
   expect(arm?.capacity).toBeCloseTo(0.12, 9);

@@ -1,82 +1,25 @@
-import { bulks, stocks } from '../catalogue';
-import type { Armature } from '../armature';
-import type { Vec3 } from '../quantity';
-import { lifeStages, LoadCheck, stationsPerBone, type LifeStage, type LumpedLoad } from '.';
+import { atItsEnd, atRest, checkRods } from '../../../tests/support/rods';
+import { gravity as g, type Vec3 } from '../quantity';
+import { lifeStages } from '.';
 
 /**
  * An arm out from a wall, a metre of 12 mm rod, with a half metre across its end and 10 kg on that: the arm is bent and
  * twisted. Straight on instead of across, it is bent alone. By hand.
  */
-const lever = (0.5 * (stationsPerBone - 0.5)) / stationsPerBone;
-const g = 9.81;
-
-function arm(end: Vec3, elbow: Vec3 = [1, 0, 0]) {
-  const places: Record<string, Vec3> = { wall: [0, 0, 0], elbow, end };
-  const bone = (id: string, from: string, to: string) => ({
-    id,
-    name: id,
-    from,
-    to,
-    masses: [],
-    joinFrom: 'welded' as const,
-    joinTo: 'welded' as const,
-  });
-  const bones = [bone('arm', 'wall', 'elbow'), bone('across', 'elbow', 'end')];
-  const armature: Armature = {
-    nodes: Object.entries(places).map(([id, at]) => ({ id, at, held: id === 'wall' })),
-    bones,
-    members: bones.map((b) => ({
-      id: b.id,
-      name: b.id,
-      stock: 'mild-steel',
-      size: '12mm',
-      strands: 1,
-      bonded: false,
-      path: [places[b.from]!, places[b.to]!],
-      bones: [b.id],
-      allowances: [],
-    })),
-    base: {} as never,
-    hardware: [],
-    bulk: 'none',
-    wrap: 'none',
-  };
-  const components = 4;
-  const amounts = new Float64Array(bones.length * stationsPerBone * components * 4);
-  amounts[((2 * stationsPerBone - 1) * components + 3) * 4] = 10;
-  const load: LumpedLoad = {
-    bones,
-    ends: bones.map((b) => [places[b.from]!, places[b.to]!] as const),
-    components,
-    amounts,
-    outerDiameter: new Float64Array(bones.length),
-    coreDiameter: new Float64Array(bones.length),
-  };
-  const stage: LifeStage = {
-    id: 's',
-    name: 's',
-    bulkOn: false,
-    clayDensity: [],
-    wet: false,
-    safety: 1.5,
-    accelerations: [[0, 0, -g]],
-    causes: ['its own weight'],
-    propped: 'none',
-  };
-  const found = new LoadCheck({
-    armature,
-    load,
-    bulk: bulks.get('none') as never,
-    bulkDensity: 0,
-    wrapPerArea: 0,
-    clayYield: 0,
-    grip: 0,
-    stockOf: (id) => stocks.get(id),
-    props: [],
-  }).at(stage);
-  if (!found.ok) throw new Error(found.message);
-  return found.value.bones.find((b) => b.bone === 'arm')!;
-}
+const lever = 0.5 * atItsEnd;
+const arm = (end: Vec3, elbow: Vec3 = [1, 0, 0]) =>
+  checkRods(
+    {
+      places: { wall: [0, 0, 0], elbow, end },
+      held: ['wall'],
+      rods: [
+        { id: 'arm', from: 'wall', to: 'elbow' },
+        { id: 'across', from: 'elbow', to: 'end' },
+      ],
+      weights: [{ rod: 'across', kg: 10 }],
+    },
+    { ...atRest, wet: false },
+  ).bones.find((b) => b.bone === 'arm')!;
 
 test('what twists a bone counts with what bends it: the square root of M2 and three quarters of T2', () => {
   const across = arm([1, 0.5, 0]),

@@ -1,0 +1,105 @@
+import type { Armature } from '../../src/core/armature';
+import { bulks, stocks } from '../../src/core/catalogue';
+import {
+  LoadCheck,
+  stationsPerBone,
+  type CheckInputs,
+  type LifeStage,
+  type LumpedLoad,
+  type StageCheck,
+} from '../../src/core/load';
+import { gravity, type Vec3 } from '../../src/core/quantity';
+
+/** A frame of bare rods with weights on it, small enough to be worked out by hand. */
+export interface RodFrame {
+  readonly places: Readonly<Record<string, Vec3>>;
+  readonly held: readonly string[];
+  readonly rods: readonly Rod[];
+  readonly weights: readonly { readonly rod: string; readonly kg: number; readonly spread?: boolean }[];
+  readonly props?: CheckInputs['props'];
+}
+
+export interface Rod {
+  readonly id: string;
+  readonly from: string;
+  readonly to: string;
+  readonly stock?: string;
+  readonly size?: string;
+  readonly strands?: number;
+  readonly tie?: boolean;
+}
+
+/** How far along its rod a weight lies that is not spread: the middle of the last of its stations. */
+export const atItsEnd = (stationsPerBone - 0.5) / stationsPerBone;
+
+export const atRest: LifeStage = {
+  id: 'rest',
+  name: 'at rest',
+  bulkOn: false,
+  clayDensity: [],
+  wet: true,
+  safety: 1.5,
+  accelerations: [[0, 0, -gravity]],
+  causes: ['its own weight'],
+  propped: 'none',
+};
+
+export function checkRods({ places, held, rods, weights, props = [] }: RodFrame, stage = atRest): StageCheck {
+  const bones = rods.map(({ id, from, to, tie }) => ({
+    id,
+    name: id,
+    from,
+    to,
+    masses: [],
+    joinFrom: 'welded' as const,
+    joinTo: 'welded' as const,
+    ...(tie ? { tie } : {}),
+  }));
+  const armature: Armature = {
+    nodes: Object.entries(places).map(([id, at]) => ({ id, at, held: held.includes(id) })),
+    bones,
+    members: rods.map(({ id, from, to, stock = 'mild-steel', size = '12mm', strands = 1 }) => ({
+      id,
+      name: id,
+      stock,
+      size,
+      strands,
+      bonded: false,
+      path: [places[from]!, places[to]!],
+      bones: [id],
+      allowances: [],
+    })),
+    base: {} as never,
+    hardware: [],
+    bulk: 'none',
+    wrap: 'none',
+  };
+  const components = 4;
+  const amounts = new Float64Array(bones.length * stationsPerBone * components * 4);
+  for (const { rod, kg, spread } of weights) {
+    const bone = rods.findIndex((r) => r.id === rod);
+    for (let s = spread ? 0 : stationsPerBone - 1; s < stationsPerBone; s++)
+      amounts[((bone * stationsPerBone + s) * components + 3) * 4] = spread ? kg / stationsPerBone : kg;
+  }
+  const load: LumpedLoad = {
+    bones,
+    ends: bones.map((b) => [places[b.from]!, places[b.to]!] as const),
+    components,
+    amounts,
+    outerDiameter: new Float64Array(bones.length),
+    coreDiameter: new Float64Array(bones.length),
+  };
+  const found = new LoadCheck({
+    armature,
+    load,
+    bulk: bulks.get('none') as never,
+    bulkDensity: 0,
+    wrapPerArea: 0,
+    clayYield: 0,
+    grip: 0,
+    stockOf: (id) => stocks.get(id),
+    props,
+  }).at(stage);
+  if (!found.ok) throw new Error(found.message);
+  return found.value;
+}
