@@ -1,3 +1,4 @@
+import { evenClay } from '../support/even-clay';
 import { spawnSync } from 'node:child_process';
 import { mkdtempSync, rmSync, truncateSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -103,19 +104,8 @@ describe('solve drying', () => {
     expect(r.throughDry / 3600).toBeLessThan(90);
   });
   test('by coefficients, with a fixed face', () => {
-    const clay = {
-      w0: 1,
-      w_sl: 0.3,
-      w_m: 0.1,
-      rho_dry: 1000,
-      D_wet: 1e-9,
-      D_dry: 1e-9,
-      shrinkage: 0.05,
-      capacityWet: 0.1,
-      capacityDry: 0.01,
-    };
     const { code, out } = run(['solve', 'drying'], {
-      clay,
+      clay: evenClay,
       thickness: 0.01,
       geometry: 'sphere',
       innerFace: 0,

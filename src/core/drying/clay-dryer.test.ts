@@ -1,5 +1,6 @@
+import { evenClay } from '../../../tests/support/even-clay';
 import { ballLattice, slabLattice, lattice } from '../../../tests/support/lattices';
-import { clays, type DryingCoefficients } from '../catalogue';
+import { clays } from '../catalogue';
 import { seeded } from '../quantity';
 import { ClayDryer, dryLayer, evaporationCurve, type DryingSpan, type FaceConditions, type WholePieceJob } from '.';
 
@@ -34,20 +35,9 @@ function crankSphere(fourier: number): number {
 }
 
 test('a sphere with its face held follows the series to one percent', () => {
-  const clay: DryingCoefficients = {
-    w0: 1,
-    w_sl: 0.3,
-    w_m: 0.1,
-    rho_dry: 1000,
-    D_wet: 1e-9,
-    D_dry: 1e-9,
-    shrinkage: 0.05,
-    capacityWet: 0.1,
-    capacityDry: 0.01,
-  };
   const r = 0.02;
   const d = new ClayDryer({
-    clay,
+    clay: evenClay,
     stages: [{ start: 0, lattice: () => ballLattice(r, 12) }],
     spans: [span({ curve: null, share: 1, fixed: 0.2 }, shut)],
   });
@@ -253,23 +243,12 @@ test.each([10, 20, 30, 45])(
   'a slab at %s degrees across the cells lets water through as a level one does',
   (degrees) => {
     // Water is what moves slowly, not air: the face is held, so that it is the way between cells that is tried.
-    const clay: DryingCoefficients = {
-      w0: 1,
-      w_sl: 0.3,
-      w_m: 0.1,
-      rho_dry: 1000,
-      D_wet: 1e-9,
-      D_dry: 1e-9,
-      shrinkage: 0.05,
-      capacityWet: 0.1,
-      capacityDry: 0.01,
-    };
     const thickness = 0.012,
       step = 0.003;
     const a = (degrees * Math.PI) / 180;
     const across = (x: number, z: number) => -x * Math.sin(a) + z * Math.cos(a) - step * 0.17;
     const d = new ClayDryer({
-      clay,
+      clay: evenClay,
       stages: [
         {
           start: 0,

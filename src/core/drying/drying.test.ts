@@ -1,4 +1,5 @@
-import { clays, coverResistance, type DryingCoefficients } from '../catalogue';
+import { evenClay } from '../../../tests/support/even-clay';
+import { clays, coverResistance } from '../catalogue';
 import {
   crackIndex,
   dryLayer,
@@ -103,30 +104,18 @@ const besselZeros = (() => {
 })();
 
 describe('drying through the thickness', () => {
-  const flat: DryingCoefficients = {
-    w0: 1,
-    w_sl: 0.3,
-    w_m: 0.1,
-    rho_dry: 1000,
-    D_wet: 1e-9,
-    D_dry: 1e-9,
-    shrinkage: 0.05,
-    capacityWet: 0.1,
-    capacityDry: 0.01,
-  };
-
   test.each<Geometry>(['slab', 'cylinder', 'sphere'])(
     '%s agrees with the series for constant diffusion to 0.5 %%',
     (geometry) => {
       const L = 0.01;
       const fouriers = [0.02, 0.03, 0.05, 0.1, 0.2, 0.4, 0.7];
       const course = dryLayer({
-        clay: flat,
+        clay: evenClay,
         geometry,
         thickness: L,
         innerFace: 0,
         surfaceMoisture: 0.2,
-        times: fouriers.map((f) => (f * L * L) / flat.D_wet),
+        times: fouriers.map((f) => (f * L * L) / evenClay.D_wet),
         phases: [{ until: Infinity, curve: evaporationCurve(still), relativeHumidity: 0.5 }],
       });
       fouriers.forEach((f, i) => {
