@@ -250,6 +250,24 @@ test('cracks are judged by the limit of the brief, and watched from three fifths
   expect([0.59, 0.61, 1.9, 2.1].map((c) => at(bold, c))).toEqual(['sound', 'watch', 'watch', 'fails']);
 });
 
+test('a seam takes a share of what whole clay does, by how it was made, and the worse side counts', () => {
+  const at = (made: string, head: number, neck: number) => {
+    const on = judged(
+      changed(lamp, { path: ['regions', 'seams'], value: [{ name: 'collar', made, regions: ['head', 'neck'] }] }),
+    );
+    return verdict('seam', on, (r) => ({
+      regions: r.regions.map((x) => ({ ...x, crack: x.id === 'head' ? head : x.id === 'neck' ? neck : 9 })),
+    }));
+  };
+  // 0.5 beside it: 0.56 scored and slipped, 0.83 scored alone, 1.25 only pressed.
+  expect(['scored-slipped', 'scored', 'pressed'].map((made) => at(made, 0.5, 0.1))).toEqual([
+    'sound',
+    'watch',
+    'fails',
+  ]);
+  expect(at('pressed', 0.1, 0.5)).toBe('fails');
+});
+
 test('on a ramp: five degrees of tipping are kept back, and casters there must be', () => {
   const casters = changed(
     lamp,
