@@ -1,0 +1,43 @@
+import { fitsIn, liftOf, recommendedWeight, throughDoor, uprightThroughDoor, vehicles, type Carry } from '.';
+
+const box = (width: number, depth: number, height: number, mass = 1): Carry => ({ width, depth, height, mass });
+
+describe('lifting', () => {
+  test('twenty-three kilograms at the best there is, and less by each multiplier of the equation', () => {
+    // 25 cm away, hands at 75 cm, 25 cm up: every multiplier is 1.
+    const best = { hold: 0.25, from: 0.75, rise: 0.25 };
+    const whole = recommendedWeight(best);
+    expect(recommendedWeight({ ...best, hold: 0.5 }) / whole).toBeCloseTo(0.5, 9);
+    expect(recommendedWeight({ ...best, from: 0 }) / whole).toBeCloseTo(1 - 0.003 * 75, 9);
+    expect(recommendedWeight({ ...best, rise: 1 }) / whole).toBeCloseTo((0.82 + 4.5 / 100) / (0.82 + 4.5 / 25), 9);
+    // Past what arms reach nothing is recommended.
+    expect(recommendedWeight({ ...best, hold: 0.64 })).toBe(0);
+    expect(recommendedWeight({ ...best, from: 1.76 })).toBe(0);
+  });
+  test('as many people as it takes, rounded up; past four it wants something else', () => {
+    const alone = liftOf(box(0.3, 0.3, 0.5)).limit;
+    const people = (share: number) => liftOf(box(0.3, 0.3, 0.5, alone * share)).people;
+    expect([0.2, 1, 1.01, 2, 2.01, 4, 4.01].map(people)).toEqual([1, 1, 2, 2, 3, 4, Infinity]);
+  });
+});
+
+describe('doors and vehicles', () => {
+  const door = { width: 0.76, height: 1.98 };
+  test('three centimetres are kept free, on both sides of the opening', () => {
+    expect(throughDoor(box(0.729, 2.5, 1.949), door)).toBe(true);
+    expect(throughDoor(box(0.731, 2.5, 1.949), door)).toBe(false);
+    expect(throughDoor(box(0.729, 2.5, 1.951), door)).toBe(false);
+    expect(uprightThroughDoor(box(0.9, 0.729, 1.949), door)).toBe(true);
+    expect(uprightThroughDoor(box(0.9, 0.731, 1.9), door)).toBe(false);
+    expect(uprightThroughDoor(box(0.9, 0.7, 1.951), door)).toBe(false);
+  });
+  test('four centimetres in a vehicle, and it is loaded through its opening', () => {
+    const van = vehicles.find((v) => v.id === 'small-van')!;
+    // 1.8 by 1.2 inside and 1.15 high, through 1.15 by 1.1.
+    expect(fitsIn(box(1.759, 1.109, 1.059), van)).toBe(true);
+    expect(fitsIn(box(1.109, 1.759, 1.059), van)).toBe(true);
+    expect(fitsIn(box(1.761, 1.1, 1), van)).toBe(false);
+    expect(fitsIn(box(1.7, 1.111, 1), van)).toBe(false);
+    expect(fitsIn(box(1.7, 1.1, 1.061), van)).toBe(false);
+  });
+});
