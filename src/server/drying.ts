@@ -1,5 +1,6 @@
 import { failure, success, type Result } from '../core/quantity';
 import { z } from 'zod';
+import { waysToDry } from '../core/piece';
 import * as db from '../db';
 import { reckon } from './cards';
 import { database } from './store';
@@ -74,6 +75,7 @@ const findingsSchema = z.strictObject({
       z.strictObject({
         id: z.string().max(60),
         start: z.number(),
+        as: z.enum(waysToDry).optional(),
         quick: figures,
         full: figures,
         restrained: z.number(),

@@ -3,7 +3,7 @@ import { applyEdit, type Build, type Change } from '../document';
 import { curveAt, readWhole, slicePlane, writeWhole, type WholeDrying } from '../drying';
 import { lamplighter, otherDemoBuilds } from '../../server/demo-builds';
 import { Evaluator, type Report } from '.';
-import { dryingKey, nothingKnown, wholePlan, wholeRun } from '../piece';
+import { dryingKey, fullFindings, nothingKnown, wholePlan, wholeRun, type DriedAs } from '../piece';
 
 /** The evidence, by whole builds: the quick answer and the one in three dimensions. Coarse cells, so that it takes seconds. */
 const all = otherDemoBuilds('2026-12-01', '2026-12-28');
@@ -55,6 +55,22 @@ test('its drying: water is kept, both answers agree within what is stated, the l
   expect(whole.last.time).toBeGreaterThan(head?.leatherHard ?? 0);
   const clay = quick.regions.reduce((s, r) => s + r.clayVolume, 0);
   expect(Math.abs(whole.volume / clay - 1)).toBeLessThan(0.02);
+});
+
+test('what was found of a coat corrects a coat, and is not held against clay that has become something else', () => {
+  const regions = offForm.quick.regions;
+  const found = fullFindings('another build', offForm.whole, regions);
+  expect(found.regions.map((r) => r.as)).toEqual(regions.map((r) => r.as));
+  const answer = (as: DriedAs | null) => {
+    const full = { ...found, regions: found.regions.map(({ as: was, ...r }) => ({ ...r, as: as ?? was! })) };
+    const r = new Evaluator().evaluate(asBriefed(master), { full });
+    if (!r.ok) throw new Error(r.message);
+    return r.value.regions.find((x) => x.id === 'head')!;
+  };
+  const plain = regions.find((r) => r.id === 'head')!;
+  expect(answer(null).basis).toBe('corrected');
+  expect(answer(null).throughDry).not.toBe(plain.throughDry);
+  expect(answer('solid')).toMatchObject({ basis: 'quick', throughDry: plain.throughDry, crack: plain.crack });
 });
 
 test('a cut shows clay and no core, wetter inside than at the face; a place dries without getting wet again', () => {

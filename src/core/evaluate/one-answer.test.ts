@@ -4,6 +4,7 @@ import { applyEdit, type Build, type Change } from '../document';
 import { resolveForm, startForms } from '../form';
 import { seeded } from '../quantity';
 import { schools, startBuild } from '../school';
+import { clayAt, weighings } from '../../../tests/support/weighed-log';
 import { lamplighter, otherDemoBuilds } from '../../server/demo-builds';
 
 /** The same question has the same answer, however it is come by. */
@@ -133,5 +134,27 @@ describe('two dates', () => {
       withChanges(lamplighter('2026-12-01', null), [{ path: ['brief', 'clay'], value: 'oven-polymer' }]),
     );
     expect(baked.dates.dryThrough).toBeNull();
+  });
+});
+
+test('what weighings taught of one clay is not held against another that is only tried', () => {
+  const build = lamplighter('2026-12-01', null);
+  const evaluator = new Evaluator();
+  const log = weighings(evaluator, build, [1, 12, 24, 36, 48], 0.6);
+  const now = clayAt(build) + 49 * 3600;
+  const known = evaluator.knownOf({ build, log, now }, undefined);
+  if (!known.ok) throw new Error(known.message);
+  const { history } = known.value;
+  const factors = (changes: readonly Change[]) => {
+    const piece = evaluator.piece({ build: withChanges(build, changes), log, now }, { known: history });
+    if (!piece.ok) throw new Error(piece.message);
+    return piece.value.factors;
+  };
+  expect(factors([]).evaporation).toBeLessThan(0.9);
+  expect(factors([{ path: ['room', 'airSpeed'], value: 1.5 }])).toEqual(factors([]));
+  expect(factors([{ path: ['brief', 'clay'], value: 'earthen-air-dry' }])).toEqual({
+    evaporation: 1,
+    diffusion: 1,
+    covariance: null,
   });
 });

@@ -8,7 +8,7 @@ import { pairKey, placesInWords, several } from './words';
 export const proportion: Rule = {
   id: 'proportion',
   judge: ({ piece, units }) => {
-    const parts = outsideEnvelopes(piece.form, piece.armature.members).map((o) => ({
+    const parts = outsideEnvelopes(piece).map((o) => ({
       id: `proportion/${o.envelope}/${o.id}`,
       name: o.name,
       status: 'watch' as const,

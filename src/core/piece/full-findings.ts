@@ -1,7 +1,7 @@
 import { hashOf, partHash, type Build } from '../document';
 import type { WholeDrying } from '../drying';
 import type { PieceHistory } from './piece';
-import { correctedTimes, type CorrectedTime } from './quick-against-full';
+import { correctedTimes, type CorrectedTime, type DriedAs } from './quick-against-full';
 
 /**
  * What the last drying of the whole piece found, small enough to be kept with a build: by region what it said, and what
@@ -20,6 +20,8 @@ export interface FullRegion {
   readonly id: string;
   /** Seconds after the first clay at which its last coat went on. */
   readonly start: number;
+  /** What its clay was by then: what was found of a coat says nothing of solid clay. Not told of in findings kept before it was. */
+  readonly as?: DriedAs;
   readonly quick: RegionFigures;
   readonly full: RegionFigures;
   readonly restrained: number;
@@ -48,6 +50,7 @@ interface QuickRegion {
   readonly id: string;
   readonly coats: readonly unknown[];
   readonly lastStart: number;
+  readonly as: DriedAs;
   readonly quick: RegionFigures;
 }
 
@@ -66,6 +69,7 @@ export function fullFindings(key: string, whole: WholeDrying, quick: readonly Qu
         {
           id: f.id,
           start: q.lastStart,
+          as: q.as,
           quick: q.quick,
           full: {
             touch: f.touchDry,

@@ -1,6 +1,6 @@
-import type { Member } from '../armature';
 import { inverse, massBox, rotate, type Envelope, type ResolvedForm } from '../form';
 import { scale, subtract, type Vec3 } from '../quantity';
+import type { Piece } from './piece';
 
 /** What leaves the bounds of proportion, and by how much at the most, metres. */
 export interface Outside {
@@ -15,7 +15,17 @@ export interface Outside {
 /** Less than this is a matter of taste. */
 const slack = 0.002;
 
-export function outsideEnvelopes(form: ResolvedForm, members: readonly Member[]): Outside[] {
+export function outsideEnvelopes({
+  form,
+  armature: { members },
+  field,
+}: Pick<Piece, 'form' | 'armature' | 'field'>): Outside[] {
+  const everyone = field.all();
+  /** A wire on its way through the neck is not the head's: the nearest mass says whose a place is. */
+  const jointAt = (p: Vec3): string | undefined => {
+    field.at(p[0], p[1], p[2], everyone);
+    return form.masses[field.owner]?.joint;
+  };
   return form.envelopes.flatMap((e): Outside[] => {
     const local = intoJoint(form, e);
     const own = form.masses
@@ -29,10 +39,12 @@ export function outsideEnvelopes(form: ResolvedForm, members: readonly Member[])
           : [];
       });
     const wires = members.flatMap((m): Outside[] => {
-      const by = Math.max(0, ...m.path.map((p) => overBy(local(p), e, form.size)));
-      return by > slack * Math.max(0.5, form.size)
-        ? [{ envelope: e.id, envelopeName: e.name, id: m.id, name: m.name, member: true, by }]
-        : [];
+      const least = slack * Math.max(0.5, form.size);
+      const by = m.path.reduce((most, p) => {
+        const over = overBy(local(p), e, form.size);
+        return over > Math.max(most, least) && jointAt(p) === e.joint ? over : most;
+      }, 0);
+      return by > least ? [{ envelope: e.id, envelopeName: e.name, id: m.id, name: m.name, member: true, by }] : [];
     });
     return [...own, ...wires];
   });

@@ -6,7 +6,8 @@ import type { Range } from '../quantity';
  * drying clay and room (`scripts/against.ts`, seeds 1 to 60); the quick answer knows no joins, crevices or neighbours, and
  * takes a further coat to lie on clay that drinks nothing. Left out: that regions of one piece depart together.
  */
-export type DriedAs = 'coat' | 'further-coat' | 'resting' | 'shell' | 'solid';
+export const waysToDry = ['coat', 'further-coat', 'resting', 'shell', 'solid'] as const;
+export type DriedAs = (typeof waysToDry)[number];
 
 export const correctedTimes = ['touch', 'leather', 'hold', 'through', 'steady'] as const;
 export type CorrectedTime = (typeof correctedTimes)[number];

@@ -155,9 +155,10 @@ export function quickDrying(piece: Piece, cache: ResultCache, options: DryingOpt
     const shape = shapes[r]!;
     const coats = s.clay > 0 ? (laid.coats[r] ?? []) : [];
     const start = lastCoat(coats)?.start ?? 0;
-    const found = full?.regions.find((f) => f.id === id);
+    const dried = full?.regions.find((f) => f.id === id);
     const as = driedAs(piece, r, shape, coats, lying);
     const usual = usualAgainst[as];
+    const found = dried && (dried.as ?? as) === as ? dried : undefined;
     const against = found ? shownAgainst(ratiosOf(found), usual) : usual;
     const certain = basis === 'full' && found ? found.full : null;
     const clayWet = s.clay * piece.mixed.wetDensity;
