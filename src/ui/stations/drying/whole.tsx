@@ -40,7 +40,7 @@ export function WholePiece() {
         ) : (
           <>
             <strong>Quick answer</strong>: each region by itself, through its thickness, corrected by what whole dryings
-            usually show. Crevices, thin ears beside thick cheeks and what lies on the table are in its range only.
+            usually show. Crevices and thin ears beside thick cheeks are in its range only.
           </>
         )}
       </p>
