@@ -78,9 +78,18 @@ export interface Edges {
 export function edgesOf(mesh: TriangleMesh): Edges {
   const { triangles } = mesh;
   const corners = triangles.length;
-  let size = 16;
-  while (size < corners) size *= 2;
-  const table = new Int32Array(size).fill(-1);
+  const points = mesh.positions.length / 3;
+  // Edges lie with their smaller point, one after another: a handful is looked through, and near points lie near.
+  const from = new Uint32Array(points + 1);
+  for (let c = 0; c < corners; c++) {
+    const a = triangles[c]!,
+      b = triangles[c % 3 === 2 ? c - 2 : c + 1]!;
+    from[(a < b ? a : b) + 1]!++;
+  }
+  for (let i = 0; i < points; i++) from[i + 1]! += from[i]!;
+  const until = from.slice(0, points);
+  const highs = new Uint32Array(corners),
+    ids = new Uint32Array(corners);
   const ends = new Uint32Array(corners * 2);
   const faces = new Uint8Array(corners),
     forward = new Uint8Array(corners);
@@ -91,21 +100,18 @@ export function edgesOf(mesh: TriangleMesh): Edges {
       b = triangles[c % 3 === 2 ? c - 2 : c + 1]!;
     const low = a < b ? a : b,
       high = a < b ? b : a;
-    let slot = Math.imul(low, 73856093) ^ Math.imul(high, 19349663);
-    slot = (slot ^ (slot >>> 15)) & (size - 1);
-    let edge = -1;
-    for (;;) {
-      edge = table[slot]!;
-      if (edge < 0) {
-        edge = count++;
-        table[slot] = edge;
-        ends[edge * 2] = low;
-        ends[edge * 2 + 1] = high;
-        break;
-      }
-      if (ends[edge * 2] === low && ends[edge * 2 + 1] === high) break;
-      slot = (slot + 1) & (size - 1);
+    let at = from[low]!;
+    const last = until[low]!;
+    while (at < last && highs[at] !== high) at++;
+    if (at === last) {
+      highs[at] = high;
+      ids[at] = count;
+      until[low] = last + 1;
+      ends[count * 2] = low;
+      ends[count * 2 + 1] = high;
+      count++;
     }
+    const edge = ids[at]!;
     if (faces[edge]! < 255) faces[edge]!++;
     if (a < b && forward[edge]! < 255) forward[edge]!++;
     ofCorner[c] = edge;
