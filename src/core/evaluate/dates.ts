@@ -1,7 +1,7 @@
 import type { DateRange, Dates } from '../finding';
 import { coatState, type Piece, type PieceReport, type RegionReport } from '../piece';
 import { decidingSentence, zoneClock, type BuildPlan, type PlannedStep } from '../plan';
-import type { Range } from '../quantity';
+import { compared, type Range } from '../quantity';
 import type { LaidDates } from './report';
 
 /**
@@ -45,7 +45,10 @@ function dryThroughOf(
       at: { low: from.low + after.low, nominal: from.nominal + after.nominal, high: from.high + after.high },
     });
   }
-  const latest = ends.reduce<(typeof ends)[number] | null>((m, e) => (!m || e.at.nominal > m.at.nominal ? e : m), null);
+  const latest = ends.reduce<(typeof ends)[number] | null>(
+    (m, e) => (!m || compared(e.at.nominal) > compared(m.at.nominal) ? e : m),
+    null,
+  );
   if (!latest || ![latest.at.low, latest.at.nominal, latest.at.high].every(Number.isFinite)) return null;
   const most = (pick: (r: Range) => number) => ends.reduce((m, e) => Math.max(m, pick(e.at)), -Infinity);
   return {

@@ -178,3 +178,12 @@ test('facts say nothing the report does not: areas and weights add up', () => {
   expect(facts.regions.map((r) => r.height)).toEqual([...facts.regions.map((r) => r.height)].sort((a, b) => a - b));
   expect(stepsOf(facts).map((s) => s.id)).toEqual(input(build).steps.map((s) => s.id));
 });
+
+test('a deadline is the end of its day on the workshop’s clock, and no step is put before now', () => {
+  const { problem } = problemOf(around(input(named('The Lamplighter'))));
+  // Rome is an hour ahead of UTC in December.
+  expect(problem.due['b']).toBe(Date.parse('2026-12-24T23:00:00Z') / 1000);
+  const plan = planWorkshop(around(input(named('The Lamplighter'))))!.builds[0]!;
+  expect(Math.min(...plan.steps.map((s) => s.from))).toBeGreaterThanOrEqual(now);
+  expect(problem.tasks.every((t) => t.notBefore === now)).toBe(true);
+});

@@ -1,6 +1,6 @@
 import { bundleAcross, sectionAcross, type Member, type MemberCover } from '../armature';
 import type { BuildEdit, Change } from '../document';
-import { formatLength, sensible, type UnitSystem } from '../quantity';
+import { compared, formatLength, sensible, type UnitSystem } from '../quantity';
 import type { PieceReport, Status } from '../piece';
 import { finding, type Judging, type Part, type Proposal, type Rule } from './finding';
 import { alike } from './group';
@@ -26,7 +26,7 @@ export const cover: Rule = {
     const lots = alike(
       parts,
       (p) => pairKey(p.name),
-      (a, b) => b.measured / b.cover.wanted - a.measured / a.cover.wanted,
+      (a, b) => compared(b.measured / b.cover.wanted) - compared(a.measured / a.cover.wanted),
     );
     return lots.map((lot) => {
       const c = lot[0]!.cover;

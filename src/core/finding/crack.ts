@@ -1,4 +1,4 @@
-import { formatLength, sensible } from '../quantity';
+import { compared, formatLength, sensible } from '../quantity';
 import { sectionsIn, statusOf, type Piece, type RegionReport, type Status } from '../piece';
 import { drawnIn } from './cover';
 import { otherClays, parameter, setCoats } from './edits';
@@ -37,7 +37,7 @@ export const crack: Rule = {
   judge: ({ piece, report }) => {
     if (piece.clay.setting !== 'dries') return [];
     const limit = piece.build.brief.limits.crack;
-    const clad = report.regions.filter((r) => r.coats.length > 0).sort((a, b) => b.crack - a.crack);
+    const clad = report.regions.filter((r) => r.coats.length > 0).sort((a, b) => compared(b.crack) - compared(a.crack));
     const parts = clad
       .map((r): CrackPart => ({
         id: `crack/${r.id}`,
@@ -51,7 +51,7 @@ export const crack: Rule = {
     return alike(
       parts,
       ({ region: r }) => `${r.solid}:${r.coats.map((c) => c.thickness).join()}:${overMember(r)}`,
-      (a, b) => a.measured - b.measured,
+      (a, b) => compared(a.measured) - compared(b.measured),
     ).map((lot) => {
       const r = lot[0]!.region;
       const place = placesInWords(lot.map((p) => p.name));

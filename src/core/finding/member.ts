@@ -1,6 +1,6 @@
 import type { Bone } from '../armature';
 import type { BuildEdit, Change } from '../document';
-import { formatLength, formatMass, sensible, type UnitSystem } from '../quantity';
+import { compared, formatLength, formatMass, sensible, type UnitSystem } from '../quantity';
 import { statusOf, type MemberReport, type Piece } from '../piece';
 import { parameter, thinnerEverywhere } from './edits';
 import { finding, type Part, type Proposal, type Rule } from './finding';
@@ -15,7 +15,7 @@ interface MemberPart extends Part {
 export const member: Rule = {
   id: 'member',
   judge: ({ piece, report, units }) => {
-    const worst = [...report.members].sort((a, b) => b.utilisation - a.utilisation);
+    const worst = [...report.members].sort((a, b) => compared(b.utilisation) - compared(a.utilisation));
     const parts = worst
       .filter((x, i) => i === 0 || x.status !== 'sound')
       .map((m): MemberPart => ({
@@ -28,7 +28,7 @@ export const member: Rule = {
     return alike(
       parts,
       (p) => madeAlike(piece, p.report.id),
-      (a, b) => a.measured - b.measured,
+      (a, b) => compared(a.measured) - compared(b.measured),
     ).map((lot) => {
       const m = lot[0]!.report;
       const place = placesInWords(lot.map((p) => p.name));

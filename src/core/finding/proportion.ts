@@ -1,4 +1,4 @@
-import { formatLength } from '../quantity';
+import { compared, formatLength } from '../quantity';
 import { outsideEnvelopes } from '../piece';
 import { finding, type Rule } from './finding';
 import { alike } from './group';
@@ -18,7 +18,7 @@ export const proportion: Rule = {
     return alike(
       parts,
       (p) => `${p.o.envelope}:${p.o.member}:${pairKey(p.name)}`,
-      (a, b) => a.measured - b.measured,
+      (a, b) => compared(a.measured) - compared(b.measured),
     ).map((lot) => {
       const { o } = lot[0]!;
       const place = placesInWords(lot.map((p) => p.name));

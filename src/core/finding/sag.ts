@@ -1,4 +1,4 @@
-import { formatLength, sensible } from '../quantity';
+import { compared, formatLength, sensible } from '../quantity';
 import { finding, type Part, type Rule } from './finding';
 import { alike } from './group';
 import { boneNamed, stronger } from './member';
@@ -17,7 +17,7 @@ export const sag: Rule = {
         for (const b of m.bones)
           if (b.sagShare > (most.get(b.bone)?.share ?? 0))
             most.set(b.bone, { share: b.sagShare, metres: b.sag, stage: m.name });
-    const worst = [...most].sort((a, b) => b[1].share - a[1].share)[0];
+    const worst = [...most].sort((a, b) => compared(b[1].share) - compared(a[1].share))[0];
     if (!worst || worst[1].share <= watchFrom) return [];
     const nameOf = new Map(piece.armature.bones.map((b) => [b.id, b.name]));
     const parts = [...most]
@@ -35,7 +35,7 @@ export const sag: Rule = {
     const lot = alike(
       parts,
       () => '',
-      (a, b) => a.measured - b.measured,
+      (a, b) => compared(a.measured) - compared(b.measured),
     )[0]!;
     const s = most.get(lot[0]!.id.slice('sag/'.length))!;
     const place = placesInWords(lot.map((p) => p.name));

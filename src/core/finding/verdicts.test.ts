@@ -303,6 +303,16 @@ test('a deadline is held by the likely day, and surely by the latest', () => {
   expect(rule.judge({ ...bust, dates: { ...bust.dates, ready: null } })[0]!.status).toBe('fails');
 });
 
+test('what is alike but for the last bits is told in one order on every machine', () => {
+  const order = (noise: (i: number) => number) => {
+    const { report } = bust;
+    const cover = report.cover.map((c, i) => ({ ...c, least: 0.005 + noise(i), wanted: 0.01, short: 0.02 }));
+    const found = rules.find((r) => r.id === 'cover')!.judge({ ...bust, report: { ...report, cover } });
+    return found.map((f) => [f.id, f.sentence]);
+  };
+  expect(order((i) => (i % 2) * 1e-16)).toEqual(order((i) => ((i + 1) % 2) * 1e-16));
+});
+
 test('every rule has an id of its own', () => {
   expect(new Set(rules.map((r) => r.id)).size).toBe(rules.length);
 });

@@ -2,7 +2,7 @@ import { clayStiffness, cutList } from '../armature';
 import { clayToBuy } from '../clay';
 import { placingRate, planBatches, type BatchPlan } from '../cure';
 import { buildHash, partHash } from '../document';
-import { combineDepartures, nightsOf, success, type Result } from '../quantity';
+import { compared, combineDepartures, nightsOf, success, type Result } from '../quantity';
 import { finishedParts, handlingOf, mountOf } from './carrying';
 import { conflictsOf, heatOf, stayingPut } from './clay-report';
 import { dryingKey, type FullFindings } from './full-findings';
@@ -66,8 +66,11 @@ function summaryOf(
   cost: number,
   toBuy: number,
 ): Summary {
-  const weakest = load.members.reduce((w, m) => (m.utilisation > w.utilisation ? m : w));
-  const cracked = regions.reduce<RegionReport | undefined>((w, r) => (!w || r.crack > w.crack ? r : w), undefined);
+  const weakest = load.members.reduce((w, m) => (compared(m.utilisation) > compared(w.utilisation) ? m : w));
+  const cracked = regions.reduce<RegionReport | undefined>(
+    (w, r) => (!w || compared(r.crack) > compared(w.crack) ? r : w),
+    undefined,
+  );
   const through = throughAfter(piece, regions, cure);
   return {
     wet: load.ledger.wet,

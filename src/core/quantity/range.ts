@@ -39,3 +39,11 @@ export function combineDepartures(nominal: number, outcomes: readonly number[]):
   }
   return { low: nominal - Math.sqrt(below), nominal, high: nominal + Math.sqrt(above) };
 }
+
+/**
+ * A figure as it is compared with its like: nine digits of it. What is alike by design (a left and a right) differs in its
+ * last bits from one machine to the next, and is to be told in one order on all.
+ */
+export function compared(value: number): number {
+  return Number.isFinite(value) ? Number(value.toPrecision(9)) : value;
+}
