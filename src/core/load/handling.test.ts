@@ -14,6 +14,13 @@ describe('lifting', () => {
     expect(recommendedWeight({ ...best, hold: 0.64 })).toBe(0);
     expect(recommendedWeight({ ...best, from: 1.76 })).toBe(0);
   });
+  test('the wider the piece, the further off the hands, and the less one person should take; past 86 cm no less', () => {
+    const limit = (wide: number) => liftOf(box(wide, wide, 0.5)).limit;
+    // Hands at 20 cm and half the width: 25 cm off at 10 cm, 40 at 40.
+    expect(limit(0.4) / limit(0.1)).toBeCloseTo(0.25 / 0.4, 9);
+    expect(limit(0.05)).toBe(limit(0.1));
+    expect(limit(0.9)).toBe(limit(0.86));
+  });
   test('as many people as it takes, rounded up; past four it wants something else', () => {
     const alone = liftOf(box(0.3, 0.3, 0.5)).limit;
     const people = (share: number) => liftOf(box(0.3, 0.3, 0.5, alone * share)).people;
