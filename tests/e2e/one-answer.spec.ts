@@ -203,7 +203,10 @@ const changes: Readonly<Record<string, (page: Page, id: string) => Promise<boole
 
 /** Begun four days ago: what is weighed lies in the past. */
 const fourDaysAgo = () => isoDateOf(Date.now() / 1000 - 4 * 86400);
-const own = (seed: number) => () => ({ ...seededPiece(seed), name: `Own piece ${seed}` });
+const own = (seed: number) => () => {
+  const piece = seededPiece(seed);
+  return { ...piece, name: `Own piece ${seed}`, room: { ...piece.room, airSpeed: 0.1 } };
+};
 const demo = (name: string) => () =>
   [lamplighter(fourDaysAgo(), '2027-03-01'), ...otherDemoBuilds(fourDaysAgo(), '2027-03-01')].find(
     (b) => b.name === name,
