@@ -1,8 +1,7 @@
 import { evaluateWithRemedies } from '.';
 import { asBriefed, Evaluator, type Answer, type Question, type Report } from '../evaluate';
 import { applyEdit } from '../document';
-import type { Part } from '../finding';
-import { rules } from '../finding/rules';
+import { ruleOf, type Part } from '../finding';
 import { seededPiece } from '../../../tests/support/seeded-pieces';
 import { clayAt, weighings } from '../../../tests/support/weighed-log';
 import { lamplighter } from '../../server/demo-builds';
@@ -23,8 +22,7 @@ const judgedOf = (question: Question): Answer => {
 /** How a place stands by an answer, told of or not; worked out here by another way than the remedies do. */
 function stands({ findings, judging }: Answer, part: string, rule: string): Pick<Part, 'status' | 'measured'> {
   const told = findings.flatMap((f) => f.parts).find((p) => p.id === part);
-  const own = rules.find((r) => rule === r.id || rule.startsWith(`${r.id}/`));
-  return told ?? own?.measure?.(judging, part) ?? { status: 'sound', measured: 0 };
+  return told ?? ruleOf(rule)?.measure?.(judging, part) ?? { status: 'sound', measured: 0 };
 }
 
 /** Presses remedies of one piece and holds them to what was promised. Returns how many, and how many things were named as made worse. */
