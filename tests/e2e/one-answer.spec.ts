@@ -226,6 +226,12 @@ const pieces: readonly (readonly [string, () => Build, readonly string[]])[] = e
       ['Harbour master', demo('Harbour master'), ['the whole dried']],
     ];
 
+/** What stays on the shelf takes hands from the pieces of other tests. */
+const madeHere: string[] = [];
+test.afterEach(async ({ request }) => {
+  for (const id of madeHere.splice(0)) await request.post(`/api/builds/${id}/mark`, { data: { mark: 'delete' } });
+});
+
 for (const [name, make, then] of pieces) {
   test(`${name}: every surface says what the command line says, as it is and after ${then.join(', ')}`, async ({
     page,
@@ -235,6 +241,7 @@ for (const [name, make, then] of pieces) {
     const made = await page.request.post('/api/builds?file', { data: JSON.stringify(build) });
     expect(made.ok(), await made.text()).toBe(true);
     const { id } = (await made.json()) as { id: string };
+    madeHere.push(id);
     await page.goto(`/build/${id}?station=drying`);
     await settled(page);
     await allSayTheSame(page, id, 'as it is');

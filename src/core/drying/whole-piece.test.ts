@@ -9,7 +9,7 @@ import {
   type FaceConditions,
   type WholeDrying,
 } from '.';
-import { miscutShare, wettestButShare } from './whole-piece';
+import { miscutShare, wettestButShare } from './miscut';
 
 const clay = clays.get('cold-porcelain')!.drying!;
 const curve = evaporationCurve({ temperature: 20, relativeHumidity: 0.5, speed: 0.1 });
