@@ -161,6 +161,12 @@ const surfaces: readonly (readonly [string, (page: Page, id: string, told: Told)
 ];
 
 async function allSayTheSame(page: Page, id: string, when: string, full = false): Promise<void> {
+  // Other pieces take hands: what they need is known when their cards are, and a page reads it when it opens.
+  const waiting = async () =>
+    ((await (await page.request.get('/api/builds')).json()) as { fresh: boolean }[]).filter((b) => !b.fresh).length;
+  await expect.poll(waiting, { timeout: 120_000 }).toBe(0);
+  await page.reload();
+  await settled(page);
   const told = await checked(page.request, id, full);
   for (const [surface, reads] of surfaces) await test.step(`${when}: ${surface}`, () => reads(page, id, told));
   await page.goto(`/build/${id}?station=drying`);
