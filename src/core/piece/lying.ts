@@ -31,7 +31,7 @@ export function lyingRadii(piece: Piece): readonly number[] {
   for (let p = 0; p < parcels.count; p++) {
     const mass = parcels.mass[p]!;
     const over = thick[piece.regionOfMass[mass]!]!;
-    if (parcels.clayCentre[p * 3 + 2]! < low + over) lying[mass]! += parcels.clayVolume[p]! / over;
+    if (over > 0 && parcels.clayCentre[p * 3 + 2]! < low + over) lying[mass]! += parcels.clayVolume[p]! / over;
   }
   return piece.regions.map((_, r) => {
     const patches = [...lying].filter((_a, m) => piece.regionOfMass[m] === r);
