@@ -1,13 +1,5 @@
 import { failure, success, type Result } from '../../quantity';
-import {
-  checkPoints,
-  farthest,
-  mostTriangles,
-  notAPlace,
-  tooMany,
-  type Progress,
-  type TriangleMesh,
-} from './triangle-mesh';
+import { checkPoints, mostTriangles, tooMany, type Progress, type TriangleMesh } from './triangle-mesh';
 
 /** STL, both kinds: binary (80 bytes, a count, 50 bytes a triangle) and text. Normals in the file are not used. */
 export function readStl(bytes: Uint8Array, progress?: Progress): Result<TriangleMesh> {
@@ -24,38 +16,27 @@ export function readStl(bytes: Uint8Array, progress?: Progress): Result<Triangle
   if (claimed === 0) return failure('empty', 'the triangle count', 'it holds no triangles');
   if (claimed > mostTriangles) return tooMany(claimed);
   const positions = placesOf(view, claimed, progress);
-  for (let i = 0; i < positions.length; i++) {
-    const v = positions[i]!;
-    if (!(v > -farthest && v < farthest)) return failure('not-a-place', `triangle ${Math.floor(i / 9) + 1}`, notAPlace);
-  }
+  const wrong = checkPoints(positions, (p) => `triangle ${Math.floor(p / 3) + 1}`);
+  if (wrong) return wrong;
   return success({ positions, triangles: inOrder(claimed) });
 }
 
-const littleEndian = new Uint8Array(Uint16Array.of(1).buffer)[0] === 1;
-
-/**
- * Nine numbers a triangle out of its 50 bytes. Every other triangle begins at a multiple of four: those are read off the
- * file as it is, the rest off a copy moved by two bytes, where the machine orders numbers as the file does.
- */
+/** Nine numbers a triangle out of its 50 bytes; written out, as a loop of nine takes half as long again. */
 function placesOf(view: DataView, count: number, progress?: Progress): Float32Array {
-  const positions = new Float32Array(count * 9);
-  if (!littleEndian) {
-    for (let t = 0, put = 0; t < count; t++)
-      for (let k = 96 + t * 50; k < 132 + t * 50; k += 4) positions[put++] = view.getFloat32(k, true);
-    return positions;
-  }
-  const bytes = new Uint8Array(view.buffer, view.byteOffset, view.byteLength);
-  const floats = (from: Uint8Array) => new Float32Array(from.buffer, from.byteOffset, Math.floor(from.byteLength / 4));
-  const even = floats(view.byteOffset % 4 === 0 ? bytes : bytes.slice()),
-    odd = floats(bytes.slice(2));
-  // In numbers from the start: 24 + 12.5 t, and on the moved copy half a one less.
-  for (let t = 0, put = 0; t < count; t++) {
-    const from = (t & 1) === 0 ? even : odd;
-    const first = ((t & 1) === 0 ? 24 : 36) + (t >> 1) * 25;
-    for (let k = first; k < first + 9; k++) positions[put++] = from[k]!;
+  const p = new Float32Array(count * 9);
+  for (let t = 0, put = 0, at = 96; t < count; t++, put += 9, at += 50) {
+    p[put] = view.getFloat32(at, true);
+    p[put + 1] = view.getFloat32(at + 4, true);
+    p[put + 2] = view.getFloat32(at + 8, true);
+    p[put + 3] = view.getFloat32(at + 12, true);
+    p[put + 4] = view.getFloat32(at + 16, true);
+    p[put + 5] = view.getFloat32(at + 20, true);
+    p[put + 6] = view.getFloat32(at + 24, true);
+    p[put + 7] = view.getFloat32(at + 28, true);
+    p[put + 8] = view.getFloat32(at + 32, true);
     if ((t & 0xffff) === 0) progress?.(t / count);
   }
-  return positions;
+  return p;
 }
 
 function readTextStl(bytes: Uint8Array, progress?: Progress): Result<TriangleMesh> {
