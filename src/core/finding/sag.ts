@@ -1,3 +1,4 @@
+import { sagLimit, sagWatched } from '../load';
 import { compared, formatLength, sensible } from '../quantity';
 import { finding, type Part, type Rule } from './finding';
 import { alike } from './group';
@@ -5,9 +6,6 @@ import { boneNamed, stronger } from './member';
 import { pairKey, placesInWords } from './words';
 
 /** A limb keeps its pose when the clay goes on: its end moves by no more than a fiftieth of its way from the base. */
-const sagLimit = 0.02;
-const watchFrom = sagLimit / 2;
-
 export const sag: Rule = {
   id: 'sag',
   judge: ({ piece, report, units }) => {
@@ -18,12 +16,12 @@ export const sag: Rule = {
           if (b.sagShare > (most.get(b.bone)?.share ?? 0))
             most.set(b.bone, { share: b.sagShare, metres: b.sag, stage: m.name });
     const worst = [...most].sort((a, b) => compared(b[1].share) - compared(a[1].share))[0];
-    if (!worst || worst[1].share <= watchFrom) return [];
+    if (!worst || worst[1].share <= sagWatched) return [];
     const nameOf = new Map(piece.armature.bones.map((b) => [b.id, b.name]));
     const parts = [...most]
       .filter(
         ([id, s]) =>
-          s.share > watchFrom &&
+          s.share > sagWatched &&
           (id === worst[0] || pairKey(nameOf.get(id) ?? id) === pairKey(nameOf.get(worst[0]) ?? worst[0])),
       )
       .map(([id, s]): Part => ({
@@ -47,7 +45,7 @@ export const sag: Rule = {
         fails ? 'fails' : 'watch',
         place,
         `The ${place} ${fails ? 'will sag' : lot.length > 1 ? 'give' : 'gives'} ${formatLength(s.metres, units)} when the clay goes on.`,
-        `That is ${sensible(s.share * 100, 2)} % of its way from the base; past 2 % the pose is lost.`,
+        `That is ${sensible(s.share * 100, 2)} % of its way from the base; past ${sensible(sagLimit * 100)} % the pose is lost.`,
         {
           measured: s.share,
           limit: sagLimit,
@@ -73,6 +71,6 @@ export const sag: Rule = {
       0,
       ...report.lifeStages.filter((m) => m.stage.startsWith('clay')).flatMap((m) => m.bones.map((b) => b.sagShare)),
     );
-    return { measured: share, status: share > sagLimit ? 'fails' : share > watchFrom ? 'watch' : 'sound' };
+    return { measured: share, status: share > sagLimit ? 'fails' : share > sagWatched ? 'watch' : 'sound' };
   },
 };

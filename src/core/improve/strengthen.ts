@@ -1,7 +1,7 @@
 import { sectionAcross, type Armature, type Bone } from '../armature';
 import { applyEdit, type Build, type BuildEdit, type Change } from '../document';
 import { joinEfficiency } from '../catalogue';
-import { counterweightAt, groundUnder } from '../load';
+import { counterweightAt, groundUnder, sagWatched } from '../load';
 import { formatLength, formatMass, sensible, type UnitSystem, type Vec3 } from '../quantity';
 import type { EvaluateOptions, Evaluator, Question } from '../evaluate';
 import { allThinner, parameter, type Judged as JudgedFinding } from '../finding';
@@ -173,7 +173,6 @@ function together(build: Build, set: readonly StrengthChoice[]): Change[] {
 }
 
 const soundBelow = 0.6;
-const soundSag = 0.01;
 
 /** By demand, the logarithm of how far it is over what is sound. */
 function demandsOf(piece: Piece, report: PieceReport): Map<string, number> {
@@ -182,7 +181,7 @@ function demandsOf(piece: Piece, report: PieceReport): Map<string, number> {
     out.set(key, Math.log(Math.max(1e-6, measured) / limit));
   for (const m of report.members) put(`member/${m.id}`, m.utilisation, soundBelow);
   const wet = report.lifeStages.filter((m) => m.stage.startsWith('clay'));
-  put('sag', Math.max(...wet.flatMap((m) => m.bones.map((b) => b.sagShare)), 0), soundSag);
+  put('sag', Math.max(...wet.flatMap((m) => m.bones.map((b) => b.sagShare)), 0), sagWatched);
   put(
     'skin',
     Math.max(...wet.flatMap((m) => m.bones.map((b) => b.skinStrain)), 0) / (piece.mixed.drying?.capacityWet ?? 0.1),
@@ -199,7 +198,7 @@ function standingOut(report: PieceReport): Set<string> {
 }
 
 function choicesFor(piece: Piece, report: PieceReport, units: UnitSystem): StrengthChoice[] {
-  const wanting = report.members.filter((m) => m.utilisation >= soundBelow || m.sagShare >= soundSag).map((m) => m.id);
+  const wanting = report.members.filter((m) => m.utilisation >= soundBelow || m.sagShare >= sagWatched).map((m) => m.id);
   const bones = piece.armature.bones.filter((b) => wanting.includes(b.id));
   return [
     ...memberChoices(piece, bones, units),

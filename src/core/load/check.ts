@@ -28,6 +28,10 @@ import type { LifeStage } from './life-stages';
  * utilisation = safety x (|N|/N_p + M_eq/M_p), M_eq = sqrt(M^2 + 0.75 T^2). Dried clay is never relied on: the sleeve
  * counts with the strength it has when fresh. Left out: large displacement, fatigue of re-bent wire.
  */
+/** An end that moves by more than this of its way from the base has lost its pose; watched from half of it. Ours. */
+export const sagLimit = 0.02;
+export const sagWatched = sagLimit / 2;
+
 export interface BoneCheck {
   readonly bone: string;
   readonly utilisation: number;
@@ -42,7 +46,7 @@ export interface BoneCheck {
   readonly carries: number;
   /** How far its outer joint moves, metres. */
   readonly sag: number;
-  /** Sag as a share of its distance from what holds it. */
+  /** Sag as a share of its distance from what holds it: judged against `sagLimit`. */
   readonly sagShare: number;
   /** Strain of the clay's skin from bending. */
   readonly skinStrain: number;

@@ -1,4 +1,3 @@
-import { moistureAt } from '../drying';
 import { footprint } from '../form';
 import {
   armatureItems,
@@ -26,7 +25,7 @@ import { dryShareInRoom } from './quick-drying';
 import { ResultCache } from './result-cache';
 import type { Piece } from './piece';
 import { statusOf } from './status';
-import { type LetGo, type MemberReport, type RegionReport, type SituationReport } from './report';
+import type { MemberReport, RegionReport, SituationReport } from './report';
 
 export type StageStance = Stance & { readonly stage: string; readonly name: string };
 
@@ -330,56 +329,4 @@ function memberReports(piece: Piece, checks: readonly StageCheck[], pushed: Push
       cause,
     };
   });
-}
-
-/**
- * When the hand or the prop may go. With the strength of fresh clay throughout (dried clay is never relied on), the
- * only thing that changes is the water that leaves: between wet and dry the load falls in step with it.
- */
-export function letGo(piece: Piece, load: LoadReport, regions: readonly RegionReport[]): LetGo {
-  const worst = (c: StageCheck | undefined) => c?.bones.reduce((m, b) => Math.max(m, b.utilisation), 0) ?? 0;
-  const wet = load.unpropped.filter((c) => c.stage.startsWith('clay')).reduce((m, c) => Math.max(m, worst(c)), 0);
-  const dry = worst(load.unpropped.find((c) => c.stage === 'dry'));
-  if (wet <= 1) return { when: 'at-once', after: 0, unproppedWet: wet, unproppedDry: dry };
-  if (dry > 1 || !piece.mixed.drying) return { when: 'never', after: null, unproppedWet: wet, unproppedDry: dry };
-  const share = (wet - 1) / (wet - dry);
-  return { when: 'after', after: timeOfWaterLost(piece, regions, share), unproppedWet: wet, unproppedDry: dry };
-}
-
-/** Seconds until `share` of the water that will leave the whole piece has left. */
-function timeOfWaterLost(piece: Piece, regions: readonly RegionReport[], share: number): number | null {
-  const d = piece.mixed.drying;
-  if (!d) return null;
-  const last = regions.reduce((m, r) => Math.max(m, r.throughDry ?? Infinity), 0);
-  if (!Number.isFinite(last)) return null;
-  const wet = waterAt(piece, regions, 0),
-    end = waterAt(piece, regions, last);
-  let low = 0,
-    high = last;
-  for (let i = 0; i < 50; i++) {
-    const middle = (low + high) / 2;
-    if (wet - waterAt(piece, regions, middle) < share * (wet - end)) low = middle;
-    else high = middle;
-  }
-  return high;
-}
-
-/** kg of water in the clay that is on at `time` seconds. */
-export function waterAt(piece: Piece, regions: readonly RegionReport[], time: number): number {
-  const d = piece.mixed.drying;
-  if (!d) return 0;
-  return regions.reduce((sum, r) => sum + clayMassAt(r, d.rho_dry, time).water, 0);
-}
-
-/** Dry solids and water of a region's clay that is on at `time`. */
-export function clayMassAt(region: RegionReport, rhoDry: number, time: number): { solids: number; water: number } {
-  let solids = 0,
-    water = 0;
-  for (const coat of region.coats) {
-    if (coat.start > time) continue;
-    const own = rhoDry * region.clayVolume * (region.thickness > 0 ? coat.thickness / region.thickness : 1);
-    solids += own;
-    water += own * moistureAt(coat.course.history, time - coat.start).meanMoisture;
-  }
-  return { solids, water };
 }

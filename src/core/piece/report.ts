@@ -173,12 +173,14 @@ export interface HeatReport {
 }
 
 export interface LetGo {
-  /** Whether it stands by itself from the moment the clay is on. */
+  /** Whether it stands by itself, and in its pose, from the moment the clay is on. */
   readonly when: 'at-once' | 'after' | 'never';
   /** Seconds after the clay goes on. */
   readonly after: number | null;
   readonly unproppedWet: number;
   readonly unproppedDry: number;
+  /** The most that any joint sags while the clay is wet and nothing props it, of its way from the base. */
+  readonly sags: number;
 }
 
 /** The piece worked out: everything that is judged, before it is judged. SI units. */

@@ -8,7 +8,8 @@ import { conflictsOf, heatOf, stayingPut } from './clay-report';
 import { dryingKey, type FullFindings } from './full-findings';
 import { giveUnderTool } from './give';
 import { hoursFor } from './hours';
-import { letGo, loadReport, type LoadReport } from './load-report';
+import { letGo } from './let-go';
+import { loadReport, type LoadReport } from './load-report';
 import type { Piece } from './piece';
 import { quickDrying, type DryingReport } from './quick-drying';
 import type { PieceReport, RegionReport, Summary } from './report';
@@ -143,7 +144,7 @@ function assemble(piece: Piece, cache: ResultCache, drying: DryingReport, load: 
           : volumes.perMass.reduce((sum, m) => sum + (m.clay > 0 ? m.area : 0), 0),
       clayMass: clay.onPiece,
     }),
-    letGo: letGo(piece, load, regions),
+    letGo: letGo(piece, load, regions, piece.clay.setting === 'never' ? null : summary.throughAfter),
     cover: piece.cover,
     regions,
     clay,

@@ -1,3 +1,4 @@
+import { jobFacts, regionFacts } from '../../../tests/support/job-facts';
 import { planPartSchema } from '../document';
 import type { Range } from '../quantity';
 import {
@@ -36,56 +37,19 @@ const range = (h: number, spread = 1.2): Range => ({
   high: h * spread * hour,
 });
 
-const region = (id: string, height: number, more: Partial<RegionFacts> = {}): RegionFacts => ({
-  id,
-  name: id,
-  area: 0.1,
-  bulkShare: 0.5,
-  height,
-  seen: id === 'head' ? 1 : 0.3,
-  crack: 0.3,
-  coats: [
-    {
-      stage: 1,
-      mass: 1.5,
-      thickness: 0.01,
-      smoothUntil: range(6),
-      hold: range(40),
-      through: range(90),
-      next: range(90),
-    },
-  ],
-  ...more,
-});
-const facts = (more: Partial<JobFacts> = {}): JobFacts => ({
-  setting: 'dries',
-  clayName: 'paper clay',
-  area: 0.3,
-  armatureHours: 2,
-  bulkHours: 1.5,
-  hoursPerKg: 0.6,
-  regions: [region('chest', 0.2), region('head', 0.6)],
-  under: [],
-  over: [],
-  processes: [],
-  props: 0,
-  letGo: null,
-  lift: null,
-  split: null,
-  turns: [],
-  uncover: [],
-  sections: 1,
-  working: null,
-  cure: null,
-  batches: 0,
-  mixing: 180,
-  bakes: [],
-  warming: null,
-  workable: null,
-  heavy: false,
-  held: true,
-  ...more,
-});
+const coat = {
+  stage: 1,
+  mass: 1.5,
+  thickness: 0.01,
+  smoothUntil: range(6),
+  hold: range(40),
+  through: range(90),
+  next: range(90),
+};
+const region = (id: string, height: number, more: Partial<RegionFacts> = {}) =>
+  regionFacts(id, height, { crack: 0.3, coats: [coat], ...more });
+const facts = (more: Partial<JobFacts> = {}) =>
+  jobFacts({ regions: [region('chest', 0.2), region('head', 0.6)], ...more });
 const planned = (more: Partial<BuildToPlan> = {}, f = facts()): BuildToPlan => ({
   id: 'b',
   name: 'Bust',

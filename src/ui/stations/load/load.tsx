@@ -2,9 +2,9 @@
 import dynamic from 'next/dynamic';
 import { useState } from 'react';
 import { Button, ButtonGroup, Form, Table } from 'react-bootstrap';
-import { formatDuration, formatForce, formatLength, formatMass, sensible } from '../../../core/quantity';
+import { formatForce, formatLength, formatMass, sensible } from '../../../core/quantity';
 import { liftingCaution } from '../../../core/finding';
-import { statusOf, type LetGo } from '../../../core/piece';
+import { letGoWords, statusOf } from '../../../core/piece';
 import { useBench, useController } from '../../bench/context';
 import { StationPanel } from '../../parts/judgement';
 import { Plumb } from '../../parts/plumb';
@@ -19,7 +19,7 @@ export function LifeStageSwitch() {
   const current = useBench((s) => s.lifeStage);
   if (!stages) return null;
   return (
-    <ButtonGroup aria-label="LifeStage of the piece's life" className="switch-row">
+    <ButtonGroup aria-label="Stage of the piece’s life" className="switch-row">
       {stages.map((m) => (
         <Button
           key={m.stage}
@@ -33,13 +33,6 @@ export function LifeStageSwitch() {
       ))}
     </ButtonGroup>
   );
-}
-
-function letGoWords(l: LetGo): string {
-  if (l.when === 'at-once') return 'You may let go as soon as the clay is on: the armature carries it without a prop.';
-  if (l.when === 'after' && l.after !== null)
-    return `Hold or prop it for ${formatDuration(l.after)}: by then enough water has left. Until then it is asked for ${sensible(l.unproppedWet, 2)} times what it can bear.`;
-  return `Not by itself: unpropped it is asked for ${sensible(l.unproppedWet, 2)} times what it can bear, and ${sensible(l.unproppedDry, 2)} when dry. Strengthen it, or leave the prop in.`;
 }
 
 function Props() {

@@ -19,7 +19,7 @@ export function StandingTables() {
       <Table size="sm" aria-label="Standing, stage by stage">
         <thead>
           <tr>
-            <th>LifeStage</th>
+            <th>Stage</th>
             <th className="n">Weight</th>
             <th className="n">Tips at</th>
             <th className="n">Push at the crown</th>

@@ -1,0 +1,262 @@
+import { jobFacts, regionFacts } from '../../../tests/support/job-facts';
+import { exactly } from '../quantity';
+import { stepsOf, type JobFacts, type Step } from '.';
+
+/** What each way of working puts into the plan, and what each step waits for. */
+const hour = 3600;
+const stepIn = (steps: readonly Step[], id: string): Step => {
+  const found = steps.find((s) => s.id === id);
+  if (!found) throw new Error(`no step ${id}; there are ${steps.map((s) => s.id).join(', ')}`);
+  return found;
+};
+/** "lay/head/1 48": what it waits for and the hours, the likely ones. */
+const waits = (s: Step): string[] => s.after.map((w) => `${w.task} ${w.least.nominal / hour}`);
+const step = (more: Partial<JobFacts>, id: string) => stepIn(stepsOf(jobFacts(more)), id);
+
+const coat = (stage: number, more = {}) => ({
+  stage,
+  mass: 0.5,
+  thickness: 0.005,
+  smoothUntil: exactly(5 * hour),
+  hold: exactly(6 * hour),
+  through: exactly(20 * hour),
+  next: exactly(12 * hour),
+  ...more,
+});
+const twoCoats = regionFacts('head', 0.6, { coats: [coat(1), coat(2)] });
+
+describe('before the clay', () => {
+  test('set out, armature, bulk, grounds, one after another; what there is nothing to do of is left out', () => {
+    const steps = stepsOf(
+      jobFacts({
+        under: [
+          { id: 'gauze', name: 'plaster gauze' },
+          { id: 'glue-wash', name: 'thinned glue' },
+        ],
+      }),
+    );
+    expect(steps.slice(0, 5).map((s) => s.id)).toEqual([
+      'set-out',
+      'armature',
+      'bulk',
+      'ground/gauze',
+      'ground/glue-wash',
+    ]);
+    expect(waits(stepIn(steps, 'ground/gauze'))).toEqual(['bulk 0']);
+    // Plaster gauze sets for a day before glue goes over it, and the glue dries half an hour.
+    expect(waits(stepIn(steps, 'ground/glue-wash'))).toEqual(['ground/gauze 24']);
+    expect(waits(stepIn(steps, 'lay/chest/1'))).toEqual(['ground/glue-wash 0.5']);
+    const bare = stepsOf(jobFacts({ armatureHours: 0, bulkHours: 0 }));
+    expect(bare.map((s) => s.id)).not.toContain('armature');
+    expect(bare.map((s) => s.id)).not.toContain('bulk');
+    expect(waits(stepIn(bare, 'lay/chest/1'))).toEqual(['set-out 0']);
+  });
+
+  test('hours: by area, each time, and less of it round a small piece', () => {
+    // Setting out: 0.6 h a square metre and half an hour; three tenths of a square metre is a full laying out.
+    expect(step({}, 'set-out').hours).toBeCloseTo(0.6 * 0.3 + 0.5, 9);
+    expect(step({ area: 0.075 }, 'set-out').hours).toBeCloseTo(0.6 * 0.075 + 0.25, 9);
+    expect(step({ area: 0.001 }, 'set-out').hours).toBeCloseTo(0.6 * 0.001 + 0.5 * 0.3, 9);
+    expect(step({}, 'armature').hours).toBe(2);
+    expect(step({}, 'bulk').hours).toBeCloseTo(1.65, 9);
+    // No step is shorter than five minutes.
+    expect(step({ warming: hour }, 'warm').hours).toBeCloseTo(0.15, 9);
+    expect(Math.min(...stepsOf(jobFacts({ area: 1e-6 })).map((s) => s.hours))).toBeGreaterThanOrEqual(1 / 12);
+  });
+
+  test('the clay waits for props and for its warming as for the core', () => {
+    expect(waits(step({ setting: 'never', props: 2, letGo: null, warming: 3 * hour }, 'lay/chest/1')).sort()).toEqual([
+      'bulk 0',
+      'props 0',
+      'warm 3',
+    ]);
+    expect(step({ props: 1 }, 'props').name).toBe('Set the prop');
+    expect(step({ props: 3 }, 'props').name).toBe('Set the 3 props');
+  });
+});
+
+describe('laying', () => {
+  test('from the base up, each after what is below it; clay by the hour a kilo takes', () => {
+    const steps = stepsOf(jobFacts());
+    expect(waits(stepIn(steps, 'lay/head/1'))).toEqual(['bulk 0', 'lay/chest/1 0']);
+    expect(stepIn(steps, 'lay/head/1').hours).toBeCloseTo(0.1 + 0.6, 9);
+    expect(stepIn(steps, 'lay/head/1').clay).toBe(1);
+  });
+
+  test('a second coat waits until the first is ready for it, and only the last is smoothed', () => {
+    const steps = stepsOf(jobFacts({ regions: [twoCoats] }));
+    expect(waits(stepIn(steps, 'lay/head/2'))).toEqual(['lay/head/1 12']);
+    expect(stepIn(steps, 'lay/head/1').name).toBe('Lay coat 1 on the head');
+    expect(waits(stepIn(steps, 'smooth/head'))).toEqual(['lay/head/2 0']);
+    expect(steps.filter((s) => s.kind === 'smoothing')).toHaveLength(1);
+    // Where nothing says when the next may go on, it waits until the coat is dry through.
+    const other = regionFacts('head', 0.6, { coats: [coat(1, { next: null }), coat(2)] });
+    expect(waits(step({ regions: [other] }, 'lay/head/2'))).toEqual(['lay/head/1 20']);
+  });
+
+  test('a region without clay has no steps', () => {
+    const steps = stepsOf(jobFacts({ regions: [regionFacts('head', 0.6), regionFacts('foot', 0, { coats: [] })] }));
+    expect(steps.filter((s) => s.region === 'foot')).toEqual([]);
+  });
+
+  test('clay is wet until it can be held; smoothing has until it is too firm', () => {
+    expect(step({}, 'lay/head/1').wets).toEqual([{ zone: 'head', after: exactly(10 * hour) }]);
+    expect(step({}, 'smooth/head').after[0]?.most?.nominal).toBe(8 * hour);
+    // Epoxy can be touched when it is half set, and smoothed while its batch works.
+    const soft = regionFacts('head', 0.6, { coats: [coat(1, { hold: null, smoothUntil: null })] });
+    const epoxy = { setting: 'sets', cure: 24 * hour, working: 1.5 * hour, batches: 4, regions: [soft] } as const;
+    expect(step(epoxy, 'lay/head/1').wets[0]?.after.nominal).toBe(12 * hour);
+    expect(step(epoxy, 'smooth/head').after[0]?.most?.nominal).toBe(1.5 * hour);
+    expect(step(epoxy, 'lay/head/1').needs).toEqual(['gloves', 'fresh air']);
+    // Four batches of three minutes' mixing each.
+    expect(step(epoxy, 'lay/head/1').hours).toBeCloseTo(0.1 + 0.5 * 0.6 + (4 * 180) / hour, 9);
+    expect(step({ setting: 'damp', workable: 50 * hour }, 'smooth/head').after[0]?.most?.nominal).toBe(50 * hour);
+    expect(stepsOf(jobFacts({ setting: 'never' })).some((s) => s.kind === 'smoothing')).toBe(false);
+  });
+
+  test('in the hand, every other region is where one may hold it; on a board, or in clay that stays soft, none is asked', () => {
+    expect(step({ held: false }, 'lay/head/1').holds).toEqual(['chest']);
+    expect(step({ held: true }, 'lay/head/1').holds).toBeNull();
+    expect(step({ held: false, setting: 'never' }, 'lay/head/1').holds).toBeNull();
+    expect(step({ held: false, setting: 'damp', workable: 1 }, 'lay/head/1').holds).toBeNull();
+  });
+});
+
+describe('the oven', () => {
+  const oven = { setting: 'bakes', bakes: [1800, 2700], regions: [twoCoats, regionFacts('chest', 0.2)] } as const;
+  test('a bake a coat, of all that is on; the next coat and the carving wait until it is cool', () => {
+    const steps = stepsOf(jobFacts(oven));
+    expect(stepIn(steps, 'bake/1')).toMatchObject({ hours: 0.75, tools: ['oven'], whole: true });
+    expect(stepIn(steps, 'bake/2').hours).toBeCloseTo(0.75 + 0.25, 9);
+    expect(waits(stepIn(steps, 'lay/head/2'))).toEqual(['bake/1 1']);
+    expect(waits(stepIn(steps, 'bake/1')).sort()).toEqual(['lay/chest/1 0', 'lay/head/1 0']);
+    expect(waits(stepIn(steps, 'refine/chest'))).toEqual(['bake/2 1']);
+    expect(stepIn(steps, 'bake/1').name).toBe('Bake it with coat 1 on');
+    expect(step({ setting: 'bakes', bakes: [1800] }, 'bake/1').name).toBe('Bake it');
+    expect(stepIn(steps, 'bake/1').needs).toContain('fresh air');
+  });
+  test('a bake among what it goes through is this one, not another', () => {
+    const ids = stepsOf(jobFacts({ ...oven, processes: ['bake', 'spray-paint'] })).map((s) => s.id);
+    expect(ids.filter((id) => id.startsWith('bake/'))).toEqual(['bake/1', 'bake/2']);
+    expect(ids).toContain('spray-paint/varnish');
+  });
+});
+
+describe('while it dries', () => {
+  test('covers come off and it is turned so long after the first clay', () => {
+    const steps = stepsOf(
+      jobFacts({
+        uncover: [{ at: 30 * hour, what: 'the loose plastic' }],
+        turns: [{ at: 12 * hour, lying: 'on its face' }],
+      }),
+    );
+    expect(waits(stepIn(steps, 'uncover/1'))).toEqual(['lay/chest/1 30']);
+    expect(waits(stepIn(steps, 'turn/1'))).toEqual(['lay/chest/1 12']);
+    expect(stepIn(steps, 'turn/1')).toMatchObject({ name: 'Turn it: on its face', people: 1, needs: [] });
+  });
+
+  test('props go when the piece may be let go, counted from the last clay; where they stay there is no such step', () => {
+    expect(waits(step({ props: 1, letGo: 40 * hour }, 'props-away'))).toEqual(['lay/chest/1 40', 'lay/head/1 40']);
+    expect(stepsOf(jobFacts({ props: 1, letGo: null })).some((s) => s.id === 'props-away')).toBe(false);
+    expect(stepsOf(jobFacts({ props: 0, letGo: 40 * hour })).some((s) => s.id === 'props-away')).toBe(false);
+  });
+
+  test('lifted when all of it has set and before its widest region goes hard', () => {
+    const lift = step(
+      {
+        lift: { least: 14 * hour, most: 26 * hour },
+        regions: [regionFacts('chest', 0.2, { area: 0.2 }), regionFacts('ear', 0.6, { area: 0.01 })],
+      },
+      'lift',
+    );
+    const on = (task: string) => lift.after.find((w) => w.task === task)!;
+    expect(on('lay/chest/1').least).toMatchObject({ nominal: 14 * hour });
+    expect(on('lay/chest/1').most?.nominal).toBe(26 * hour);
+    // The ear has set sooner, and its going hard holds nobody up.
+    expect(on('lay/ear/1').least.nominal).toBe(10 * hour);
+    expect(on('lay/ear/1').most).toBeNull();
+  });
+
+  test('cut in two and joined again, after the halves have dried apart; carving waits for the joint', () => {
+    const steps = stepsOf(jobFacts({ split: { from: 20 * hour, until: 68 * hour } }));
+    expect(waits(stepIn(steps, 'cut-open'))).toEqual(['lay/chest/1 20', 'lay/head/1 20']);
+    expect(waits(stepIn(steps, 'join-halves'))).toEqual(['cut-open 48']);
+    expect(waits(stepIn(steps, 'refine/head'))).toEqual(['lay/head/1 48', 'join-halves 0']);
+  });
+
+  test('sections are joined when each is dry through, by two where it is heavy', () => {
+    const steps = stepsOf(jobFacts({ sections: 3, heavy: true }));
+    expect(waits(stepIn(steps, 'join-sections'))).toEqual(['lay/chest/1 48', 'lay/head/1 48']);
+    expect(stepIn(steps, 'join-sections')).toMatchObject({ people: 2, needs: ['two people'] });
+    expect(stepIn(steps, 'fit')).toMatchObject({ people: 2, needs: ['two people'] });
+    expect(step({}, 'fit').people).toBe(1);
+  });
+});
+
+describe('when it is hard', () => {
+  test('carving waits for dry clay, for set clay, or for nothing where it is kept damp', () => {
+    expect(waits(step({}, 'refine/head'))).toEqual(['lay/head/1 48']);
+    expect(waits(step({ setting: 'sets', cure: 24 * hour }, 'refine/head'))).toEqual(['lay/head/1 24']);
+    const damp = step({ setting: 'damp', workable: 90 * hour }, 'refine/head');
+    expect(damp.name).toBe('Model the head');
+    expect(waits(damp)).toEqual(['lay/head/1 0']);
+    expect(damp.after[0]?.most?.nominal).toBe(90 * hour);
+    expect(waits(step({ setting: 'never' }, 'refine/head'))).toEqual(['lay/head/1 0']);
+  });
+
+  test('where cracks are to be looked for they are mended, the longer the more there are, and dry a day', () => {
+    const cracked = (crack: number) => ({ regions: [regionFacts('head', 0.6, { crack })] });
+    expect(stepsOf(jobFacts(cracked(0.59))).some((s) => s.kind === 'mending')).toBe(false);
+    expect(waits(step(cracked(0.6), 'mend/head'))).toEqual(['refine/head 0']);
+    expect(waits(step(cracked(0.6), 'detail/head'))).toEqual(['mend/head 24']);
+    // Half an hour a square metre and a quarter each time, as often as the index says, three times at the most.
+    const once = 0.25 + 0.5 * 0.1;
+    expect(step(cracked(1), 'mend/head').hours).toBeCloseTo(once, 9);
+    expect(step(cracked(2), 'mend/head').hours).toBeCloseTo(2 * once, 9);
+    expect(step(cracked(9), 'mend/head').hours).toBeCloseTo(3 * once, 9);
+    expect(stepsOf(jobFacts({ setting: 'sets', cure: hour, ...cracked(2) })).some((s) => s.kind === 'mending')).toBe(
+      false,
+    );
+  });
+
+  test('sanding asks for a respirator, and soft clay is not sanded', () => {
+    expect(step({}, 'sand/head').needs).toEqual(['respirator']);
+    expect(stepsOf(jobFacts({ setting: 'damp', workable: 1 })).some((s) => s.kind === 'sanding')).toBe(false);
+  });
+});
+
+describe('over the clay', () => {
+  test('seals one after another, each dry before the next, then what it goes through', () => {
+    const steps = stepsOf(
+      jobFacts({
+        over: [
+          { id: 'acrylic-seal', name: 'acrylic seal' },
+          { id: 'wax', name: 'wax' },
+        ],
+        processes: ['cement-pour'],
+      }),
+    );
+    expect(waits(stepIn(steps, 'seal/acrylic-seal')).sort()).toEqual([
+      'detail/chest 0',
+      'detail/head 0',
+      'sand/chest 0',
+      'sand/head 0',
+    ]);
+    expect(waits(stepIn(steps, 'seal/wax'))).toEqual(['seal/acrylic-seal 3']);
+    expect(waits(stepIn(steps, 'cement-pour/cement'))).toEqual(['seal/wax 1']);
+    // Cement is left a week before the piece is moved.
+    expect(waits(stepIn(steps, 'fit'))).toEqual(['cement-pour/cement 168']);
+  });
+
+  test.each([
+    ['silicone-addition', [1, 24, 24, 0]],
+    ['latex-mould', [1, 48, 24, 0]],
+    ['plaster-mould', [1, 24, 24, 0]],
+  ] as const)('a mould in %s: parting, lay-up, shell, opening, each after the one before has set', (process, after) => {
+    const steps = stepsOf(jobFacts({ processes: [process] }));
+    const parts = ['part', 'coat', 'shell', 'open'].map((p) => `${process}/${p}`);
+    parts.slice(1).forEach((id, i) => expect(waits(stepIn(steps, id))).toEqual([`${parts[i]!} ${after[i]!}`]));
+    expect(waits(stepIn(steps, 'fit'))).toEqual([`${parts[3]!} ${after[3]!}`]);
+    for (const id of parts) expect(stepIn(steps, id).needs).toEqual(['gloves', 'fresh air']);
+  });
+});
