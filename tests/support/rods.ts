@@ -1,5 +1,5 @@
 import type { Armature } from '../../src/core/armature';
-import { bulks, stocks } from '../../src/core/catalogue';
+import { bulks, stocks, type JoinKindId } from '../../src/core/catalogue';
 import {
   LoadCheck,
   stationsPerBone,
@@ -27,6 +27,8 @@ export interface Rod {
   readonly size?: string;
   readonly strands?: number;
   readonly tie?: boolean;
+  readonly joinFrom?: JoinKindId;
+  readonly joinTo?: JoinKindId;
 }
 
 /** How far along its rod a weight lies that is not spread: the middle of the last of its stations. */
@@ -45,14 +47,14 @@ export const atRest: LifeStage = {
 };
 
 export function checkRods({ places, held, rods, weights, props = [] }: RodFrame, stage = atRest): StageCheck {
-  const bones = rods.map(({ id, from, to, tie }) => ({
+  const bones = rods.map(({ id, from, to, tie, joinFrom = 'welded', joinTo = 'welded' }) => ({
     id,
     name: id,
     from,
     to,
     masses: [],
-    joinFrom: 'welded' as const,
-    joinTo: 'welded' as const,
+    joinFrom,
+    joinTo,
     ...(tie ? { tie } : {}),
   }));
   const armature: Armature = {

@@ -116,6 +116,31 @@ test('water is kept to a millionth through stages, covers and turning', () => {
   }
 });
 
+test('the side it lies on gives off only what is not shut: none of it dries as from one face, half of it lies between', () => {
+  // A slab open above and below; what it lies on shuts all, half or none of the face below.
+  const left = (share: number | null, down: readonly [number, number, number] = [0, 0, -1]) => {
+    const d = new ClayDryer({
+      clay: paper,
+      stages: [{ start: 0, lattice: () => openSlab }],
+      spans: [span(open, shut, Infinity, { resting: share === null ? null : { down, share } })],
+    });
+    d.advance(30 * hour);
+    return d.evaporated / d.solids();
+  };
+  const openSlab = lattice([8, 8, 16], 0.001, (_x, _y, z) => Math.abs(z) - 0.005);
+  const free = left(null),
+    lying = left(1),
+    half = left(0.5);
+  expect(left(0)).toBe(free);
+  expect(lying).toBeLessThan(0.75 * free);
+  expect(half).toBeGreaterThan(lying * 1.02);
+  expect(half).toBeLessThan(free * 0.995);
+  // Turned over it is the other face that is shut, and as much leaves.
+  expect(left(1, [0, 0, 1]) / lying).toBeCloseTo(1, 6);
+  // Level, no face looks along y: nothing lies on anything.
+  expect(left(1, [0, 1, 0])).toBe(free);
+});
+
 test('the answer does not depend on how the work is shared out, to the last bit', () => {
   const plain = new ClayDryer(busy());
   plain.advance(60 * hour);

@@ -210,3 +210,19 @@ test('a scale that cannot show a thousandth cannot say that it is dry', () => {
     ).answer,
   ).toBe('unknown');
 });
+
+test('a quarter of the readings may be set aside, and no more: past that the forecast is what is wrong', () => {
+  const truth = { evaporation: 1, diffusion: 1, amount: 1 };
+  const clean = weighed(truth, 11, 0.002);
+  // Every so many is off, each half as much again as the one before: the worst of those left always stands out.
+  const aside = (every: number) => {
+    const wrong = clean.map((_, i) => i).filter((i) => i % every === 1);
+    const spoilt = clean.map((r, i) =>
+      wrong.includes(i) ? { ...r, mass: r.mass + 0.3 * 1.7 ** wrong.indexOf(i) } : r,
+    );
+    return [wrong.length, fitWeighings(spoilt, forecaster, 0).odd.length];
+  };
+  expect(clean).toHaveLength(27);
+  expect(aside(6)).toEqual([5, 5]);
+  expect(aside(3)).toEqual([9, 7]);
+});

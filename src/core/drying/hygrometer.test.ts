@@ -97,3 +97,41 @@ test('noise of any kind is read or refused, never thrown', () => {
     else expect(result.message.length).toBeGreaterThan(5);
   }
 });
+
+test.each([
+  ['Temp (°F)', 41, 5],
+  ['Temperature F', 41, 5],
+  ['Fahrenheit', 50, 10],
+  // Without a word of it 41 could be nothing but Celsius, and 68 nothing but Fahrenheit.
+  ['Temperature', 41, 41],
+  ['Temperature', 68, 20],
+] as const)('a column headed "%s" that reads %d is %d degrees', (title, shown, celsius) => {
+  const record = read(
+    [`time,${title},humidity`, ...Array.from({ length: 30 }, (_, i) => `${iso(i * 60)},${shown},50`)].join('\n'),
+  );
+  if (!record.ok) throw new Error(record.message);
+  expect(record.value.temperature[0]).toBeCloseTo(celsius, 1);
+  expect(record.value.notes.some((n) => /Fahrenheit/.test(n))).toBe(shown !== celsius);
+});
+
+test('readings that no room has are left out and counted; humidity is kept off nought and full', () => {
+  const lines = Array.from({ length: 100 }, (_, i) => `${iso(i * 30)},${i === 40 ? 85 : 20},${i < 2 ? 100 : 0.4}`);
+  const record = read(['time,temperature,humidity', ...lines].join('\n'));
+  if (!record.ok) throw new Error(record.message);
+  // Most lines have humidity as a share: 100 is then a slip, and so is 85 degrees.
+  expect(record.value.notes.join(' ')).toMatch(/3 readings lie outside/);
+  expect(Math.max(...record.value.temperature)).toBe(20);
+  const wet = read(['time,temperature,humidity', ...lines.map((_, i) => `${iso(i * 30)},20,100`)].join('\n'));
+  expect(wet.ok && wet.value.relativeHumidity.every((h) => h === 0.99)).toBe(true);
+});
+
+test('more than a hundred days: the last of them are kept, and that is said', () => {
+  const record = read(
+    ['time,t,rh', ...Array.from({ length: 130 }, (_, i) => `${iso(i * 1440)},${15 + i / 10},50`)].join('\n'),
+  );
+  if (!record.ok) throw new Error(record.message);
+  expect(record.value.temperature).toHaveLength(2400);
+  expect(record.value.from).toBe(begin / 1000 + 29 * 86400);
+  expect(record.value.temperature.at(-1)).toBeCloseTo(27.9, 1);
+  expect(record.value.notes.join(' ')).toMatch(/longer than 100 days/);
+});

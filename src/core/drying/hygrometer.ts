@@ -182,7 +182,7 @@ function evenOut(readings: Reading[], layout: Layout, notes: string[]): Result<R
     const m = quantile(t, 0.5),
       hm = quantile(h, 0.5);
     const percent = hm <= 1.2 ? hm * 100 : hm;
-    const celsius = m > 45 ? ((m - 32) * 5) / 9 : m;
+    const celsius = layout.fahrenheit || m > 45 ? ((m - 32) * 5) / 9 : m;
     return Math.abs(celsius - 20) / 15 + Math.abs(percent - 50) / 30 + (m > 45 && !layout.fahrenheit ? 0.4 : 0);
   };
   if (likely(b, a) + 0.25 < likely(a, b)) {

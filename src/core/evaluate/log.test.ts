@@ -30,6 +30,12 @@ test('a step is done when it was last said to be; taken back, it is not', () => 
     entry('d', 'void', '2026-12-02T22:00:00Z', {}, 'c'),
   ];
   const read = effectiveLog(log);
+  // What strikes an entry is not shown; what it struck is, as struck.
+  expect(read.map((e) => [e.id, e.struck])).toEqual([
+    ['a', false],
+    ['b', false],
+    ['c', true],
+  ]);
   expect(happenedOf(read)).toEqual([
     { step: 'bulk', from: seconds('2026-12-02T18:00:00Z'), until: seconds('2026-12-02T20:00:00Z') },
   ]);
