@@ -1,5 +1,31 @@
+import { layersOverClay, layersUnderClay } from '../clay';
 import type { Build } from '../document';
 import type { Piece } from '../piece';
+
+const byMaterial: readonly (readonly [ids: readonly string[], caution: string])[] = [
+  [
+    ['polystyrene-expanded', 'polystyrene-extruded', 'foam-sprayed', 'foam-camping', 'foam-upholstery'],
+    'Foam: cut it cold, keep heat and solvent away from it.',
+  ],
+  [
+    ['foam-sprayed'],
+    'Sprayed foam: gloves, eye protection and moving air until it has gone hard; not in a closed room, nor near a flame.',
+  ],
+  [
+    ['plaster-set', 'gauze-set', 'primer-plaster-glue', 'gauze', 'sealing-primer'],
+    'Plaster: a mask against the dust, and never a hand or limb in setting plaster.',
+  ],
+  [['cement'], 'Cement burns wet skin: gloves, eye protection, and a mask against the dust.'],
+  [
+    ['glassfibre-skin'],
+    'Glass fibre and resin: gloves and a respirator for the fumes; long sleeves and a respirator where it is cut or sanded.',
+  ],
+  [['hot-glue'], 'Hot-melt glue burns deep: keep cold water by it.'],
+  [
+    ['shellac', 'varnish', 'solvent-varnish'],
+    'Varnish and shellac: moving air, no flame; lay oily and spirit rags out flat to dry.',
+  ],
+];
 
 /** The usual cautions that stand beside the results, by what the piece is made of. Local rules come first. */
 export function cautionsFor(piece: Piece): string[] {
@@ -10,10 +36,15 @@ export function cautionsFor(piece: Piece): string[] {
   if (clay.setting === 'sets') out.push('Epoxy clay: gloves, moving air, and no bare skin until it is hard.');
   if (clay.setting === 'bakes') out.push('Oven work: moving air, and nothing hot in bare hands.');
   if (clay.setting === 'never') out.push('Warmed clay burns skin above 50 degrees: test it on the wrist.');
-  if (bulk.id.startsWith('polystyrene') || bulk.id.startsWith('foam'))
-    out.push('Foam: cut it cold, keep heat and solvent away from it.');
-  if (bulk.id.startsWith('plaster') || bulk.id.startsWith('gauze'))
-    out.push('Plaster: a mask against the dust, and never a hand or limb in setting plaster.');
+  const laid = new Set([
+    bulk.id,
+    ...(piece.face.solid ? [] : [piece.wrap.id]),
+    ...piece.regions.flatMap((r) => (layersUnderClay(build, r) ?? []).map((l) => l.id)),
+    ...piece.regions.flatMap((r) => layersOverClay(build, r).map((l) => l.id)),
+  ]);
+  for (const [ids, caution] of byMaterial) if (ids.some((id) => laid.has(id))) out.push(caution);
+  if (build.armature.school.kind === 'steel-mesh-foam')
+    out.push('Welded or brazed steel: a screen, covered skin, moving air, nothing near that burns; then let it cool.');
   if (armature.members.length > 0) out.push('Cut wire ends: eye protection, and turn the ends in.');
   if (build.brief.situation === 'worn')
     out.push('Worn or above people: a licensed engineer and the local rules decide; these figures are a sketch.');

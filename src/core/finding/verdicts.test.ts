@@ -1,22 +1,10 @@
+import { changed, judged } from '../../../tests/support/judged';
 import { lamplighter, otherDemoBuilds } from '../../server/demo-builds';
-import { applyEdit, type Build, type Change } from '../document';
-import { asBriefed, Evaluator } from '../evaluate';
 import type { PieceReport, Status } from '../piece';
 import type { Judging } from '.';
 import { rules } from './rules';
 
 /** Where each rule draws its lines: a judged piece whose one figure is set to either side of them. */
-const evaluator = new Evaluator();
-const judged = (build: Build): Judging => {
-  const answer = evaluator.judge(asBriefed(build), { ranges: false });
-  if (!answer.ok) throw new Error(answer.message);
-  return answer.value.judging;
-};
-const changed = (build: Build, ...changes: readonly Change[]): Build => {
-  const next = applyEdit(build, { label: 'test', changes });
-  if (!next.ok) throw new Error(`${next.path} ${next.message}`);
-  return next.value;
-};
 const lamp = lamplighter('2026-12-01', '2026-12-24');
 const demos = otherDemoBuilds('2026-12-01', '2027-03-01');
 const demo = (name: string) => demos.find((b) => b.name === name)!;
