@@ -63,3 +63,25 @@ describe('cuts laid into lengths', () => {
     expect(nest({ pieces: [], sold: 2 })).toMatchObject({ bars: [], bought: 0, waste: 0 });
   });
 });
+
+test('a class of five hundred: each way of filling a length is found once and cut as often as there is enough for it', () => {
+  const many = [0.6, 0.4, 0.35].flatMap((length) =>
+    Array.from({ length: 5000 }, () => ({ label: `${length}`, length })),
+  );
+  const { bars, bought, tooLong } = nest({ pieces: many, sold: 1.5 });
+  expect(tooLong).toEqual([]);
+  const counts = new Map<string, number>();
+  for (const b of bars) {
+    expect(b.pieces.reduce((s, p) => s + p.length + kerf, 0)).toBeLessThanOrEqual(1.5 + kerf + 1e-9);
+    for (const p of b.pieces) counts.set(p.label, (counts.get(p.label) ?? 0) + 1);
+  }
+  expect([...counts].sort()).toEqual([
+    ['0.35', 5000],
+    ['0.4', 5000],
+    ['0.6', 5000],
+  ]);
+  // Count a 600 as half a length, a 400 and a 350 as a quarter: no filling of 1.5 m counts for more than one, so that
+  // fewer than 2500 + 1250 + 1250 lengths cannot do.
+  expect(bars).toHaveLength(5000);
+  expect(bought).toBeCloseTo(7500, 6);
+});

@@ -61,67 +61,97 @@ const used = (pieces: readonly Piece[]) => pieces.reduce((s, p) => s + p.length 
 // The last cut needs no width of its own where it ends the bar.
 const leftIn = (length: number, pieces: readonly Piece[]) => Math.max(0, length + kerf - used(pieces));
 
+/** A length while it is being filled. */
+interface Filling {
+  readonly length: number;
+  readonly had: boolean;
+  readonly pieces: Piece[];
+}
+
+/** Each piece, the longest first, where it leaves the least; `taken` is what a bar's pieces and cuts take of it. */
 function firstFit(pieces: readonly Piece[], sold: number, had: readonly number[]): Bar[] {
-  const bars: { length: number; had: boolean; pieces: Piece[] }[] = [...had]
+  const bars: (Filling & { taken: number })[] = [...had]
     .sort((a, b) => a - b)
-    .map((length) => ({ length, had: true, pieces: [] }));
+    .map((length) => ({ length, had: true, pieces: [], taken: 0 }));
   for (const p of pieces) {
-    const room = (b: { length: number; pieces: Piece[] }) => used(b.pieces) + p.length <= b.length + 1e-9;
-    const bar = bars.filter(room).sort((a, b) => leftIn(a.length, a.pieces) - leftIn(b.length, b.pieces))[0];
-    if (bar) bar.pieces.push(p);
-    else bars.push({ length: sold, had: false, pieces: [p] });
+    let best: (typeof bars)[number] | undefined;
+    for (const b of bars)
+      if (b.taken + p.length <= b.length + 1e-9 && (!best || b.length - b.taken < best.length - best.taken)) best = b;
+    if (!best) {
+      best = { length: sold, had: false, pieces: [], taken: 0 };
+      bars.push(best);
+    }
+    best.pieces.push(p);
+    best.taken += p.length + kerf;
   }
   return finished(bars);
 }
 
-function fillEach(pieces: readonly Piece[], sold: number, had: readonly number[]): Bar[] {
-  let rest = [...pieces];
-  const bars: { length: number; had: boolean; pieces: Piece[] }[] = [];
-  const take = (length: number, isHad: boolean) => {
-    const chosen = fullest(rest, length);
-    bars.push({ length, had: isHad, pieces: chosen.map((i) => rest[i]!) });
-    const gone = new Set(chosen);
-    rest = rest.filter((_, i) => !gone.has(i));
-  };
-  for (const length of [...had].sort((a, b) => a - b)) take(length, true);
-  while (rest.length > 0 && rest[rest.length - 1]!.length <= sold) {
-    const before = rest.length;
-    take(sold, false);
-    if (rest.length === before) break;
-  }
-  return finished(bars.concat(rest.map((p) => ({ length: Math.max(sold, p.length), had: false, pieces: [p] }))));
+/** Pieces of one length, still to be cut. */
+interface Alike {
+  readonly length: number;
+  readonly pieces: Piece[];
 }
 
-function finished(bars: readonly { length: number; had: boolean; pieces: Piece[] }[]): Bar[] {
-  return bars.filter((b) => b.pieces.length > 0).map((b) => ({ ...b, left: leftIn(b.length, b.pieces) }));
+function fillEach(pieces: readonly Piece[], sold: number, had: readonly number[]): Bar[] {
+  let rest: Alike[] = [];
+  for (const p of pieces) {
+    const last = rest[rest.length - 1];
+    if (last && Math.abs(last.length - p.length) < 1e-9) last.pieces.push(p);
+    else rest.push({ length: p.length, pieces: [p] });
+  }
+  const bars: Filling[] = [];
+  /** What fills a length fullest fills it fullest again for as long as there is enough of everything in it. */
+  const take = (length: number, isHad: boolean, times: number): boolean => {
+    const counts = fullest(rest, length);
+    if (counts.every((n) => n === 0)) return false;
+    const again = rest.reduce(
+      (m, r, i) => (counts[i]! > 0 ? Math.min(m, Math.floor(r.pieces.length / counts[i]!)) : m),
+      times,
+    );
+    for (let k = 0; k < again; k++)
+      bars.push({ length, had: isHad, pieces: rest.flatMap((r, i) => r.pieces.splice(0, counts[i])) });
+    rest = rest.filter((r) => r.pieces.length > 0);
+    return true;
+  };
+  for (const length of [...had].sort((a, b) => a - b)) take(length, true, 1);
+  while (rest.length > 0 && take(sold, false, Infinity));
+  return finished([
+    ...bars,
+    ...rest.flatMap((r) => r.pieces.map((p) => ({ length: Math.max(sold, p.length), had: false, pieces: [p] }))),
+  ]);
+}
+
+function finished(bars: readonly Filling[]): Bar[] {
+  return bars
+    .filter((b) => b.pieces.length > 0)
+    .map(({ length, had, pieces }) => ({ length, had, pieces, left: leftIn(length, pieces) }));
 }
 
 const mostLooked = 20_000;
 
-/** Indices of the pieces that fill a length best, the longest that fits always among them. */
-function fullest(pieces: readonly Piece[], length: number): number[] {
-  const first = pieces.findIndex((p) => p.length <= length + 1e-9);
-  if (first < 0) return [];
-  let best: number[] = [first],
-    bestUsed = pieces[first]!.length,
+/** How many of each to cut so that a length is filled best, the longest that fits always among them. */
+function fullest(rest: readonly Alike[], length: number): number[] {
+  const best = rest.map(() => 0);
+  const first = rest.findIndex((r) => r.length <= length + 1e-9);
+  if (first < 0) return best;
+  const chosen = rest.map((_, i) => (i === first ? 1 : 0));
+  let bestUsed = -1,
     looked = 0;
-  const grow = (chosen: number[], sum: number, from: number) => {
+  const grow = (sum: number, from: number) => {
     looked += 1;
     if (sum > bestUsed + 1e-12) {
-      best = [...chosen];
+      chosen.forEach((n, i) => (best[i] = n));
       bestUsed = sum;
     }
-    if (looked > mostLooked || length - bestUsed < 1e-6) return;
-    for (let i = from; i < pieces.length; i++) {
-      const p = pieces[i]!;
-      if (sum + kerf + p.length > length + 1e-9) continue;
-      // Of pieces alike only the first is tried at each place.
-      if (i > from && Math.abs(p.length - pieces[i - 1]!.length) < 1e-9) continue;
-      chosen.push(i);
-      grow(chosen, sum + kerf + p.length, i + 1);
-      chosen.pop();
+    for (let i = from; i < rest.length && looked <= mostLooked && length - bestUsed >= 1e-6; i++) {
+      const r = rest[i]!;
+      if (chosen[i]! >= r.pieces.length || sum + kerf + r.length > length + 1e-9) continue;
+      chosen[i]! += 1;
+      grow(sum + kerf + r.length, i);
+      chosen[i]! -= 1;
     }
   };
-  grow([first], bestUsed, first + 1);
+  grow(rest[first]!.length, first);
   return best;
 }

@@ -1,4 +1,4 @@
-import { cureHours, planBatches, workingMinutes } from '.';
+import { cureHours, largestBatch, placingHours, planBatches, workingMinutes } from '.';
 
 test('working time halves for every ten degrees, and a large lump warms itself', () => {
   expect(workingMinutes(90, 21, 0.1)).toBe(90);
@@ -23,4 +23,27 @@ test.each([
   }
   const last = plan.batches[plan.batches.length - 1]!;
   expect(last).toBeLessThanOrEqual(plan.batches[0]! + 1e-9);
+});
+
+test('the largest batch is placed as it stops working: a small lump for its whole time, a large one for seven tenths', () => {
+  // 2 g a minute for 87 minutes is 174 g, a small lump; 3 g would be 261 g in that time, but only 180 g in a large
+  // lump's 60 minutes: the batch stops where lumps become large.
+  expect(largestBatch(90, 21, 0.002)).toBeCloseTo(0.174, 9);
+  expect(largestBatch(90, 21, 0.003)).toBeCloseTo(0.2, 9);
+  expect(largestBatch(90, 21, 0.025)).toBeCloseTo(0.025 * (63 - 3), 9);
+});
+
+test('3 kg at 21 degrees and 25 g a minute: two batches, two hours at it, hard a day later; at 31 half of that day', () => {
+  const plan = planBatches(3, 90, 24, 21, 0.025);
+  expect(plan.batches).toEqual([expect.closeTo(1.5, 9), expect.closeTo(1.5, 9)]);
+  expect([plan.workingMinutes, plan.usableMinutes, plan.cureHours].map((v) => Math.round(v * 1e6) / 1e6)).toEqual([
+    63, 60, 24,
+  ]);
+  expect(plan.placingMinutes).toBeCloseTo(120 + 2 * 3, 9);
+  expect(planBatches(3, 90, 24, 31, 0.025).cureHours).toBeCloseTo(12, 9);
+  expect(planBatches(0, 90, 24, 21, 0.025).batches).toHaveLength(1);
+});
+
+test('placing: blocked in at 25 g a minute, and three tenths of it again at 8', () => {
+  expect(placingHours(3)).toBeCloseTo((3 / 0.025 + 0.9 / 0.008) / 60, 9);
 });

@@ -4,7 +4,8 @@
  */
 const referenceTemperature = 21;
 const largeLump = 0.2;
-const mixingMinutes = 3;
+/** Minutes to knead the two parts of a batch into one. */
+export const mixingMinutes = 3;
 
 /** kg a minute; a maker's own rate replaces it when it is known. */
 export const placingRate = { blockingIn: 0.025, detail: 0.008 } as const;
@@ -28,6 +29,13 @@ export function cureHours(reference: number, celsius: number): number {
   return reference * warmth(celsius);
 }
 
+/** kg that can be placed while they work. A lump above 200 g works for less time: found from both sides of that step. */
+export function largestBatch(reference: number, celsius: number, rate: number): number {
+  const placed = (lump: number) => rate * (workingMinutes(reference, celsius, lump) - mixingMinutes);
+  const large = placed(largeLump * 1.01);
+  return large > largeLump ? large : Math.min(largeLump, placed(0));
+}
+
 export interface BatchPlan {
   /** kg each, the last one smaller. */
   readonly batches: readonly number[];
@@ -46,13 +54,8 @@ export function planBatches(
   celsius: number,
   rate: number,
 ): BatchPlan {
-  const whole = workingMinutes(reference, celsius, 0);
-  const small = whole - mixingMinutes;
-  const large = workingMinutes(reference, celsius, largeLump * 1.01) - mixingMinutes;
-  // A lump above 200 g works for less time, so the batch that fits is found from both sides of that step.
-  const size = rate * large > largeLump ? rate * large : Math.min(largeLump, rate * small);
-  const working = size > largeLump ? workingMinutes(reference, celsius, size) : whole;
-  const each = Math.max(size, 1e-6);
+  const each = Math.max(largestBatch(reference, celsius, rate), 1e-6);
+  const working = workingMinutes(reference, celsius, each);
   const count = Math.max(1, Math.ceil(mass / each - 1e-9));
   const batches = Array.from({ length: count }, (_, i) => (i < count - 1 ? each : mass - each * (count - 1)));
   return {

@@ -1,4 +1,4 @@
-import { workingMinutes } from './epoxy';
+import { largestBatch, mixingMinutes, workingMinutes } from './epoxy';
 
 /**
  * A sitting's batches, one after another: each mixed when the one before is placed, none larger than is placed while it
@@ -33,15 +33,13 @@ export interface SittingBatches {
   readonly left: number;
 }
 
-const mixing = 180,
-  largeLump = 0.2;
+const mixing = mixingMinutes * 60;
 /** Mixing less than this is not worth the gloves, kg. */
 const least = 0.02;
 
 export function batchSittings({ mass, reference, celsius, rate, from, until }: SittingInput): SittingBatches {
   const seconds = (lump: number) => workingMinutes(reference, celsius, lump) * 60;
-  const large = (seconds(largeLump * 1.01) - mixing) * (rate / 60);
-  const each = Math.max(least, large > largeLump ? large : Math.min(largeLump, (seconds(0) - mixing) * (rate / 60)));
+  const each = Math.max(least, largestBatch(reference, celsius, rate));
   const batches: TimedBatch[] = [];
   let left = mass,
     at = from;

@@ -198,7 +198,9 @@ function standingOut(report: PieceReport): Set<string> {
 }
 
 function choicesFor(piece: Piece, report: PieceReport, units: UnitSystem): StrengthChoice[] {
-  const wanting = report.members.filter((m) => m.utilisation >= soundBelow || m.sagShare >= sagWatched).map((m) => m.id);
+  const wanting = report.members
+    .filter((m) => m.utilisation >= soundBelow || m.sagShare >= sagWatched)
+    .map((m) => m.id);
   const bones = piece.armature.bones.filter((b) => wanting.includes(b.id));
   return [
     ...memberChoices(piece, bones, units),

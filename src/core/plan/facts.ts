@@ -1,13 +1,12 @@
 import { lyingWays } from '../document';
 import { coverKinds } from '../catalogue';
 import { layersOverClay, layersUnderClay } from '../clay';
-import { placingRate } from '../cure';
+import { mixingMinutes, placingRate } from '../cure';
 import { coatState, sectionsIn, type Piece, type PieceReport, type RegionReport } from '../piece';
 import { exactly, type Range } from '../quantity';
 import type { CoatFacts, JobFacts, RegionFacts } from './steps';
 
 /** What a job's steps are made from, read off a piece and its report. Ranges are there when the report has them. */
-const mixingSeconds = 180;
 const never = 400 * 86400;
 
 export function jobFacts(piece: Piece, report: PieceReport): JobFacts {
@@ -66,7 +65,7 @@ export function jobFacts(piece: Piece, report: PieceReport): JobFacts {
     working: report.cure ? report.cure.usableMinutes * 60 : null,
     cure: report.cure ? report.cure.cureHours * 3600 : null,
     batches: report.cure?.batches.length ?? 0,
-    mixing: mixingSeconds,
+    mixing: mixingMinutes * 60,
     bakes: report.heat.baking ? report.heat.baking.bakes.map((b) => b.minutes * 60) : [],
     warming: report.heat.warming ? report.heat.warming.time : null,
     workable: report.workableDays === null ? null : Math.min(never, report.workableDays * 86400),

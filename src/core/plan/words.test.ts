@@ -71,9 +71,7 @@ describe('the verdict', () => {
 
   test('how long the next step can wait; when it should have been begun', () => {
     expect(said({ due: endOf(15), beginBy: noon(4) }).reason).toMatch(/can wait until Fri 4 Dec, 12:00/);
-    expect(said({ due: endOf(6), beginBy: noon(1) - 2 * day }).reason).toMatch(
-      /had to be begun on Sun 29 Nov/,
-    );
+    expect(said({ due: endOf(6), beginBy: noon(1) - 2 * day }).reason).toMatch(/had to be begun on Sun 29 Nov/);
   });
 
   test('a step that breaks something is watched; a window that closes spoils the piece', () => {

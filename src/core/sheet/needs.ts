@@ -20,13 +20,7 @@ export function needsOf(evaluator: Evaluator, id: string, build: Build): Result<
     price: number | null = null,
   ): StockNeed => ({ item, name, unit, build: id, buildName: build.name, amount, price });
   return success([
-    need(
-      `clay/${build.brief.clay}`,
-      s.clay.name,
-      'kg',
-      s.clay.onPiece * (1 + build.materials.waste),
-      pack.mass > 0 ? pack.price / pack.mass : null,
-    ),
+    need(`clay/${build.brief.clay}`, s.clay.name, 'kg', s.clay.needed, pack.mass > 0 ? pack.price / pack.mass : null),
     ...s.stock.map((x) =>
       need(
         `stock/${x.key}`,

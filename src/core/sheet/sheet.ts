@@ -13,7 +13,7 @@ import {
 } from '../armature';
 import { soldLength, type Stock } from '../catalogue';
 import type { Build } from '../document';
-import type { ClayToBuy } from '../clay';
+import { clayToBuy, type ClayToBuy } from '../clay';
 import { sensible, success, type Result } from '../quantity';
 import { cautionsFor } from '../finding';
 import type { Evaluator, Question } from '../evaluate';
@@ -76,9 +76,9 @@ export function sheetOf(question: Question, evaluator: Evaluator, options: Sheet
   const bulkMass =
     report.value.ledger.items.filter((i) => i.kind === 'bulk').reduce((sum, i) => sum + i.wet, 0) * times;
   const { screws } = armature.base;
-  const one = report.value.clay;
-  const toBuy = one.toBuy * times;
-  const packs = Math.ceil(toBuy / one.packMass - 1e-9);
+  // What is on the shelf is there once, however many are made.
+  const { mixed } = made.value;
+  const needed = clayToBuy(build, mixed, (report.value.clay.onPiece / mixed.wetDensity) * times);
   return success({
     name: build.name,
     facts: `${sensible(build.form.start.size * 100)} % of life size, ${clay.name}`,
@@ -87,15 +87,7 @@ export function sheetOf(question: Question, evaluator: Evaluator, options: Sheet
     spares,
     cuts: report.value.cuts,
     stock: stockToBuy(build, report.value.cuts, times, stockOf),
-    clay: {
-      ...one,
-      name: clay.name,
-      onPiece: one.onPiece * times,
-      toBuy,
-      packs,
-      water: one.water * times,
-      cost: packs * build.materials.pack.price,
-    },
+    clay: { ...needed, name: clay.name },
     bulk: face.solid ? null : { name: bulk.name, mass: bulkMass, litres: (bulkMass / bulk.density) * 1000 },
     wrap:
       face.solid || wrap.id === 'none'
