@@ -13,6 +13,7 @@ export default defineConfig({
   use: {
     baseURL: `http://127.0.0.1:${port}`,
     viewport: { width: 1280, height: 800 },
+    contextOptions: { reducedMotion: 'reduce' },
     // The full drying starts by itself only where a test asks for it.
     storageState: {
       cookies: [],
@@ -24,6 +25,10 @@ export default defineConfig({
         '--no-sandbox',
         '--disable-quic',
         '--no-first-run',
+        // Page and picture are drawn in software here: of the two, only the picture has to go through the graphics path.
+        '--disable-gpu-rasterization',
+        '--disable-gpu-compositing',
+        '--webgl-antialiasing-mode=none',
         '--disable-background-networking',
         '--disable-component-update',
         '--disable-sync',

@@ -88,7 +88,7 @@ test('any pose, any mass, on six forms: a report of finite figures, or a failure
           expect(Number.isFinite(v)).toBe(true);
       },
     ),
-    { seed: 23, numRuns: 60 },
+    { seed: 23, numRuns: 36 },
   );
-  expect(solved).toBeGreaterThan(40);
+  expect(solved).toBeGreaterThan(24);
 });
