@@ -25,6 +25,10 @@ test('a member weighs its cut length, strands and all; a pipe its wall alone', (
 test('fittings weigh their number; on its own feet there is no board, and ballast comes with the board', () => {
   const flange = armature.hardware.find((h) => h.name === 'floor flange')!;
   expect(of(flange.id).wet).toBe(flange.count * flange.massEach);
+  // Two clamps of 22 g.
+  const clamps = armature.hardware.find((h) => h.name === 'hose clamps')!;
+  expect(clamps).toMatchObject({ count: 2, massEach: 0.022 });
+  expect(of(clamps.id).wet).toBeCloseTo(0.044, 12);
   const loaded = { ...armature, base: { ...armature.base, ballast: 3, ballastAt: [0.1, 0] as const } };
   expect(armatureItems(loaded, stockOf).find((i) => i.kind === 'ballast')).toMatchObject({ wet: 3, dry: 3 });
   const bare = { ...loaded, base: { ...loaded.base, standing: 'own' as const } };
