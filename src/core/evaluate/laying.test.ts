@@ -137,6 +137,53 @@ test('opened in halves, the core is out: it dries from inside too and is held no
   expect(split.summary.crack).toBeLessThan(report(bust).summary.crack);
 });
 
+test('closed again, the hollow hardly breathes: between a core that is in and halves that stay open', () => {
+  const halves = (until: number) =>
+    at(report(with_([{ path: ['stages', 'split'], value: { across: 'front-back', from: 24, until } }])), 'head')
+      .throughDry!;
+  const whole = at(report(bust), 'head').throughDry!;
+  const open = halves(2000),
+    soon = halves(25);
+  expect(open).toBeLessThan(0.6 * whole);
+  // A tenth of the air inside helps a little, and far less than all of it.
+  expect(soon).toBeLessThan(whole);
+  expect(soon).toBeGreaterThan(open + 0.6 * (whole - open));
+});
+
+test('on film a form open on one side slips: half of what its core would hold back; one that closes on itself does not', () => {
+  const cracks = (build: Build, film: boolean) =>
+    report(with_([{ path: ['stages', 'film'], value: film }], build)).regions.map((r) => r.crackParts.restrained);
+  const mask = otherDemoBuilds('2026-12-01', '2027-01-10').find((b) => b.form.start.kind === 'mask')!;
+  const plain = with_([{ path: ['stages', 'lift'], value: null }], mask);
+  const [held, slips] = [cracks(plain, false), cracks(plain, true)];
+  expect(Math.max(...held)).toBeGreaterThan(0.1);
+  // What lies over a member is held by that, film or not.
+  const shares = held.flatMap((v, i) => (v > 0 ? [slips[i]! / v] : []));
+  expect(Math.min(...shares)).toBeCloseTo(0.5, 2);
+  expect(Math.max(...shares)).toBeLessThanOrEqual(1);
+  expect(cracks(bust, true)).toEqual(cracks(bust, false));
+});
+
+test('what the scale should show is the piece without its board and ballast: wet as laid, dry at last', () => {
+  const heavy = with_([
+    { path: ['armature', 'school', 'parameters', 'ballast'], value: 5 },
+    { path: ['regions', 'everywhere', 'coats'], value: [0.008] },
+  ]);
+  const piece = evaluator.piece(asBriefed(heavy));
+  if (!piece.ok) throw new Error(piece.message);
+  const forecast = forecastOf(piece.value, new ResultCache())!;
+  const { items, clayWet, clayDry } = report(heavy).ledger;
+  const off = (kinds: readonly string[]) =>
+    items.filter((i) => kinds.includes(i.kind)).reduce((sum, i) => sum + i.dry, 0);
+  expect(off(['base', 'ballast'])).toBeGreaterThan(5.5);
+  expect(forecast.rest).toBeCloseTo(off(['member', 'hardware', 'bulk', 'wrap']), 3);
+  // Solids and water of the catalogue make its weight as laid to a third of a percent.
+  expect(forecast.mass({})(0) / (forecast.rest + clayWet)).toBeCloseTo(1, 2);
+  // Dry it keeps what the room’s air leaves in it.
+  expect(forecast.mass({})(90 * 86400) / (forecast.rest + clayDry)).toBeCloseTo(1, 1);
+  expect((forecast.mass({}, 1.1)(0) - forecast.mass({})(0)) / (0.1 * clayWet)).toBeCloseTo(1, 2);
+});
+
 test('layers under the clay by region: grip, pores and restraint are those of the region', () => {
   const b = with_([
     { path: ['regions', 'own', 'head'], value: { coats: [0.01], under: ['twine'] } },

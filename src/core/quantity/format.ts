@@ -1,8 +1,14 @@
+import { compared } from './range';
+
 export type UnitSystem = 'metric' | 'imperial';
 
-/** A number to about three significant figures, without trailing noise. */
-export function sensible(value: number, figures = 3): string {
-  if (!Number.isFinite(value)) return '–';
+/**
+ * A number to about three significant figures, without trailing noise. What lies on the edge between two figures but for
+ * its last bits is told as the same one on every machine.
+ */
+export function sensible(exact: number, figures = 3): string {
+  if (!Number.isFinite(exact)) return '–';
+  const value = compared(exact);
   if (value === 0) return '0';
   const decimals = Math.max(0, Math.min(6, figures - 1 - Math.floor(Math.log10(Math.abs(value)))));
   const text = value.toFixed(decimals);
@@ -12,7 +18,7 @@ export function sensible(value: number, figures = 3): string {
 /** Inches as a mixed fraction to the nearest `parts`-th: 1 3/16. */
 export function fractionOfInch(metres: number, parts = 16): string {
   const sign = metres < 0 ? '-' : '';
-  const total = Math.round((Math.abs(metres) / 0.0254) * parts);
+  const total = Math.round(compared((Math.abs(metres) / 0.0254) * parts));
   const whole = Math.floor(total / parts);
   let above = total % parts;
   let below = parts;
@@ -42,7 +48,7 @@ export function formatMass(kilograms: number, system: UnitSystem = 'metric'): st
     if (Math.abs(ounces) < 16) return `${sensible(ounces)} oz`;
     // A bench scale shows tenths of an ounce on small things, whole ounces on large ones.
     const parts = Math.abs(ounces) < 80 ? 10 : 1;
-    const tenths = Math.round(ounces * parts);
+    const tenths = Math.round(compared(ounces * parts));
     const pounds = Math.trunc(tenths / (16 * parts));
     const rest = Math.abs(tenths - pounds * 16 * parts) / parts;
     return rest === 0 ? `${pounds} lb` : `${pounds} lb ${rest} oz`;
@@ -55,7 +61,7 @@ export function formatMass(kilograms: number, system: UnitSystem = 'metric'): st
 export function formatExactMass(kilograms: number, system: UnitSystem = 'metric'): string {
   if (!Number.isFinite(kilograms)) return '–';
   if (system === 'imperial') {
-    const tenths = Math.round((kilograms / 0.028349523125) * 10);
+    const tenths = Math.round(compared((kilograms / 0.028349523125) * 10));
     const pounds = Math.trunc(tenths / 160);
     const rest = Math.abs(tenths - pounds * 160) / 10;
     return pounds === 0 ? `${rest} oz` : rest === 0 ? `${pounds} lb` : `${pounds} lb ${rest} oz`;

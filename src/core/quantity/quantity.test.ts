@@ -103,6 +103,17 @@ test('figures to a sensible length', () => {
   expect(nightsOf(86400 * 2.2)).toBe(3);
 });
 
+test('what lies on the edge between two figures is told alike whichever side its last bits fall', () => {
+  for (const edge of [7.75, 0.0775, 1.245, 2.5, 123.5])
+    for (const figures of [2, 3])
+      expect(sensible(edge * (1 - 1e-13), figures)).toBe(sensible(edge * (1 + 1e-13), figures));
+  const [below, above] = [0.00775 * (1 - 1e-13), 0.00775 * (1 + 1e-13)];
+  expect(formatLength(below)).toBe(formatLength(above));
+  const half = (0.0254 * 1.5) / 16;
+  expect(fractionOfInch(half * (1 - 1e-13))).toBe(fractionOfInch(half * (1 + 1e-13)));
+  expect([sensible(7.7499), sensible(7.7501, 2)]).toEqual(['7.75', '7.8']);
+});
+
 test('what is written can be read back', () => {
   fc.assert(
     fc.property(
