@@ -259,3 +259,16 @@ describe('lifting and moving', () => {
   test('a ramp pushes back with its slope', () =>
     expect(rampPush(100, 10)).toBeCloseTo(981 * (Math.sin(Math.PI / 18) + 0.03 * Math.cos(Math.PI / 18)), 6));
 });
+
+test('worn: what fails never lies below what is watched, and hands lift at the middle of the piece', () => {
+  const on = (watchFrom: number | null, failsFrom: number | null) =>
+    wearOn({ kind: 'worn', where: 'head', hours: 3, watchFrom, failsFrom, straps: [] }, 1, [0, 0, 0.1], [0, 0, 0]);
+  expect(on(null, null)).toMatchObject({ watchFrom: 1, failsFrom: 1.5 });
+  expect(on(2, null)).toMatchObject({ watchFrom: 2, failsFrom: 2 });
+  expect(on(2, 1.2)).toMatchObject({ watchFrom: 2, failsFrom: 2 });
+  // Hands at 0.3 m on what is 0.6 m high: 1 - 0.003 x 45; the middle of a tall piece is out of reach at 1.2 m.
+  const limit = (height: number) => liftOf({ mass: 1, width: 0.3, depth: 0.3, height }).limit;
+  const hold = 0.2 + 0.15;
+  expect(limit(0.6)).toBeCloseTo(recommendedWeight({ hold, from: 0.3, rise: 0.75 }), 9);
+  expect(limit(3)).toBeCloseTo(recommendedWeight({ hold, from: 1.2, rise: 0.75 }), 9);
+});

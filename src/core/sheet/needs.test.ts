@@ -101,3 +101,14 @@ test('on its own feet it takes no screws and no pilots', () => {
   expect(feet.hardware.map((h) => h.name)).not.toContain('wood screws');
   expect(feet.holes.filter((h) => h.what.startsWith('pilots'))).toEqual([]);
 });
+
+test('tape by its width, laid with a lap of 15 %: metres for the face it covers', () => {
+  const report = evaluator.evaluate(asBriefed(lamp));
+  if (!report.ok) throw new Error(report.message);
+  const wrapped = (wrap: string) =>
+    sheet(changed(lamp, { path: ['armature', 'school', 'parameters', 'wrap'], value: wrap })).wrap!.length;
+  const { area } = report.value.size;
+  expect(wrapped('tape')).toBeCloseTo((area * 1.15) / 0.038, 6);
+  expect(wrapped('cloth')).toBeCloseTo((area * 1.15) / 0.05, 6);
+  expect(wrapped('twine')).toBeGreaterThan(6 * wrapped('tape'));
+});
