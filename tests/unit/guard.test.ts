@@ -14,6 +14,8 @@ describe('who may write', () => {
     [{ origin: 'http://127.0.0.1:9999' }, false],
     [{ origin: 'https://elsewhere.example' }, false],
     [{ origin: 'null' }, false],
+    [{ origin: 'no address at all' }, false],
+    [{ origin: '' }, false],
     [{ host: 'rebound.example:3210' }, false],
     [{ 'sec-fetch-site': 'cross-site' }, false],
     [{ 'sec-fetch-site': 'same-origin' }, true],

@@ -40,7 +40,7 @@ export function guardWrite(request: Request): NextResponse | null {
   const site = request.headers.get('sec-fetch-site');
   const foreign =
     !ownHost(host) ||
-    (origin !== null && new URL(origin === 'null' ? 'http://null' : origin).host !== host) ||
+    (origin !== null && (!URL.canParse(origin) || new URL(origin).host !== host)) ||
     (site !== null && site !== 'same-origin' && site !== 'none');
   return foreign
     ? refuse({ ok: false, code: 'forbidden', path: 'the request', message: 'this came from another site' })
