@@ -269,7 +269,7 @@ describe('cautions stand beside results', () => {
   test.each([
     ['paper-clay', /respirator/],
     ['epoxy-clay', /gloves/],
-    ['oil-soft', /50 degrees/],
+    ['oil-soft', /50 °C/],
     ['oven-polymer', /bare hands/],
   ])('%s', (clay, words) => expect(cautions([{ path: ['brief', 'clay'], value: clay }])).toMatch(words));
   test('foam, plaster, and pieces that are worn', () => {

@@ -1,4 +1,4 @@
-import { sensible } from '../quantity';
+import { formatForce, formatLength, sensible, type UnitSystem } from '../quantity';
 import { statusOf, type Piece } from '../piece';
 import { parameter } from './edits';
 import { finding, type Proposal, type Rule } from './finding';
@@ -6,7 +6,7 @@ import { finding, type Proposal, type Rule } from './finding';
 /** What it is screwed to holds: the flange's screws in the board, and the board under the flange. */
 export const base: Rule = {
   id: 'base',
-  judge: ({ piece, report }) => {
+  judge: ({ piece, report, units }) => {
     const { base: check } = report;
     const u = Math.max(check.screwUtilisation, check.boardUtilisation);
     const screws = check.screwUtilisation >= check.boardUtilisation;
@@ -29,7 +29,7 @@ export const base: Rule = {
         own
           ? 'Without a board only its own footprint keeps it from tipping.'
           : screws
-            ? `The hardest-pulled screw takes ${sensible(check.screwPull, 2)} N; a fifth of what this board would hold it with is ${sensible(check.screwAllowed, 2)} N.`
+            ? `The hardest-pulled screw takes ${formatForce(check.screwPull, units)}; a fifth of what this board would hold it with is ${formatForce(check.screwAllowed, units)}.`
             : `A strip of board round the flange bends with ${sensible(u, 2)} of what it may.`,
         {
           measured: u,
@@ -41,10 +41,10 @@ export const base: Rule = {
       ),
     ];
   },
-  propose: ({ piece }) => firmerBase(piece),
+  propose: ({ piece, units }) => firmerBase(piece, units),
 };
 
-function firmerBase(piece: Piece): Proposal[] {
+function firmerBase(piece: Piece, units: UnitSystem): Proposal[] {
   const { base: board } = piece.armature;
   const next = piece
     .stockOf(board.stock)
@@ -62,7 +62,7 @@ function firmerBase(piece: Piece): Proposal[] {
   out.push({
     id: 'larger-screws',
     edit: parameter('Screws one size up', { screwDiameter: Math.min(0.012, board.screws.diameter + 0.001) }),
-    note: `${sensible((board.screws.diameter + 0.001) * 1000)} mm`,
+    note: formatLength(board.screws.diameter + 0.001, units),
   });
   return out;
 }

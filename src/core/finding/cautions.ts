@@ -35,7 +35,7 @@ export function cautionsFor(piece: Piece): string[] {
     out.push('Sanding dried clay: respirator, wet sanding where it stands it, and no sweeping dry.');
   if (clay.setting === 'sets') out.push('Epoxy clay: gloves, moving air, and no bare skin until it is hard.');
   if (clay.setting === 'bakes') out.push('Oven work: moving air, and nothing hot in bare hands.');
-  if (clay.setting === 'never') out.push('Warmed clay burns skin above 50 degrees: test it on the wrist.');
+  if (clay.setting === 'never') out.push('Warmed clay burns skin above 50 °C, 122 °F: test it on the wrist.');
   const laid = new Set([
     bulk.id,
     ...(piece.face.solid ? [] : [piece.wrap.id]),
@@ -53,8 +53,8 @@ export function cautionsFor(piece: Piece): string[] {
 
 /** Lifting is judged on its own when it is heavy. */
 export function liftingCaution(kilograms: number): string | null {
-  if (kilograms > 23) return 'Over 23 kg: two people or a hoist, a clear path, and someone at the door.';
-  if (kilograms > 12) return 'Over 12 kg: lift it close to the body, or ask for a second pair of hands.';
+  if (kilograms > 23) return 'Over 23 kg, 51 lb: two people or a hoist, a clear path, and someone at the door.';
+  if (kilograms > 12) return 'Over 12 kg, 26 lb: lift it close to the body, or ask for a second pair of hands.';
   return null;
 }
 

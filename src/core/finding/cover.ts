@@ -42,7 +42,7 @@ export const cover: Rule = {
         c.least < 0
           ? `The ${names} ${many ? 'stand' : 'stands'} out of the ${place} by ${formatLength(-c.least, units)}.`
           : `The ${names} ${many ? 'have' : 'has'} only ${formatLength(c.least, units)} over ${many ? 'them' : 'it'} in the ${place}.`,
-        `It should have ${formatLength(c.wanted, units)}: twice its wire (a pipe counts as 8 mm), half the clay and 6 mm at least. ${formatLength(Math.max(c.short, 0.004), units)} of it has less.${splits}`,
+        `It should have ${formatLength(c.wanted, units)}: twice its wire (a pipe counts as ${formatLength(0.008, units)}), half the clay and ${formatLength(0.006, units)} at least. ${formatLength(Math.max(c.short, 0.004), units)} of it has less.${splits}`,
         {
           measured: c.least,
           limit: c.wanted,
@@ -88,7 +88,7 @@ function nothingThin(report: PieceReport, units: UnitSystem) {
     Number.isFinite(nearest)
       ? `No member lies nearer the face than ${formatLength(nearest, units)}.`
       : 'No member lies within the form.',
-    'There should be twice the wire, half the clay and 6 mm at least between a member and the face.',
+    `There should be twice the wire, half the clay and ${formatLength(0.006, units)} at least between a member and the face.`,
     { measured: 0, limit: 1, unit: 'count' },
   );
 }

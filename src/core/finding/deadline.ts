@@ -48,5 +48,5 @@ export const deadline: Rule = {
       ),
     ];
   },
-  propose: ({ piece }) => quicker(piece),
+  propose: ({ piece, units }) => quicker(piece, units),
 };

@@ -26,7 +26,7 @@ export const door: Rule = {
         first
           ? `${itOrPart(first.name)} does not go through the door.`
           : `${carried.length > 1 ? 'Every part' : 'It'} goes through the door.`,
-        `${shown.name === 'whole piece' ? 'It' : `"${shown.name}"`} is ${size(shown)}${shown.name === 'whole piece' && carried.length === 1 ? ', on its board where it stands on one' : ''}; the door is ${formatLength(doorWidth, units)} by ${formatLength(doorHeight, units)}, and 30 mm is kept free.`,
+        `${shown.name === 'whole piece' ? 'It' : `"${shown.name}"`} is ${size(shown)}${shown.name === 'whole piece' && carried.length === 1 ? ', on its board where it stands on one' : ''}; the door is ${formatLength(doorWidth, units)} by ${formatLength(doorHeight, units)}, and ${formatLength(0.03, units)} is kept free.`,
         { measured: stuck.length, limit: 0, unit: 'count' },
       ),
     ];

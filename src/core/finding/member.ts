@@ -1,6 +1,6 @@
 import type { Bone } from '../armature';
 import type { BuildEdit, Change } from '../document';
-import { compared, formatLength, formatMass, sensible, type UnitSystem } from '../quantity';
+import { compared, formatLength, formatMass, formatMoment, sensible, type UnitSystem } from '../quantity';
 import { statusOf, type MemberReport, type Piece } from '../piece';
 import { parameter, thinnerEverywhere } from './edits';
 import { finding, type Part, type Proposal, type Rule } from './finding';
@@ -95,7 +95,7 @@ function reasonOf(m: MemberReport, units: UnitSystem): string {
     m.buckling >= m.utilisation && m.buckling > 0.3
       ? ' It is slender: it would bow out sideways under the weight.'
       : '';
-  return `Worst ${lifeStagePhrase(m.stage)}: it bends with ${sensible(m.demand, 2)} Nm, ${formatMass(m.carries, units)} of it right on this bone; it resists with ${sensible(m.capacity, 2)} Nm (${main || 'nothing'}).${sag}${set}${bows}`;
+  return `Worst ${lifeStagePhrase(m.stage)}: it bends with ${formatMoment(m.demand, units)}, ${formatMass(m.carries, units)} of it right on this bone; it resists with ${formatMoment(m.capacity, units)} (${main || 'nothing'}).${sag}${set}${bows}`;
 }
 
 /** Ways to make bones stronger, all of them at once. */

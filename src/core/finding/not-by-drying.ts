@@ -1,10 +1,11 @@
-import { sensible } from '../quantity';
+import { bakingTemperature } from '../heat';
+import { formatTemperature, sensible } from '../quantity';
 import { finding, type Rule } from './finding';
 
 /** Clay that hardens otherwise than by drying, or is not to harden: what that means. */
 export const notByDrying: Rule = {
   id: 'not-by-drying',
-  judge: ({ piece, report }) => {
+  judge: ({ piece, report, units }) => {
     const said = (id: string, sentence: string, reason: string) => [
       finding('drying', id, 'sound', 'whole piece', sentence, reason, { measured: 0, limit: 1, unit: 'ratio' }),
     ];
@@ -35,7 +36,7 @@ export const notByDrying: Rule = {
         return said(
           'never-dries',
           'It hardens in the oven, not in the air.',
-          'Everything inside must stand 135 degrees.',
+          `Everything inside must stand ${formatTemperature(bakingTemperature, units)}.`,
         );
       case 'never':
         return said(

@@ -1,4 +1,4 @@
-import { formatDate, formatLength, formatTemperature, sensible } from '../quantity';
+import { formatDate, formatLength, formatTemperature, sensible, type UnitSystem } from '../quantity';
 import type { Piece } from '../piece';
 import { otherClays, parameter, thinnerEverywhere } from './edits';
 import { finding, type Proposal, type Rule } from './finding';
@@ -48,11 +48,11 @@ export const throughDry: Rule = {
       ),
     ];
   },
-  propose: ({ piece }) => quicker(piece),
+  propose: ({ piece, units }) => quicker(piece, units),
 };
 
 /** Ways to be dry sooner. */
-export function quicker(piece: Piece): Proposal[] {
+export function quicker(piece: Piece, units: UnitSystem): Proposal[] {
   const { room } = piece.build;
   const out: Proposal[] = [];
   if (room.airSpeed < 1)
@@ -65,7 +65,7 @@ export function quicker(piece: Piece): Proposal[] {
     out.push({
       id: 'warmer',
       edit: {
-        label: 'Dry it somewhere 5 degrees warmer',
+        label: `Dry it somewhere ${units === 'imperial' ? '9 °F' : '5 °C'} warmer`,
         changes: [{ path: ['room', 'temperature'], value: room.temperature + 5 }],
       },
       note: 'at the same humidity',

@@ -1,5 +1,5 @@
 import { counterweightAt, groundUnder } from '../load';
-import { formatLength, formatMass, sensible, type UnitSystem, type Vec3 } from '../quantity';
+import { formatForce, formatLength, formatMass, sensible, type UnitSystem, type Vec3 } from '../quantity';
 import type { Piece, PieceReport, Status } from '../piece';
 import { parameter } from './edits';
 import { finding, type Proposal, type Rule } from './finding';
@@ -22,7 +22,7 @@ export const tip: Rule = {
         stance.tipAngle < 0
           ? `It falls to the ${stance.towards} by itself.`
           : `It tips to the ${stance.towards} when leaned ${sensible(stance.tipAngle, 2)}°${status === 'sound' ? ', well clear of a knock' : `; you asked for ${sensible(target)}°`}.`,
-        `The centre of gravity is ${formatLength(stance.centre[2] - groundUnder(base), units)} above the table and ${formatLength(stance.edgeDistance, units)} inside the ${stance.towards} edge of ${base.standing === 'own' ? 'what it stands on' : 'the base'}; a level push of ${sensible(stance.push, 2)} N at the crown takes it over.`,
+        `The centre of gravity is ${formatLength(stance.centre[2] - groundUnder(base), units)} above the table and ${formatLength(stance.edgeDistance, units)} inside the ${stance.towards} edge of ${base.standing === 'own' ? 'what it stands on' : 'the base'}; a level push of ${formatForce(stance.push, units)} at the crown takes it over.`,
         {
           measured: stance.tipAngle,
           limit: target,

@@ -1,4 +1,4 @@
-import { formatLength, sensible } from '../quantity';
+import { formatLength, formatVolume, sensible } from '../quantity';
 import { statusOf } from '../piece';
 import { finding, type Rule } from './finding';
 
@@ -14,7 +14,7 @@ export const volumeError: Rule = {
         'volume-error',
         statusOf(share, 0.01, 0.05),
         'whole form',
-        `It stands ${formatLength(size.height, units)} high and encloses ${sensible(size.volume * 1000)} l.`,
+        `It stands ${formatLength(size.height, units)} high and encloses ${formatVolume(size.volume, units)}.`,
         `Measured on cells of ${formatLength(size.step, units)}; the volume is good to ${sensible(share * 100, 2)} %.`,
         { measured: share, limit: 0.05, unit: 'share' },
       ),

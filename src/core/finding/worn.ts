@@ -1,4 +1,4 @@
-import { formatMass, sensible } from '../quantity';
+import { formatMass, formatMoment, sensible, type UnitSystem } from '../quantity';
 import { finding, type Rule } from './finding';
 
 /** Worn, it is light enough for as long as it is worn. */
@@ -19,7 +19,7 @@ export const worn: Rule = {
           : status === 'watch'
             ? `${formatMass(mount.mass, units)} is felt after a while: rest in the ${sensible(mount.hours, 2)} h.`
             : `${formatMass(mount.mass, units)} is too much to wear for long.`,
-        `For long wear there it is watched from ${formatMass(mount.watchFrom, units)} and stops at ${formatMass(mount.failsFrom, units)}. ${leverWords(mount.leverage, mount.towards)}`,
+        `For long wear there it is watched from ${formatMass(mount.watchFrom, units)} and stops at ${formatMass(mount.failsFrom, units)}. ${leverWords(mount.leverage, mount.towards, units)}`,
         { measured: mount.mass, limit: mount.failsFrom, unit: 'kg', cause: 'its weight on the body' },
       ),
     ];
@@ -27,8 +27,8 @@ export const worn: Rule = {
 };
 
 /** A twentieth of a newton metre is less than a hand's own weight does. */
-export function leverWords(leverage: number, towards: string): string {
+export function leverWords(leverage: number, towards: string, units: UnitSystem): string {
   return leverage < 0.05
     ? 'Its weight lies over the middle of what it sits on.'
-    : `Its centre of gravity pulls to the ${towards} with ${sensible(leverage, 2)} Nm.`;
+    : `Its centre of gravity pulls to the ${towards} with ${formatMoment(leverage, units)}.`;
 }

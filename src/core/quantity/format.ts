@@ -82,6 +82,11 @@ export function formatForce(newtons: number, system: UnitSystem = 'metric'): str
   return system === 'imperial' ? `${sensible(newtons / 4.4482216)} lbf` : `${sensible(newtons)} N`;
 }
 
+/** What bends or turns: newton metres, or pounds at a foot. */
+export function formatMoment(newtonMetres: number, system: UnitSystem = 'metric'): string {
+  return system === 'imperial' ? `${sensible(newtonMetres / 1.3558179, 2)} lbf ft` : `${sensible(newtonMetres, 2)} Nm`;
+}
+
 /** Hours under two days, nights above. */
 export function formatDuration(seconds: number): string {
   if (!Number.isFinite(seconds)) return '–';

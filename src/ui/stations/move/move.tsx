@@ -140,7 +140,7 @@ function Worn({ mount }: { mount: Extract<Mount, { kind: 'worn' }> }) {
       <Button size="sm" variant="quiet" onClick={add} disabled={mount.straps.length >= 12}>
         Add a strap or stitch point
       </Button>
-      {worn && <p className="mt-2">{leverWords(worn.leverage, worn.towards)}</p>}
+      {worn && <p className="mt-2">{leverWords(worn.leverage, worn.towards, units)}</p>}
     </>
   );
 }
