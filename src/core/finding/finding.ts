@@ -5,7 +5,8 @@ import type { Range, UnitSystem } from '../quantity';
 import type { Dates } from './dates';
 
 /** A judgement with its figure, limit, reason and remedies; and what a rule that makes such judgements is. */
-export type StationId = 'brief' | 'form' | 'armature' | 'load' | 'clay' | 'drying' | 'plan' | 'move' | 'log';
+/** The station that shows it: one of those in `ui/stations/stations.ts`. */
+export type StationId = string;
 
 export type FigureUnit = 'ratio' | 'kg' | 'degrees' | 'days' | 'metres' | 'share' | 'count';
 
