@@ -6,8 +6,8 @@ const listed = [
   ...readFileSync('src/ui/stations/stations.ts', 'utf8').matchAll(/\{ id: '([a-z]+)', name: '([^']+)', key: '(.)'/g),
 ].map(([, id, name, key]) => ({ id: id!, name: name!, key: key! }));
 const shownAt = (text: string) =>
-  [...text.matchAll(/finding\(\s*(?:[^'()]*\? )?'([a-z]+)'(?: : '([a-z]+)')?,\s*['`o]/g)].flatMap(
-    ([, a, b]) => (b ? [a!, b] : [a!]),
+  [...text.matchAll(/finding\(\s*(?:[^'()]*\? )?'([a-z]+)'(?: : '([a-z]+)')?,\s*['`o]/g)].flatMap(([, a, b]) =>
+    b ? [a!, b] : [a!],
   );
 
 test('nine stations, each with a name and a key of its own, in the order of the work', () => {
