@@ -80,10 +80,14 @@ describe.each(startForms.map((s) => [s.kind]))('%s', (kind) => {
     for (const [key, m] of Object.entries(form?.measures ?? {})) {
       const ends =
         m.kind === 'choice' ? m.options.map((o) => o.id) : m.kind === 'yes-no' ? [true, false] : [m.low, m.high];
+      // Each makes a form and an armature; the last of them is worked out whole.
       for (const end of ends) {
-        const { report } = measured(kind, { [key]: end }, 0.5);
-        expect([key, end, Number.isFinite(report.summary.wet) && report.size.volume > 0]).toEqual([key, end, true]);
+        const build = { ...full.build.form.start, size: 0.5, measures: { [key]: end } };
+        const piece = evaluator.piece(asBriefed({ ...full.build, form: { ...full.build.form, start: build } }));
+        expect([key, end, piece.ok && piece.value.volumes.outerVolume > 0]).toEqual([key, end, true]);
       }
+      const { report } = measured(kind, { [key]: ends[ends.length - 1]! }, 0.5);
+      expect([key, Number.isFinite(report.summary.wet) && report.size.volume > 0]).toEqual([key, true]);
     }
   });
 });
