@@ -85,7 +85,7 @@ async function insert(build: Build, label: string, versionOf: string | null = nu
     label,
     now: now(),
   });
-  void reckon(nowSeconds());
+  void reckon(nowSeconds(), id);
   return id;
 }
 
@@ -166,7 +166,7 @@ export async function saveBuild(id: string, request: SaveRequest): Promise<Resul
     history,
   });
   if (revision !== undefined) {
-    void reckon(nowSeconds());
+    void reckon(nowSeconds(), id);
     if (revision % 20 === 0) await db.dropRevisions(store, revisionsToDrop(await db.listRevisions(store, id), at));
     return success({ saved: true, revision });
   }

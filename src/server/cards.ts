@@ -54,6 +54,8 @@ export async function cards(now: number): Promise<CardOf[]> {
 interface Holder {
   turn: Promise<void>;
   again: boolean;
+  /** What the turn that is waiting is for: all that is old, or the builds that were saved. */
+  wanted: Set<string> | 'all';
   /** Ends the turn that is going on after the card it is at. */
   stopped: boolean;
   thread: Worker | null;
@@ -63,34 +65,57 @@ interface Holder {
 const holder = globalThis as unknown as { sostegnoCards?: Holder };
 function state(): Holder {
   if (!holder.sostegnoCards) {
-    holder.sostegnoCards = { turn: Promise.resolve(), again: false, stopped: false, thread: null, waiting: null };
+    holder.sostegnoCards = {
+      turn: Promise.resolve(),
+      again: false,
+      wanted: new Set(),
+      stopped: false,
+      thread: null,
+      waiting: null,
+    };
     beforeClosing(stopCards);
   }
   return holder.sostegnoCards;
 }
 
-/** Works out whatever is old; one turn at a time, and a turn that is waiting stands for all that come before it begins. */
-export function reckon(now: number): Promise<void> {
+/**
+ * Works out the card of a build that was saved; without one, whatever is old. A save makes every card old: the others are
+ * worked out when the shelf is next asked for. One turn at a time, and a turn that is waiting stands for all that come
+ * before it begins.
+ */
+export function reckon(now: number, saved?: string): Promise<void> {
   const s = state();
+  want(s, saved === undefined ? 'all' : [saved]);
   if (!s.again) {
     s.again = true;
     s.turn = s.turn.then(async () => {
       s.again = false;
-      await turnOf(now).catch((error: Error) => process.stderr.write(`cards: ${error.message}\n`));
+      const { wanted } = s;
+      s.wanted = new Set();
+      await turnOf(now, wanted).catch((error: Error) => process.stderr.write(`cards: ${error.message}\n`));
     });
   }
   return s.turn;
 }
 
-async function turnOf(now: number): Promise<void> {
+function want(s: Holder, more: 'all' | Iterable<string>): void {
+  s.wanted = more === 'all' || s.wanted === 'all' ? 'all' : new Set([...s.wanted, ...more]);
+}
+
+async function turnOf(now: number, wanted: Holder['wanted']): Promise<void> {
   if (state().stopped) return;
   const store = await database();
   const of = await stamp(now);
   // What was saved last is what is looked at first; and what is saved meanwhile begins a new turn.
   const rows = [...(await db.listCards(store))].sort((a, b) => (a.updatedAt < b.updatedAt ? 1 : -1));
   for (const row of rows) {
-    if (state().stopped || state().again) return;
-    if (row.cardOf === of(row)) continue;
+    if (state().stopped) return;
+    if (state().again) {
+      // What this turn has not come to is left to the next.
+      want(state(), wanted);
+      return;
+    }
+    if ((wanted !== 'all' && !wanted.has(row.id)) || row.cardOf === of(row)) continue;
     const found = await db.findBuild(store, row.id);
     if (!found) continue;
     const request: CardRequest = {

@@ -32,7 +32,7 @@ export async function keepDrying(
     { buildId, key, revision, bytes: Buffer.from(bytes), findings: checked.value, now: new Date().toISOString() },
     keptEach,
   );
-  void reckon(Date.now() / 1000);
+  void reckon(Date.now() / 1000, buildId);
   return success({ kept: true });
 }
 

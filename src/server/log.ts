@@ -28,7 +28,7 @@ export async function addToLog(buildId: string, input: unknown): Promise<Result<
     { ...kept, data: JSON.stringify(kept.data), ownTime: kept.ownTime ? 1 : 0 },
     new Date().toISOString(),
   );
-  void reckon(Date.now() / 1000);
+  void reckon(Date.now() / 1000, buildId);
   return success(kept);
 }
 

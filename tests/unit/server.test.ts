@@ -71,6 +71,23 @@ describe('builds', () => {
     expect(item?.card.silhouette.length).toBeGreaterThan(20);
   });
 
+  test('a save works out its own card; the others wait until the shelf is asked for', async () => {
+    // A piece on the go takes hands from the others.
+    const small = newBust('A', '2026-12-01', 0.3);
+    const going = { ...small, plan: { ...small.plan, active: true } };
+    const { id: a } = await addBuild(going, 'test');
+    const { id: b } = await addBuild(newBust('B', '2026-12-01', 0.3), 'test');
+    await reckon(Date.now() / 1000);
+    const fresh = async () => Object.fromEntries((await shelf()).map((p) => [p.name, p.fresh]));
+    expect(await fresh()).toEqual({ A: true, B: true });
+    expect((await save(a, 1, warmer(going, 25))).ok).toBe(true);
+    await reckon(Date.now() / 1000, a);
+    // Asked for, the shelf shows what is old as old, and has it worked out.
+    expect(await fresh()).toEqual({ A: true, B: false });
+    await reckon(Date.now() / 1000, b);
+    expect(await fresh()).toEqual({ A: true, B: true });
+  });
+
   test('a stale save is refused and kept beside, under a name of its own', async () => {
     const { id } = await addBuild(newBust('Two tabs', '2026-12-01'), 'test');
     const first = await openBuild(id);
