@@ -1,4 +1,5 @@
 import { jobFacts, regionFacts } from '../../../tests/support/job-facts';
+import { planTask } from '../../../tests/support/plan-task';
 import { planPartSchema } from '../document';
 import type { Range } from '../quantity';
 import {
@@ -348,19 +349,8 @@ describe('a plan', () => {
   });
 
   test('the tail of a task is the longest way from it to the end', () => {
-    const t = (id: string, work: number, after: readonly [string, number][]): PlanTask => ({
-      id,
-      build: 'b',
-      work,
-      whole: false,
-      crews: [['ada']],
-      tools: [],
-      wets: [],
-      holds: null,
-      notBefore: 0,
-      fixed: null,
-      after: after.map(([task, least]) => ({ task, least, most: null, why: '' })),
-    });
+    const t = (id: string, work: number, after: readonly [string, number][]) =>
+      planTask(id, after, { work: work * hour });
     const tails = tailsOf([
       t('a', 1, []),
       t('b', 2, [['a', 10]]),
@@ -370,7 +360,7 @@ describe('a plan', () => {
         ['c', 0],
       ]),
     ]);
-    expect([tails.get('a'), tails.get('b'), tails.get('c'), tails.get('d')]).toEqual([14, 3, 6, 1]);
+    expect(['a', 'b', 'c', 'd'].map((id) => tails.get(id)! / hour)).toEqual([14, 3, 6, 1]);
   });
 
   test('the bench card has the day’s steps, the first one big', () => {

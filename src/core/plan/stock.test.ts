@@ -1,25 +1,6 @@
 import { effectiveLog, type LogEntry } from '../log';
-import { costOfBuild, onShelf, stockLines, usedByLog, type StockMove, type StockNeed } from '.';
-
-const move = (kind: StockMove['kind'], amount: number, at: string, more: Partial<StockMove> = {}): StockMove => ({
-  item: 'clay/paper-clay',
-  kind,
-  amount,
-  price: null,
-  build: null,
-  at: `2026-12-${at}T10:00:00.000Z`,
-  ...more,
-});
-const need = (build: string, amount: number, more: Partial<StockNeed> = {}): StockNeed => ({
-  item: 'clay/paper-clay',
-  name: 'paper clay',
-  unit: 'kg',
-  build,
-  buildName: build,
-  amount,
-  price: 5,
-  ...more,
-});
+import { move, need } from '../../../tests/support/shelf';
+import { costOfBuild, onShelf, stockLines, usedByLog } from '.';
 
 test('what is there follows what came and went, and a count overrules', () => {
   expect(
