@@ -1,3 +1,4 @@
+import { classSetOf } from '../../../tests/support/class-set';
 import { changed } from '../../../tests/support/judged';
 import { lamplighter } from '../../server/demo-builds';
 import { asBriefed, Evaluator } from '../evaluate';
@@ -64,16 +65,7 @@ test('another clay, thinner clay and the next coat are for clay that is not on y
 test('a class brings its own hands: no helper is offered it', () => {
   const set = changed(lamp, {
     path: ['plan', 'classSet'],
-    value: {
-      people: 12,
-      groups: 2,
-      minutes: 90,
-      pace: 2,
-      sessions: [
-        { day: 0, from: 900 },
-        { day: 2, from: 900 },
-      ],
-    },
+    value: classSetOf({ people: 12 }),
   });
   expect(ids(set)).not.toContain('helper');
 });
