@@ -39,7 +39,8 @@ export default defineConfig({
     },
   },
   webServer: {
-    command: `node node_modules/tsx/dist/cli.mjs src/cli/serve.ts --demo --port ${port} --data .state/browser-data`,
+    // What an earlier run left behind would take hands from this one's pieces.
+    command: `rm -rf .state/browser-data && node node_modules/tsx/dist/cli.mjs src/cli/serve.ts --demo --port ${port} --data .state/browser-data`,
     url: `http://127.0.0.1:${port}/`,
     timeout: 120_000,
     reuseExistingServer: false,

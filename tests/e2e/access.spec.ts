@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { expect, test, type Page } from '@playwright/test';
-import { openLamplighter } from './support';
+import { copyDemo } from './support';
 
 const axe = readFileSync('node_modules/axe-core/axe.min.js', 'utf8');
 
@@ -73,7 +73,7 @@ for (const [name, open] of Object.entries(pages)) {
   test(`nothing serious for a screen reader or low sight, by day and by evening: ${name}`, async ({ page }) => {
     const ground = () => page.evaluate(() => getComputedStyle(document.body).backgroundColor);
     await page.emulateMedia({ colorScheme: 'light' });
-    const id = await openLamplighter(page);
+    const id = await copyDemo(page.request, 'The Lamplighter');
     await open(page, id);
     expect(await serious(page)).toEqual([]);
     const day = await ground();
@@ -85,7 +85,7 @@ for (const [name, open] of Object.entries(pages)) {
 }
 
 test('first screen: its script before charts and the picture under 320 kB compressed', async ({ page }) => {
-  const id = await openLamplighter(page);
+  const id = await copyDemo(page.request, 'The Lamplighter');
   await page.goto('/');
   const session = await page.context().newCDPSession(page);
   await session.send('Network.enable');

@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { beam, figure, openDemo, openLamplighter, saved, settled } from './support';
+import { beam, copyDemo, figure, openDemo, openLamplighter, saved, settled } from './support';
 
 test('schools side by side; taking one keeps the form, and undo brings the old one back', async ({ page }) => {
   await openLamplighter(page, 'armature');
@@ -106,7 +106,7 @@ test('moving: a narrow door fails, straps share, a pauldron on the head is too h
 });
 
 test('cut list for a class, laid into lengths; templates at full size with a ruler', async ({ page }) => {
-  const id = await openDemo(page, 'Acrobats', 'armature');
+  const id = await copyDemo(page.request, 'Acrobats');
   await page.goto(`/build/${id}/print`);
   await page.getByLabel('Pieces in the set').fill('24');
   await page.getByRole('button', { name: 'Work it out' }).click();

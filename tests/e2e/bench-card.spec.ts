@@ -3,12 +3,12 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { expect, test, type Page } from '@playwright/test';
-import { openDemo } from './support';
+import { copyDemo } from './support';
 
 test.use({ viewport: { width: 390, height: 844 } });
 
 async function openCard(page: Page, name: string): Promise<string> {
-  const id = await openDemo(page, name);
+  const id = await copyDemo(page.request, name);
   await page.goto(`/build/${id}/tonight`);
   await expect(page.getByTestId('next-step')).toBeVisible();
   return id;
@@ -93,7 +93,14 @@ test('without a connection it opens, and what is logged is sent in order and onc
     ((await (await page.request.get(`/api/builds/${id}/log`)).json()) as { kind: string; data: { text?: string } }[])
       .filter((e) => e.kind === 'note')
       .map((e) => e.data.text);
-  await expect.poll(notes, { timeout: 60_000 }).toEqual(Array.from({ length: 12 }, (_, i) => `cut ${i}`));
+  // Each further cut, over as soon as it came, has what waits sent again.
+  const afterACut = async () => {
+    await context.setOffline(true);
+    await expect(page.getByText(/No connection/)).toBeVisible();
+    await context.setOffline(false);
+    return notes();
+  };
+  await expect.poll(afterACut, { timeout: 60_000 }).toEqual(Array.from({ length: 12 }, (_, i) => `cut ${i}`));
   await expect(page.getByText(/waiting to be sent/)).toHaveCount(0);
 });
 

@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { beam, figure, openLamplighter, saved, setField, settled } from './support';
+import { beam, copyDemo, figure, openLamplighter, saved, setField, settled } from './support';
 
 test('from three answers to a verdict, and back after a reload', async ({ page }) => {
   await page.goto('/');
@@ -143,7 +143,7 @@ test('a clay of one’s own, and a corrected figure with its source', async ({ p
 });
 
 test('the printed sheet: cuts with their allowances, shopping, in either unit', async ({ page }) => {
-  const id = await openLamplighter(page);
+  const id = await copyDemo(page.request, 'The Lamplighter');
   await page.goto(`/build/${id}/print`);
   await expect(page.getByRole('heading', { name: 'Cut list' })).toBeVisible();
   await expect(page.locator('.sheet')).toContainText('hose clamps');

@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { expect, test, type APIRequestContext, type Page } from '@playwright/test';
-import { openDemo, saved } from './support';
+import { copyDemo, openDemo, saved } from './support';
 
 const day = 86400_000,
   hour = 3600_000;
@@ -149,8 +149,7 @@ test('steps of one’s own, left out, brought back, done with their hours; hours
 });
 
 test('the plan on paper says the day, the step and a box for it', async ({ page }) => {
-  const id = await openDemo(page, 'Coral candelabrum', 'plan');
-  await expect(verdict(page)).toBeVisible();
+  const id = await copyDemo(page.request, 'Coral candelabrum');
   await page.goto(`/build/${id}/print/plan?zone=UTC`);
   await expect(page.getByRole('heading', { level: 1 })).toContainText('Coral candelabrum, copy: plan');
   expect(await page.locator('.sheet .box').count()).toBeGreaterThan(15);

@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { beam, openLamplighter, saved, settled } from './support';
+import { beam, copyDemo, openLamplighter, saved, settled } from './support';
 
 test('copy, put away, bring back, delete with undo', async ({ page }) => {
   await page.request.post('/api/builds', { data: { name: 'Shelf piece', startDate: '2026-12-01', size: 0.5 } });
@@ -21,7 +21,7 @@ test('copy, put away, bring back, delete with undo', async ({ page }) => {
 });
 
 test('a build goes out as a file and comes in again; a broken one names its part', async ({ page }) => {
-  const id = await openLamplighter(page);
+  const id = await copyDemo(page.request, 'The Lamplighter');
   const text = await (await page.request.get(`/api/builds/${id}/export`)).text();
   await page.goto('/');
   const before = await page.locator('.piece-card').count();

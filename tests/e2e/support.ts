@@ -1,4 +1,12 @@
-import { expect, type Page } from '@playwright/test';
+import { expect, type APIRequestContext, type Page } from '@playwright/test';
+
+/** A fresh copy of a demo piece, not opened. Returns its id. */
+export async function copyDemo(request: APIRequestContext, name: string): Promise<string> {
+  const pieces = (await (await request.get('/api/builds')).json()) as { id: string; name: string }[];
+  const demo = pieces.find((p) => p.name === name);
+  if (!demo) throw new Error(`${name} is not on the shelf`);
+  return ((await (await request.post(`/api/builds/${demo.id}/copy`)).json()) as { id: string }).id;
+}
 
 /** Opens a fresh copy of the demo piece at a station, its figures worked out. Returns its address. */
 export async function openLamplighter(page: Page, station = 'brief'): Promise<string> {
@@ -7,14 +15,10 @@ export async function openLamplighter(page: Page, station = 'brief'): Promise<st
 
 /** A fresh copy of any demo piece, by its name. */
 export async function openDemo(page: Page, name: string, station = 'brief'): Promise<string> {
-  const shelf = await page.request.get('/api/builds');
-  const pieces = (await shelf.json()) as { id: string; name: string }[];
-  const demo = pieces.find((p) => p.name === name);
-  if (!demo) throw new Error(`${name} is not on the shelf`);
-  const copy = (await (await page.request.post(`/api/builds/${demo.id}/copy`)).json()) as { id: string };
-  await page.goto(`/build/${copy.id}?station=${station}`);
+  const id = await copyDemo(page.request, name);
+  await page.goto(`/build/${id}?station=${station}`);
   await settled(page);
-  return copy.id;
+  return id;
 }
 
 /** The first figures are there. */

@@ -17,6 +17,8 @@ export interface RodFrame {
   readonly rods: readonly Rod[];
   readonly weights: readonly { readonly rod: string; readonly kg: number; readonly spread?: boolean }[];
   readonly props?: CheckInputs['props'];
+  /** Of the clay round every rod, metres. */
+  readonly across?: number;
 }
 
 export interface Rod {
@@ -46,7 +48,10 @@ export const atRest: LifeStage = {
   propped: 'none',
 };
 
-export function checkRods({ places, held, rods, weights, props = [] }: RodFrame, stage = atRest): StageCheck {
+export function checkRods(
+  { places, held, rods, weights, props = [], across = 0 }: RodFrame,
+  stage = atRest,
+): StageCheck {
   const bones = rods.map(({ id, from, to, tie, joinFrom = 'welded', joinTo = 'welded' }) => ({
     id,
     name: id,
@@ -88,7 +93,7 @@ export function checkRods({ places, held, rods, weights, props = [] }: RodFrame,
     ends: bones.map((b) => [places[b.from]!, places[b.to]!] as const),
     components,
     amounts,
-    outerDiameter: new Float64Array(bones.length),
+    outerDiameter: new Float64Array(bones.length).fill(across),
     coreDiameter: new Float64Array(bones.length),
   };
   const found = new LoadCheck({

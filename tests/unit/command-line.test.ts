@@ -3,6 +3,7 @@ import { spawnSync } from 'node:child_process';
 import { mkdtempSync, rmSync, truncateSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
+import { check } from '../../src/cli/check';
 import { newBust } from '../../src/core/document';
 
 const folder = mkdtempSync(path.join(tmpdir(), 'sostegno-cli-'));
@@ -122,10 +123,13 @@ describe('solve drying', () => {
 });
 
 test('check prints the whole report', () => {
-  const { code, out } = run(['check'], newBust('Checked', '2026-12-01'));
+  const bust = newBust('Checked', '2026-12-01');
+  const { code, out } = run(['check', '--now', '2026-12-03T09:00Z'], bust);
   expect(code).toBe(0);
   const r = JSON.parse(out) as Record<string, unknown>;
   for (const part of ['ledger', 'members', 'stance', 'regions', 'findings']) expect(r[part]).toBeDefined();
+  const told = check(JSON.stringify(bust), { now: '2026-12-03T09:00Z', full: false });
+  expect(r).toEqual(JSON.parse(JSON.stringify(told.ok && told.value)));
 });
 
 test('no such file, no such command', () => {

@@ -237,6 +237,9 @@ describe('weight, time and what stays put', () => {
       { path: ['regions', 'own'], value: {} },
     );
     expect(ids(offered('thick-coat', judged(four)))).toEqual([]);
+    // Once no coat is too thick any more, what is said to remain is the thickest there is.
+    const rule = rules.find((r) => r.id === 'thick-coat')!;
+    expect(rule.measure!(judged(four), 'thick-coat')).toEqual({ status: 'sound', measured: 0.003 });
   });
 });
 

@@ -16,7 +16,9 @@ export const skin: Rule = {
         'skin',
         statusOf(share),
         name,
-        `The fresh clay on the ${name} tears as it bends.`,
+        share > 1
+          ? `The fresh clay on the ${name} tears as it bends.`
+          : `The fresh clay on the ${name} is stretched to ${sensible(share, 2)} of what it takes.`,
         `Bending stretches its skin by ${sensible(strain * 100, 2)} %; fresh, it takes ${sensible(takes(piece) * 100, 2)} %.`,
         { measured: share, limit: 1, unit: 'ratio' },
       ),

@@ -28,6 +28,12 @@ type Table = readonly (readonly [
   readonly Line[],
 ])[];
 
+/** The clay's skin stretched over its member, in the one stage. */
+const stretched = (stage: string, skinStrain: number) => (r: PieceReport) => ({
+  lifeStages: [{ ...r.lifeStages[0]!, stage, bones: [{ ...r.lifeStages[0]!.bones[0]!, skinStrain }] }],
+});
+const takes = bust.piece.mixed.drying!.capacityWet;
+
 const strap = (share: number) => ({ id: 'strap', name: 'left strap', at: [0, 0, 0] as const, share, pull: 1 });
 const lines: Table = [
   // Asked for 15 degrees: it fails under two thirds of that.
@@ -63,6 +69,18 @@ const lines: Table = [
       [1.01, 'fails'],
     ],
   ],
+  // Fresh clay against the strain it takes; a bare armature stretches none.
+  [
+    'skin',
+    bust,
+    (share) => stretched('clay-1', share * takes),
+    [
+      [0.59, 'nothing'],
+      [0.61, 'watch'],
+      [1.01, 'fails'],
+    ],
+  ],
+  ['skin', bust, (share) => stretched('bare', share * takes), [[2, 'nothing']]],
   // Sag against the way from the base; past a fiftieth the pose is lost.
   [
     'sag',
@@ -303,4 +321,28 @@ test('what is alike but for the last bits is told in one order on every machine'
 
 test('every rule has an id of its own', () => {
   expect(new Set(rules.map((r) => r.id)).size).toBe(rules.length);
+});
+
+test('skin that is stretched is said to tear only where it does', () => {
+  const said = (share: number) => {
+    const judging = { ...bust, report: { ...bust.report, ...stretched('clay-1', share * takes)(bust.report) } };
+    return rules.find((r) => r.id === 'skin')!.judge(judging)[0]!.sentence;
+  };
+  expect(said(1.2)).toMatch(/tears as it bends\.$/);
+  expect(said(0.8)).toMatch(/is stretched to 0\.8 of what it takes\.$/);
+});
+
+test('off its form too soon it slumps, too late most of the shrinking has been held', () => {
+  const master = judged(demo('Harbour master'));
+  const { regions } = master.report;
+  const late = Math.max(...regions.flatMap((r) => [r.leatherHard ?? 0, r.touchDry ?? 0]));
+  const firm =
+    regions.reduce((sum, r) => sum + (r.windows.smooth.at ?? 0) * r.area, 0) /
+    regions.reduce((sum, r) => sum + r.area, 0);
+  const lifted = (at: number) => verdict('lift', master, (r) => ({ laying: { ...r.laying, lifted: at } }));
+  expect(lifted(firm * 0.69)).toBe('watch');
+  expect(lifted(firm * 0.71)).toBe('sound');
+  expect(lifted(late * 0.99)).toBe('sound');
+  expect(lifted(late * 1.01)).toBe('watch');
+  expect(verdict('lift', master, (r) => ({ laying: { ...r.laying, lifted: null } }))).toBe('nothing');
 });

@@ -47,3 +47,18 @@ test('a weak join gives: e/(1 - e) times four EI over its length turns with the 
     expect((arm(id).sag - arm('welded').sag) / turned).toBeCloseTo(1, 2);
   }
 });
+
+test('a rod drawn from its free end to the wall is as weak at the wall as one drawn the other way', () => {
+  const inward = (join: JoinKindId) =>
+    checkRods(
+      {
+        places: { wall: [0, 0, 0], end: [1, 0, 0] },
+        held: ['wall'],
+        rods: [{ id: 'arm', from: 'end', to: 'wall', joinTo: join }],
+        weights: [{ rod: 'arm', kg: 2, spread: true }],
+      },
+      { ...atRest, wet: false },
+    ).bones[0]!;
+  expect(inward('bound').utilisation / inward('welded').utilisation).toBeCloseTo(2, 9);
+  expect(inward('bound').capacity / inward('welded').capacity).toBeCloseTo(0.5, 9);
+});

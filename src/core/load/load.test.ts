@@ -1,3 +1,5 @@
+import { atItsEnd, atRest, checkRods } from '../../../tests/support/rods';
+import { gravity as g, type Vec3 } from '../quantity';
 import {
   centreOf,
   checkBase,
@@ -271,4 +273,46 @@ test('worn: what fails never lies below what is watched, and hands lift at the m
   const hold = 0.2 + 0.15;
   expect(limit(0.6)).toBeCloseTo(recommendedWeight({ hold, from: 0.3, rise: 0.75 }), 9);
   expect(limit(3)).toBeCloseTo(recommendedWeight({ hold, from: 1.2, rise: 0.75 }), 9);
+});
+
+describe('a post with an arm', () => {
+  const post = (arm: Vec3) =>
+    checkRods(
+      {
+        places: { foot: [0, 0, 0], top: [0, 0, 0.5], hand: arm },
+        held: ['foot'],
+        rods: [
+          { id: 'post', from: 'foot', to: 'top' },
+          { id: 'arm', from: 'top', to: 'hand' },
+        ],
+        weights: [{ rod: 'arm', kg: 3 }],
+      },
+      { ...atRest, wet: false },
+    );
+
+  test('the moment at its foot is the weight times how far out it hangs, whichever way', () => {
+    for (const way of [0, 35, 90, 215]) {
+      const a = (way * Math.PI) / 180;
+      const { footMoment, footForce } = post([0.4 * Math.cos(a), 0.4 * Math.sin(a), 0.5]);
+      expect(footMoment).toBeCloseTo(3 * g * 0.4 * atItsEnd, 6);
+      expect(footForce).toBeCloseTo(3 * g, 6);
+    }
+  });
+
+  test('the skin of the clay is stretched by the bend times half its width, and on bare wire by nothing', () => {
+    const across = 0.06;
+    const rods = [{ id: 'arm', from: 'wall', to: 'end' }];
+    const frame = { places: { wall: [0, 0, 0], end: [0.5, 0, 0] }, held: ['wall'], rods, across } as const;
+    const skin = (clayDensity: readonly number[]) =>
+      checkRods({ ...frame, weights: [{ rod: 'arm', kg: 3 }] }, { ...atRest, clayDensity }).bones[0]!.skinStrain;
+    // 12 mm of mild steel: M / EI at the wall.
+    const bend = (3 * g * 0.5 * atItsEnd) / ((2e11 * Math.PI * 0.012 ** 4) / 64);
+    expect(skin([1500]) / (bend * (across / 2))).toBeCloseTo(1, 3);
+    expect(skin([])).toBe(0);
+  });
+
+  test('how far a hand sinks is judged by its whole way from the base', () => {
+    const [, arm] = post([0.4, 0, 0.5]).bones;
+    expect(arm!.sagShare).toBeCloseTo(arm!.sag / 0.9, 9);
+  });
 });

@@ -1,4 +1,4 @@
-import type { Bone } from '../armature';
+import type { Bone, Member } from '../armature';
 import { seeded } from '../quantity';
 import { type Parcels } from '../form';
 import { distance, mix, type Vec3 } from '../quantity';
@@ -117,4 +117,48 @@ describe.each([
     expect(total(3)[0]).toBeCloseTo(0.6, 9);
     expect(total(4)[0]).toBe(0);
   });
+});
+
+test('a wire weighs on the bones it runs along, however near it comes to others', () => {
+  const nodes = ['a', 'b', 'c', 'd'].map((id, i) => ({
+    id,
+    at: [i < 2 ? 0 : 0.1, 0, i % 2] as Vec3,
+    held: false,
+  }));
+  const bone = (id: string, from: string, to: string): Bone => ({
+    id,
+    name: id,
+    from,
+    to,
+    masses: [],
+    joinFrom: 'welded',
+    joinTo: 'welded',
+  });
+  const bones = [bone('left', 'a', 'b'), bone('right', 'c', 'd')];
+  const wire = (along: readonly string[]) =>
+    ({
+      id: 'w',
+      bones: along,
+      path: [
+        [0.08, 0, 0],
+        [0.08, 0, 1],
+      ],
+    }) as unknown as Member;
+  const none = { count: 0, mass: new Uint16Array(), clayVolume: new Float64Array(), bulkVolume: new Float64Array() };
+  const parcels = { ...none, clayCentre: new Float64Array(), bulkCentre: new Float64Array() };
+  const metal = (along: readonly string[]) => {
+    const load = lumpLoad(parcels, [], 0, [], nodes, bones, [wire(along)], () => 2);
+    return bones.map((_, b) =>
+      Array.from({ length: stationsPerBone }, (_, s) => load.amounts[amountIndex(load, b, s, 2)]!),
+    );
+  };
+  // Evenly, an equal share on each station.
+  const even = Array.from({ length: stationsPerBone }, () => 2 / stationsPerBone);
+  const close = (found: readonly number[], wanted: readonly number[]) =>
+    found.forEach((v, i) => expect(Math.abs(v - wanted[i]!)).toBeLessThan(0.07));
+  const [left, right] = metal(['left']);
+  close(left!, even);
+  expect(right!.every((v) => v === 0)).toBe(true);
+  // One that runs along none hangs on the nearest.
+  expect(metal([])[0]!.every((v) => v === 0)).toBe(true);
 });

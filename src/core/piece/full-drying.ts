@@ -24,7 +24,7 @@ import { failure, success, type Result } from '../quantity';
 import { dryingKey } from './full-findings';
 import { heldClear, restingShut } from './lying';
 import { quickDrying } from './quick-drying';
-import { calendarOf, restraintOnCore, sectionsIn } from './laying';
+import { closedHollow, calendarOf, restraintOnCore, sectionsIn } from './laying';
 import { ResultCache } from './result-cache';
 import type { Piece } from './piece';
 
@@ -349,5 +349,5 @@ function insideShare(piece: Piece, at: number, lifted: number | null): number | 
   const { split } = piece.build.stages;
   if (lifted !== null && at >= lifted) return 1;
   if (!split || at < split.from * 3600) return null;
-  return at < Math.max(split.from, split.until) * 3600 ? 1 : 0.1;
+  return at < Math.max(split.from, split.until) * 3600 ? 1 : closedHollow;
 }

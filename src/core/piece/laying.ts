@@ -98,8 +98,8 @@ interface LaidRegion extends RegionShape {
   readonly lying: { readonly radius: number; readonly until: number } | null;
 }
 
-/** Inside a hollow that has been closed again the air hardly changes. */
-const closedHollow = 0.1;
+/** Share of the room's air inside a hollow that has been closed again: it hardly changes. */
+export const closedHollow = 0.1;
 
 export function calendarOf(piece: Pick<Piece, 'build' | 'known'>): RoomCalendar {
   const { room, stages, brief } = piece.build;

@@ -153,6 +153,8 @@ describe('while it dries', () => {
     expect(waits(stepIn(steps, 'uncover/1'))).toEqual(['lay/chest/1 30']);
     expect(waits(stepIn(steps, 'turn/1'))).toEqual(['lay/chest/1 12']);
     expect(stepIn(steps, 'turn/1')).toMatchObject({ name: 'Turn it: on its face', people: 1, needs: [] });
+    const heavy = stepsOf(jobFacts({ turns: [{ at: 12 * hour, lying: 'on its face' }], heavy: true }));
+    expect(stepIn(heavy, 'turn/1')).toMatchObject({ people: 2, needs: ['two people'] });
   });
 
   test('props go when the piece may be let go, counted from the last clay; where they stay there is no such step', () => {

@@ -249,8 +249,8 @@ function StartDate({ own, zone }: { own: BuildPlan; zone: string }) {
   if (date === start) return null;
   return (
     <p className="small">
-      The first clay goes on on {dayWords(lay.from, zone)} by this plan; the brief and the drying reckon with{' '}
-      {formatDate(start)}.{' '}
+      The first clay goes on on {dayWords(lay.from, zone)} by this plan; the brief says {formatDate(start)}. Dates go by
+      the plan. The nights and weekends a coat dries through go by the brief.{' '}
       <Button
         size="sm"
         variant="quiet"

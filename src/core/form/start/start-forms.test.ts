@@ -1,8 +1,8 @@
-import { asBriefed } from '.';
-import { findStartForm, resolveForm, startForms, twinId } from '../form';
-import { startBuild } from '../school';
-import type { Build } from '../document';
-import { Evaluator } from '.';
+import { asBriefed } from '../../evaluate';
+import { findStartForm, resolveForm, startForms, twinId } from '..';
+import { startBuild } from '../../school';
+import type { Build } from '../../document';
+import { Evaluator } from '../../evaluate';
 
 /** Litres at life size, and kg of clay wet, set down from arithmetic on the measures before the forms were ever run. */
 const bounds: Readonly<Record<string, { litres: readonly [number, number]; clay: readonly [number, number] }>> = {

@@ -1,4 +1,4 @@
-import { asBriefed } from '.';
+import { asBriefed } from '../evaluate';
 import { cutList, pathLength } from '../armature';
 import type { Build } from '../document';
 import { stocks } from '../catalogue';
@@ -6,7 +6,7 @@ import { startForms } from '../form';
 import { schools, startBuild } from '../school';
 import { setOutWell } from '../../../tests/support/set-out';
 import { resolveForm } from '../form';
-import { Evaluator } from '.';
+import { Evaluator } from '../evaluate';
 
 /** Every school on every form it suits, at the form's usual size, and at three times that for what is made large. */
 function builds(): [string, Build][] {

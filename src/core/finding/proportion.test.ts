@@ -1,6 +1,6 @@
-import { asBriefed } from '.';
+import { asBriefed } from '../evaluate';
 import { newBust, type Build } from '../document';
-import { Evaluator } from '.';
+import { Evaluator } from '../evaluate';
 
 const evaluator = new Evaluator();
 const findings = (build: Build, units: 'metric' | 'imperial' = 'metric') => {

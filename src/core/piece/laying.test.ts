@@ -1,7 +1,7 @@
-import { asBriefed } from '.';
+import { asBriefed } from '../evaluate';
 import { applyEdit, newBust, type Build, type Change } from '../document';
 import { otherDemoBuilds } from '../../server/demo-builds';
-import { Evaluator, type Report } from '.';
+import { Evaluator, type Report } from '../evaluate';
 import { evaluateWithRemedies } from '../improve';
 import { fitToLog, forecastOf, ResultCache } from '../piece';
 import { startBuild } from '../school';

@@ -1,8 +1,8 @@
-import { asBriefed } from '.';
+import { asBriefed } from '../evaluate';
 import { applyEdit, type Build, type Change } from '../document';
 import { curveAt, readWhole, slicePlane, writeWhole, type WholeDrying } from '../drying';
 import { lamplighter, otherDemoBuilds } from '../../server/demo-builds';
-import { Evaluator, type Report } from '.';
+import { Evaluator, type Report } from '../evaluate';
 import { dryingKey, fullFindings, nothingKnown, wholePlan, wholeRun, type DriedAs } from '../piece';
 
 /** The evidence, by whole builds: the quick answer and the one in three dimensions. Coarse cells, so that it takes seconds. */
@@ -164,6 +164,35 @@ test('work in small pieces comes to the same as in large ones', () => {
   expect(small.steps).toBe(large.steps);
   expect(small.regions).toEqual(large.regions);
   expect(Buffer.compare(Buffer.from(small.frames[40]?.wet ?? []), Buffer.from(large.frames[40]?.wet ?? []))).toBe(0);
+});
+
+test('cut apart, its inside is in the room’s air; closed again, hardly; before, as its core lets it', () => {
+  const bust = lamplighter('2026-12-01', null);
+  const planOf = (split: Build['stages']['split'], turns: Build['stages']['turns'] = []) => {
+    const evaluator = new Evaluator();
+    const cut = changed(bust, [
+      { path: ['stages', 'split'], value: split },
+      { path: ['stages', 'turns'], value: turns },
+    ]);
+    const piece = evaluator.piece(asBriefed(cut));
+    if (!piece.ok) throw new Error(piece.message);
+    const plan = wholePlan(piece.value, { step: 0.005 });
+    if (!plan.ok) throw new Error(plan.message);
+    return { plan: plan.value.inputs, piece: piece.value };
+  };
+  const { plan, piece } = planOf({ across: 'front-back', from: 20, until: 50 });
+  const insideAt = (hours: number) => plan.spans.find((s) => hours * 3600 < s.until)!.inner.map((f) => f.share);
+  expect(insideAt(19)).toEqual(piece.faces.map((f) => f!.innerFace));
+  expect(insideAt(21)).toEqual(piece.regions.map(() => 1));
+  expect(insideAt(49)).toEqual(piece.regions.map(() => 1));
+  expect(insideAt(51)).toEqual(piece.regions.map(() => 0.1));
+  // One lattice as laid, one in two pieces, one whole again, each from its own hour, and the moisture goes on.
+  expect(plan.stages.map((s) => s.start / 3600)).toEqual([0, 20, 50]);
+  const pieces = plan.stages.map((s) => new Set(s.lattice().piece ?? [0]).size);
+  expect(pieces).toEqual([1, 2, 1]);
+  const turned = planOf(null, [{ at: 30, lying: 'back' }]).plan.spans;
+  const restingAt = (hours: number) => turned.find((s) => hours * 3600 < s.until)!.resting;
+  expect(restingAt(29)).not.toEqual(restingAt(31));
 });
 
 test('a clay that is not dried in air is refused in words', () => {

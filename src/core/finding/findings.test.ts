@@ -1,7 +1,7 @@
-import { asBriefed } from '.';
+import { asBriefed } from '../evaluate';
 import { applyEdit, newBust, type Build, type Change } from '../document';
 import { cautionsFor, liftingCaution } from '../finding';
-import { cardOf, Evaluator, type Report } from '.';
+import { cardOf, Evaluator, type Report } from '../evaluate';
 import { resizeEdit, type Finding } from '../finding';
 import { sheetOf } from '../sheet';
 import { evaluateWithRemedies, withRemedies } from '../improve';

@@ -1,0 +1,79 @@
+import { changed, judged, parameter } from '../../../tests/support/judged';
+import { lamplighter } from '../../server/demo-builds';
+import { massBox } from '../form';
+import { checkBase, type StageCheck } from '../load';
+import { startBuild } from '../school';
+import { checkLoad, lifeStagesOf } from '.';
+
+/** What the load check of a piece is put together from: its stages, its base, what it stands on, with and without props. */
+const lamp = lamplighter('2026-12-01', null);
+const bust = judged(lamp);
+
+test('in each stage what stands weighs what is on by then, its board and ballast too', () => {
+  const { report, piece } = judged(changed(lamp, parameter('ballast', 5)));
+  const of = (kinds: readonly string[]) =>
+    report.ledger.items.filter((i) => kinds.includes(i.kind)).reduce((sum, i) => sum + i.wet, 0);
+  const metal = of(['member', 'hardware', 'base', 'ballast']);
+  expect(of(['ballast'])).toBeCloseTo(5, 9);
+  const mass = (id: string) => report.stances.find((s) => s.stage === id)?.mass ?? NaN;
+  expect(mass('bare')).toBeCloseTo(metal, 6);
+  expect(mass('bulk')).toBeCloseTo(metal + of(['bulk', 'wrap']), 6);
+  const last = report.stances.filter((s) => s.stage.startsWith('clay')).at(-1)!;
+  expect(last.mass).toBeCloseTo(report.ledger.wet, 6);
+  expect(piece.build.armature.school.parameters['ballast']).toBe(5);
+});
+
+test('without its prop it is checked without it', () => {
+  const crown = bust.piece.armature.nodes.reduce((top, n) => (n.at[2] > top.at[2] ? n : top));
+  const propped = judged(
+    changed(lamp, {
+      path: ['armature', 'props'],
+      value: [{ id: 'p', name: 'under the crown', node: crown.id, until: 'through-dry' }],
+    }),
+  );
+  const [alone, held] = [bust, propped].map(({ piece }) => {
+    const found = checkLoad(piece);
+    if (!found.ok) throw new Error(found.message);
+    return found.value;
+  });
+  const wet = (stages: readonly StageCheck[]) => stages.filter((s) => s.stage.startsWith('clay')).at(-1)!;
+  expect(wet(held!.lifeStages).props[crown.id] ?? 0).toBeGreaterThan(0);
+  expect(wet(held!.lifeStages).footForce).toBeLessThan(0.99 * wet(alone!.lifeStages).footForce);
+  expect(wet(held!.unpropped).footForce).toBeCloseTo(wet(alone!.lifeStages).footForce, 6);
+  expect(wet(held!.unpropped).footMoment).toBeCloseTo(wet(alone!.lifeStages).footMoment, 6);
+});
+
+test('the base is asked for its moment at the foot, with the safety of the stage that asks most', () => {
+  const road = judged(changed(lamp, { path: ['brief', 'situation'], value: 'moved' }));
+  for (const { report, piece } of [bust, road]) {
+    const stages = lifeStagesOf(piece);
+    const { base } = piece.armature;
+    const stock = piece.stockOf(base.stock)!;
+    const asked = report.lifeStages.map((c, i) =>
+      checkBase(base, c.footMoment, stages[i]!.safety, stock.density, stock.strength.nominal * stock.allowed),
+    );
+    expect(report.base.screwUtilisation).toBeCloseTo(Math.max(...asked.map((a) => a.screwUtilisation)), 9);
+    expect(report.base.boardUtilisation).toBeCloseTo(Math.max(...asked.map((a) => a.boardUtilisation)), 9);
+  }
+  const worst = lifeStagesOf(road.piece).find((s) => s.name === road.report.baseStage);
+  expect(worst?.safety).toBeGreaterThan(1.5);
+});
+
+test('without a board it stands on what touches the ground: its feet, not its reach', () => {
+  const figure = startBuild('Standing', '2026-12-01', 'figure', 0.4);
+  if (!figure.ok) throw new Error(figure.message);
+  const { report, piece } = judged(changed(figure.value, parameter('standing', 'own')));
+  const { polygon } = report.stance;
+  const { low, high } = piece.extent;
+  const wide = (k: 0 | 1) => Math.max(...polygon.map((p) => p[k])) - Math.min(...polygon.map((p) => p[k]));
+  expect(polygon.length).toBeGreaterThan(3);
+  expect(wide(0)).toBeLessThan(0.7 * (high[0] - low[0]));
+  // As wide as its soles stand apart, and as long as one is.
+  const soles = piece.form.masses.flatMap((m, i) => (/foot/.test(m.name) ? [massBox(piece.form.masses[i]!)] : []));
+  expect(soles.length).toBe(2);
+  const span = (k: 0 | 1) => Math.max(...soles.map((b) => b.high[k])) - Math.min(...soles.map((b) => b.low[k]));
+  for (const k of [0, 1] as const) {
+    expect(wide(k)).toBeLessThanOrEqual(span(k) + 2 * piece.grid.step);
+    expect(wide(k)).toBeGreaterThan(0.5 * span(k));
+  }
+});
