@@ -9,6 +9,12 @@ test.each([
   [['left forearm', 'right forearm'], 'forearm, left and right'],
   [['hip, left', 'hip, right'], 'hip, left and right'],
   [['hip, left to hock', 'hip, right to hock'], 'hip to hock, left and right'],
+  [
+    ['elbow, left to wrist, left', 'elbow, right to wrist, right', 'hip, left', 'hip, right'],
+    'elbow to wrist and hip, left and right',
+  ],
+  [['hand, left', 'hand, right', 'crown'], 'hand (left and right) and crown'],
+  [['hand, left', 'hand, right', 'crown', 'beak', 'tail'], 'hand (left and right), crown and 2 more'],
   [['head', 'neck'], 'head and neck'],
   [['head', 'neck', 'ear'], 'head, neck and ear'],
   [['stringer 1', 'stringer 2', 'stringer 3', 'stringer 4'], 'stringer 1, stringer 2 and 2 more'],

@@ -21,10 +21,19 @@ export function pairKey(id: string): string {
 export function placesInWords(names: readonly string[]): string {
   const unique = [...new Set(names)];
   if (unique.length === 1) return unique[0]!;
-  const sides = unique.map((n) => n.replace(/^(left|right) | (left|right)\b|, (left|right)\b/g, ''));
-  if (unique.length === 2 && sides[0] === sides[1]) return `${sides[0]!}, left and right`;
-  if (unique.length <= 3) return `${unique.slice(0, -1).join(', ')} and ${unique[unique.length - 1]!}`;
-  return `${unique.slice(0, 2).join(', ')} and ${unique.length - 2} more`;
+  const pairs = new Map<string, string[]>();
+  for (const n of unique) {
+    const either = n.replace(/^(left|right) | (left|right)\b|, (left|right)\b/g, '');
+    pairs.set(either, [...(pairs.get(either) ?? []), n]);
+  }
+  if ([...pairs.values()].every((own) => own.length === 2)) return `${listed([...pairs.keys()])}, left and right`;
+  return listed([...pairs].flatMap(([either, own]) => (own.length === 2 ? [`${either} (left and right)`] : own)));
+}
+
+function listed(names: readonly string[]): string {
+  if (names.length === 1) return names[0]!;
+  if (names.length <= 3) return `${names.slice(0, -1).join(', ')} and ${names[names.length - 1]!}`;
+  return `${names.slice(0, 2).join(', ')} and ${names.length - 2} more`;
 }
 
 export const several = (names: readonly string[]): boolean => new Set(names).size > 1;

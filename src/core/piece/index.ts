@@ -13,7 +13,7 @@ export * from './fit-to-log';
 export * from './quick-against-full';
 export { coatState, dryShareInRoom, layingOf, regionName, regionShapes, factorPushes } from './quick-drying';
 export { layClay, nominalPush, sectionsIn, stateTime, type LaidCoat, type Laid } from './laying';
-export { letGo, letGoWords } from './let-go';
+export { letGo, letGoWaitsFor, letGoWords } from './let-go';
 export { checkLoad, lifeStagesOf } from './load-report';
 export { cutsToFree } from './off-the-armature';
 export { outsideEnvelopes } from './proportion';

@@ -1,5 +1,5 @@
 import type { BoneCheck, StageCheck } from '../load';
-import { letGo, letGoWords } from '.';
+import { letGo, letGoWaitsFor, letGoWords } from '.';
 
 /** When the hand or the prop may go, from figures set by hand. */
 const stage = (id: string, utilisation: number, sagShare: number): StageCheck => ({
@@ -72,4 +72,10 @@ test('too heavy even when dry, or in clay that loses nothing: never, and with bo
   expect(answer(1.8, 1.2, 0.001)).toMatchObject({ when: 'never', after: null });
   expect(answer(1.2, 0.9, 0.001, day, false)).toMatchObject({ when: 'never' });
   expect(letGoWords(answer(1.8, 1.2, 0.001))).toMatch(/asked for 1.8 times what it can bear, and 1.2 when dry/);
+});
+
+test('what a prop waits for: the water, the hard clay, or dry through where it never bears it', () => {
+  expect(letGoWaitsFor(answer(1.25, 0.75, 0.005))).toBe('it carries itself');
+  expect(letGoWaitsFor(answer(0.4, 0.3, 0.046))).toBe('the clay is hard and keeps the pose');
+  expect(letGoWaitsFor(answer(1.6, 1.2, 0.005))).toBe('it is dry through');
 });

@@ -49,6 +49,12 @@ export function letGoWords(l: LetGo): string {
     : `Not by itself: unpropped it is ${asked}, and ${sensible(l.unproppedDry, 2)} when dry. Strengthen it, or leave the prop in.`;
 }
 
+/** Why a prop stays in so long, as a plan says what it waits for. */
+export function letGoWaitsFor(l: LetGo): string {
+  if (l.when === 'never') return 'it is dry through';
+  return l.sags > sagLimit ? 'the clay is hard and keeps the pose' : 'it carries itself';
+}
+
 /** Seconds until `share` of the water that will leave the whole piece has left. */
 function timeOfWaterLost(piece: Piece, regions: readonly RegionReport[], share: number): number | null {
   const d = piece.mixed.drying;

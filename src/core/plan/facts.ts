@@ -2,7 +2,7 @@ import { lyingWays } from '../document';
 import { coverKinds } from '../catalogue';
 import { layersOverClay, layersUnderClay } from '../clay';
 import { mixingMinutes, placingRate } from '../cure';
-import { coatState, sectionsIn, type Piece, type PieceReport, type RegionReport } from '../piece';
+import { coatState, letGoWaitsFor, sectionsIn, type Piece, type PieceReport, type RegionReport } from '../piece';
 import { exactly, type Range } from '../quantity';
 import type { CoatFacts, JobFacts, RegionFacts } from './steps';
 
@@ -48,7 +48,7 @@ export function jobFacts(piece: Piece, report: PieceReport): JobFacts {
     over: over.map(({ id, name }) => ({ id, name })),
     processes: build.finish.processes.map((p) => p.kind),
     props: build.armature.props.length,
-    letGo: build.armature.props.some((p) => p.until === 'always') ? null : (report.letGo.after ?? lastThrough(regions)),
+    letGo: propsMayGo(piece, report.letGo, regions),
     lift: stages.lift ? liftWindow(regions, stages.lift) : null,
     split: stages.split ? { from: stages.split.from * 3600, until: stages.split.until * 3600 } : null,
     turns: stages.turns.map((t) => ({
@@ -92,6 +92,17 @@ function heightOf(piece: Piece, region: string): number {
     clay += v;
   }
   return clay > 0 ? sum / clay : 0;
+}
+
+/** Seconds after the clay at which the props may go, and why then; null where one stays for good, or they never may. */
+function propsMayGo(
+  { build }: Piece,
+  letGo: PieceReport['letGo'],
+  regions: readonly RegionReport[],
+): JobFacts['letGo'] {
+  if (build.armature.props.some((p) => p.until === 'always')) return null;
+  const after = letGo.after ?? lastThrough(regions);
+  return after === null ? null : { after, why: letGoWaitsFor(letGo) };
 }
 
 function lastThrough(regions: readonly RegionReport[]): number | null {

@@ -83,7 +83,7 @@ describe('steps of a job', () => {
         over: [{ id: 'shellac', name: 'shellac' }],
         processes: ['spray-paint', 'silicone-addition'],
         props: 2,
-        letGo: 90 * hour,
+        letGo: { after: 90 * hour, why: 'it carries itself' },
       }),
     );
     const ids = steps.map((s) => s.id);

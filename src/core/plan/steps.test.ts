@@ -158,9 +158,16 @@ describe('while it dries', () => {
   });
 
   test('props go when the piece may be let go, counted from the last clay; where they stay there is no such step', () => {
-    expect(waits(step({ props: 1, letGo: 40 * hour }, 'props-away'))).toEqual(['lay/chest/1 40', 'lay/head/1 40']);
+    expect(waits(step({ props: 1, letGo: { after: 40 * hour, why: 'it carries itself' } }, 'props-away'))).toEqual([
+      'lay/chest/1 40',
+      'lay/head/1 40',
+    ]);
     expect(stepsOf(jobFacts({ props: 1, letGo: null })).some((s) => s.id === 'props-away')).toBe(false);
-    expect(stepsOf(jobFacts({ props: 0, letGo: 40 * hour })).some((s) => s.id === 'props-away')).toBe(false);
+    expect(
+      stepsOf(jobFacts({ props: 0, letGo: { after: 40 * hour, why: 'it carries itself' } })).some(
+        (s) => s.id === 'props-away',
+      ),
+    ).toBe(false);
   });
 
   test('lifted when all of it has set and before its widest region goes hard', () => {

@@ -19,7 +19,7 @@ export interface JobFacts {
   readonly processes: readonly string[];
   readonly props: number;
   /** Seconds after the clay until the props may go; null where they stay. */
-  readonly letGo: number | null;
+  readonly letGo: { readonly after: number; readonly why: string } | null;
   readonly lift: { readonly least: number; readonly most: number } | null;
   readonly split: { readonly from: number; readonly until: number } | null;
   readonly turns: readonly { readonly at: number; readonly lying: string }[];
@@ -381,7 +381,7 @@ function tend(f: JobFacts, clad: readonly RegionFacts[], add: Add, wait: WaitOf,
           id: 'props-away',
           name: 'Take the props away',
           kind: 'tending',
-          after: since(f.letGo, 'it carries itself'),
+          after: since(f.letGo.after, f.letGo.why),
         }),
       ),
     );
