@@ -146,6 +146,13 @@ test('steps of one’s own, left out, brought back, done with their hours; hours
   await expect(page.getByRole('button', { name: /^Usual hours on/ })).toBeVisible();
   await page.getByRole('button', { name: /^Usual hours on/ }).click();
   await expect(page.getByRole('button', { name: /^Usual hours on/ })).toHaveCount(0);
+  // Changed at another page meanwhile: read when this one is looked at again.
+  const workshop = (await (await page.request.get('/api/workshop')).json()) as { people: { name: string }[] };
+  const people = [...workshop.people.slice(1), { ...workshop.people[0]!, name: 'Third hand' }];
+  expect((await page.request.put('/api/workshop', { data: { ...workshop, people } })).ok()).toBe(true);
+  await page.evaluate(() => document.dispatchEvent(new Event('visibilitychange')));
+  await expect(page.getByRole('button', { name: 'Change Third hand' })).toBeVisible();
+  expect((await page.request.put('/api/workshop', { data: workshop })).ok()).toBe(true);
 });
 
 test('the plan on paper says the day, the step and a box for it', async ({ page }) => {

@@ -339,10 +339,14 @@ test('off its form too soon it slumps, too late most of the shrinking has been h
   const firm =
     regions.reduce((sum, r) => sum + (r.windows.smooth.at ?? 0) * r.area, 0) /
     regions.reduce((sum, r) => sum + r.area, 0);
-  const lifted = (at: number) => verdict('lift', master, (r) => ({ laying: { ...r.laying, lifted: at } }));
-  expect(lifted(firm * 0.69)).toBe('watch');
-  expect(lifted(firm * 0.71)).toBe('sound');
-  expect(lifted(late * 0.99)).toBe('sound');
-  expect(lifted(late * 1.01)).toBe('watch');
+  const lifted = (at: number) => {
+    const report = { ...master.report, laying: { ...master.report.laying, lifted: at } };
+    const found = rules.find((r) => r.id === 'lift')!.judge({ ...master, report })[0]!;
+    return `${found.status}: ${found.sentence}`;
+  };
+  expect(lifted(firm * 0.69)).toMatch(/^watch: .*still too soft to keep its shape/);
+  expect(lifted(firm * 0.71)).toMatch(/^sound: .*dries from both faces/);
+  expect(lifted(late * 0.99)).toMatch(/^sound: .*dries from both faces/);
+  expect(lifted(late * 1.01)).toMatch(/^watch: .*past leather-hard/);
   expect(verdict('lift', master, (r) => ({ laying: { ...r.laying, lifted: null } }))).toBe('nothing');
 });

@@ -55,6 +55,7 @@ function RemedyRow({ finding, remedy, units }: { finding: Finding; remedy: Remed
   const controller = useController();
   const now = useBench((s) => s.report);
   const extra = now ? sideEffects(finding, now, remedy, units) : '';
+  const [before, after] = [remedy.before, remedy.after].map((v) => figureOf(finding, v, units));
   return (
     <li>
       <span className="what">{remedy.edit.label}</span>
@@ -67,9 +68,9 @@ function RemedyRow({ finding, remedy, units }: { finding: Finding; remedy: Remed
         Do it
       </Button>
       <span className="effect">
-        {figureOf(finding, remedy.before, units)} →{' '}
+        {before === after ? 'still ' : `${before} → `}
         <strong className={`status-${remedy.statusAfter}`}>
-          {figureOf(finding, remedy.after, units)}, {statusWord[remedy.statusAfter].toLowerCase()}
+          {after}, {statusWord[remedy.statusAfter].toLowerCase()}
         </strong>
         {remedy.turns ? '' : ' (helps, not enough)'}
         {extra ? ` · ${extra}` : ''} · {remedy.note}

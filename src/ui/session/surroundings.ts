@@ -7,6 +7,8 @@ export function zoneOfPage(): string {
   return Intl.DateTimeFormat().resolvedOptions().timeZone || 'UTC';
 }
 
+/** Milliseconds between two looks at the clock, and at what else is on the go. */
+const quarter = 15 * 60_000;
 const keptKey = (id: string) => `sostegno-surroundings-${id}`;
 const nobody = (): PlanSurroundings => ({ workshop: { zone: zoneOfPage(), people: [] }, paces: {}, others: [] });
 
@@ -28,7 +30,8 @@ export function useSurroundings(id: string): KnownSurroundings {
       30,
     );
     if (answer.ok) {
-      set(answer.value);
+      // The same again is no news: nothing is worked out anew for it.
+      set((old) => (JSON.stringify(old) === JSON.stringify(answer.value) ? old : answer.value));
       try {
         localStorage.setItem(keptKey(id), JSON.stringify(answer.value));
       } catch {
@@ -41,6 +44,16 @@ export function useSurroundings(id: string): KnownSurroundings {
   }, [id]);
   useEffect(() => {
     void reload();
+    // Other pieces go on in other tabs and on the phone at the bench.
+    const seen = () => {
+      if (document.visibilityState === 'visible') void reload();
+    };
+    document.addEventListener('visibilitychange', seen);
+    const timer = setInterval(seen, quarter);
+    return () => {
+      document.removeEventListener('visibilitychange', seen);
+      clearInterval(timer);
+    };
   }, [reload]);
   return { surroundings, reload };
 }
@@ -49,7 +62,7 @@ export function useSurroundings(id: string): KnownSurroundings {
 export function useNow(): number {
   const [now, setNow] = useState(() => Math.floor(Date.now() / 1000));
   useEffect(() => {
-    const timer = setInterval(() => setNow(Math.floor(Date.now() / 1000)), 15 * 60_000);
+    const timer = setInterval(() => setNow(Math.floor(Date.now() / 1000)), quarter);
     return () => clearInterval(timer);
   }, []);
   return now;
