@@ -1,8 +1,8 @@
 import { stocks } from '../../src/core/catalogue';
 import type { Build } from '../../src/core/document';
 import { clayOver } from '../../src/core/clay';
-import { DistanceField, resolveForm } from '../../src/core/form';
-import { resolveArmature, type SchoolContext } from '../../src/core/school';
+import { DistanceField, resolveForm, startForms } from '../../src/core/form';
+import { resolveArmature, schools, startBuild, type SchoolContext } from '../../src/core/school';
 
 /** What a school is given, from the catalogue and the form alone; fails loudly. */
 export function setOut(build: Build) {
@@ -33,4 +33,23 @@ export function setOutWell(build: Build) {
   const { form, made, depthAt } = setOut(build);
   if (!made.ok) throw new Error(`${made.path}: ${made.message}`);
   return { form, ...made.value, depthAt };
+}
+
+/** A form the school suits, the first there is; or this one. */
+export function formFor(school: string, form?: string): Build {
+  const own = schools.find((s) => s.kind === school)!;
+  for (const { kind, usualSize } of startForms) {
+    if (form !== undefined && kind !== form) continue;
+    const build = startBuild('x', '2026-12-01', kind, usualSize);
+    const resolved = build.ok ? resolveForm(build.value) : build;
+    if (build.ok && resolved.ok && own.fits(resolved.value)) return build.value;
+  }
+  throw new Error(`nothing suits ${school}`);
+}
+
+export function under(build: Build, school: string, parameters: Record<string, unknown> = {}): Build {
+  return {
+    ...build,
+    armature: { ...build.armature, edits: {}, school: { kind: school, parameters: parameters as never } },
+  };
 }

@@ -44,11 +44,11 @@ export const headFrameFields: readonly SchoolField[] = [
   { kind: 'join', key: 'shoulderJoin', label: 'Shoulders joined by' },
 ];
 
-export const headFrameCuts =
-  'a tail of 85 mm under each hose clamp, a turn round the pipe (its girth), an end loop of ten diameters, a twist of eight diameters a turn, and 5 % for trim';
+const clampTail = 0.085;
+
+export const headFrameCuts = `a tail of ${Math.round(clampTail * 1000)} mm under each hose clamp, a turn round the pipe (its girth), an end loop of ten diameters, a twist of eight diameters a turn, and 5 % for trim`;
 
 const flange = { diameter: 0.09, mass: 0.32, circle: 0.07, screws: 4 };
-const clampTail = 0.085;
 const clampMass = 0.022;
 
 /** How large the loops are: half their breadth and depth, and where their top is. */

@@ -1,25 +1,9 @@
-import { setOutWell } from '../../../tests/support/set-out';
+import { formFor, setOutWell, under } from '../../../tests/support/set-out';
 import { pathLength } from '../armature';
 import { bulks, joinIds, stocks, wraps } from '../catalogue';
-import type { Build } from '../document';
-import { resolveForm, startForms } from '../form';
-import { schools, startBuild } from '.';
+import { schools } from '.';
 
 /** What a maker may set of each school, and that the armature is made so. On a form the school suits. */
-const formFor = (kind: string): Build => {
-  const school = schools.find((s) => s.kind === kind)!;
-  for (const form of startForms) {
-    const build = startBuild('x', '2026-12-01', form.kind, form.usualSize);
-    const resolved = build.ok ? resolveForm(build.value) : build;
-    if (build.ok && resolved.ok && school.fits(resolved.value)) return build.value;
-  }
-  throw new Error(`nothing suits ${kind}`);
-};
-const under = (build: Build, kind: string, parameters: Record<string, unknown> = {}): Build => ({
-  ...build,
-  armature: { ...build.armature, edits: {}, school: { kind, parameters: parameters as never } },
-});
-
 describe.each(schools.map((s) => [s.kind, s] as const))('%s', (kind, school) => {
   const build = formFor(kind);
   const made = (parameters: Record<string, unknown> = {}) => setOutWell(under(build, kind, parameters)).armature;
