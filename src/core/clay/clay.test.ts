@@ -27,7 +27,9 @@ test('water worked in: mass is kept, solids thin out, shrinkage grows with the w
   expect(wet.drying?.shrinkage).toBeCloseTo((0.08 * (1.145 - 0.25)) / (0.95 - 0.25), 9);
   expect(wet.tabulatedW0).toBe(0.95);
   // The same solids in more room: a cubic metre holds that much less of them, and wet it weighs solids and water.
-  expect(wet.drying!.rho_dry).toBeCloseTo(paper.drying!.rho_dry / (1 + 0.1 * 1.09), 9);
+  expect(plain.drying!.rho_dry).toBeCloseTo(1090 / 1.95, 9);
+  expect(wet.drying!.rho_dry).toBeCloseTo(1090 / 1.95 / (1 + 0.1 * 1.09), 9);
+  expect(wet.drying!.rho_dry * (1 + wet.drying!.w0)).toBeCloseTo(wet.wetDensity, 9);
   expect(wet.dryShare).toBeCloseTo(1 / (1 + 1.145), 9);
   expect(mixClay(clays.get('epoxy-clay')!, 0.1).wetDensity).toBe(1650);
 });

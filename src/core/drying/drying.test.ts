@@ -150,6 +150,28 @@ describe('drying through the thickness', () => {
     expect(course.history[0]?.meanMoisture).toBeCloseTo(equilibriumMoisture(0.5, 0.08), 4);
   });
 
+  test.each(['earthen-air-dry', 'paper-clay', 'cold-porcelain'] as const)(
+    'the states of %s are what the moisture is by then: skin four and eight tenths shrunk, half of all, a twentieth left',
+    (clay) => {
+      const one = job(clay, 8, 0);
+      const { w0, w_sl } = one.clay;
+      const course = dryLayer(one);
+      const { smoothUntil, touchDry, leatherHard, throughDry, steady, equilibrium } = course;
+      const order = [smoothUntil!, leatherHard!, touchDry!, throughDry!, steady!];
+      expect(order.every(Number.isFinite)).toBe(true);
+      const times = [...order].sort((a, b) => a - b);
+      const { history } = dryLayer({ ...one, times });
+      const at = (time: number) => history[times.indexOf(time)]!;
+      const skin = (time: number) => (w0 - at(time).surfaceMoisture) / (w0 - w_sl);
+      const left = (time: number) => (at(time).coreMoisture - equilibrium) / (w0 - equilibrium);
+      expect(skin(smoothUntil!)).toBeCloseTo(0.4, 2);
+      expect(skin(touchDry!)).toBeCloseTo(0.8, 2);
+      expect(at(leatherHard!).shrinkageDone).toBeCloseTo(0.5, 2);
+      expect(left(throughDry!)).toBeCloseTo(0.05, 3);
+      expect(left(steady!)).toBeCloseTo(0.02, 3);
+    },
+  );
+
   test('in a room damper than its touch-dry moisture it never gets there, and says so', () => {
     const course = dryLayer(job('earthen-air-dry', 8, 0, { ...still, relativeHumidity: 0.995 }));
     expect(course.touchDry).toBeNull();
