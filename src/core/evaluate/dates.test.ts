@@ -68,6 +68,12 @@ describe('dry through: each region from when its clay is on', () => {
       latest: '2026-12-08T21:00:00.000Z',
     });
   });
+  test('a coat that goes on later by its stage dries later, without a plan too', () => {
+    // Its windows are told from the first clay on: through on the seventh day.
+    const later = region('head', 3, { lastStart: 4 * day, windows: windowsOf(7) });
+    const dates = of(report(later, region('chest', 5)));
+    expect([dates.lastDry, dates.dryThrough?.likely]).toEqual(['head', '2026-12-08T09:00:00.000Z']);
+  });
   test('what the plan lays later dries later, however thin', () => {
     const laid = plan(first + 20 * day, [step('lay/head/1', first + 4 * day), step('lay/chest/1', first)]);
     const dates = of(report(region('head', 3), region('chest', 5)), laid);

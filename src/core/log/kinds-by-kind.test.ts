@@ -139,6 +139,8 @@ describe('the log as it is read', () => {
 
   test('the room as it was until each weighing; how far off a reading was from what was said', () => {
     const log = effectiveLog([
+      // Before the clay there is nothing for it to dry.
+      entryOf('step', 4, '2026-11-30T09:00:00Z', { step: 'bulk', name: 'Fill', kind: 'bulk', usual: 1, room }),
       weigh(1, '2026-12-02T09:00:00Z', 7, 1, { room }),
       entryOf('room', 2, '2026-12-03T09:00:00Z', { temperature: 17, relativeHumidity: 0.6, room }),
       entryOf('room', 3, '2026-12-04T09:00:00Z', { temperature: 16, relativeHumidity: 0.7 }),
