@@ -231,11 +231,11 @@ test('demo data loads once, and again only when asked', async () => {
   expect(await loadDemo(now)).toBe(true);
   expect(await loadDemo(now)).toBe(false);
   expect(await shelf()).toHaveLength(8);
-  expect(await loadDemo(now, true)).toBe(true);
-  expect(await shelf()).toHaveLength(16);
   await reckon(now);
   const [piece] = await shelf();
   expect((await shelf()).every((b) => b.card.problem === null && b.card.silhouette.length > 5)).toBe(true);
+  expect(await loadDemo(now, true)).toBe(true);
+  expect(await shelf()).toHaveLength(16);
   const log = await readLog(piece?.id ?? '');
   expect(log.length).toBeGreaterThan(16);
   const photo = log.find((e) => e.kind === 'photo');

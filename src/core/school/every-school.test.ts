@@ -42,6 +42,7 @@ test('every school suits some form', () => {
 
 describe.each(builds())('%s', (_, build) => {
   const { armature, depthAt, form } = setOutWell(build);
+  const evaluator = new Evaluator();
 
   test('all finite, every bone between two joints, every mass hung, every member along bones there are', () => {
     expect(numbersIn(armature).every(Number.isFinite)).toBe(true);
@@ -57,7 +58,7 @@ describe.each(builds())('%s', (_, build) => {
 
   test('once a member has gone into the form it stays in, unless it is meant to stand bare', () => {
     const extent = Math.max(...form.masses.map((m) => Math.abs(m.at[2]))) || 1;
-    const piece = new Evaluator().piece(asBriefed(build));
+    const piece = evaluator.piece(asBriefed(build));
     if (!piece.ok) throw new Error(piece.message);
     const out = piece.value.armature.members
       .filter((m) => !m.bare)
@@ -82,7 +83,6 @@ describe.each(builds())('%s', (_, build) => {
   });
 
   test('a whole report: finite, and the ledger is the voxels times their densities', () => {
-    const evaluator = new Evaluator();
     const report = evaluator.evaluate(asBriefed(build));
     if (!report.ok) throw new Error(`${report.path}: ${report.message}`);
     const piece = evaluator.piece(asBriefed(build));

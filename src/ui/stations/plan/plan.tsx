@@ -248,7 +248,7 @@ function StartDate({ own, zone }: { own: BuildPlan; zone: string }) {
   const date = zoneClock(zone).wallOf(lay.from).date;
   if (date === start) return null;
   return (
-    <p className="small">
+    <p className="small mt-2">
       The first clay goes on on {dayWords(lay.from, zone)} by this plan; the brief says {formatDate(start)}. Dates go by
       the plan. The nights and weekends a coat dries through go by the brief.{' '}
       <Button
