@@ -299,6 +299,22 @@ test('carried by as many as it takes: one is sound, more are watched, past what 
   expect([at(1), at(2), at(4), at(Infinity)]).toEqual(['sound', 'watch', 'watch', 'fails']);
 });
 
+test('of several parts the one that is hardest to lift is told, wherever it stands in the list', () => {
+  const coral = judged(demo('Coral candelabrum'));
+  const told = (hardest: number) => {
+    const parts = coral.report.handling.parts.map((p, i) => ({
+      ...p,
+      lift: i === hardest ? { limit: 10, index: 1.4, people: 2 } : { limit: 10, index: 0.3, people: 1 },
+    }));
+    const report = { ...coral.report, handling: { ...coral.report.handling, parts } };
+    const found = rules.find((r) => r.id === 'carry')!.judge({ ...coral, report })[0]!;
+    return [found.status, found.place];
+  };
+  const names = coral.report.handling.parts.map((p) => p.name);
+  expect(names.length).toBeGreaterThan(2);
+  expect(names.map((_, i) => told(i))).toEqual(names.map((n) => ['watch', n]));
+});
+
 test('a deadline is held by the likely day, and surely by the latest', () => {
   const rule = rules.find((r) => r.id === 'deadline')!;
   const at = (likely: string, latest: string) =>

@@ -1,6 +1,7 @@
 import { changed, judged, parameter } from '../../../tests/support/judged';
 import { lamplighter } from '../../server/demo-builds';
 import { Evaluator, asBriefed } from '../evaluate';
+import { startBuild } from '../school';
 import { stepFor, usualAgainst, type PieceReport, type RegionReport } from '.';
 import { shownAgainst } from './quick-against-full';
 
@@ -29,6 +30,27 @@ describe('figures of a region', () => {
     // A thin coat has its face's area times its thickness of clay, a little less where it bulges.
     expect(head.clayVolume / (head.area * head.thickness)).toBeGreaterThan(0.8);
     expect(head.clayVolume / (head.area * head.thickness)).toBeLessThan(1.02);
+  });
+  test('dry it keeps what the room’s air leaves in it', () => {
+    const { room, brief } = lamp;
+    const { w0, w_m } = bust.piece.mixed.drying!;
+    expect(brief.clay).toBe('paper-clay');
+    const left = -w_m * Math.log(1 - room.relativeHumidity);
+    const head = region(bust.report, 'head');
+    expect(head.clayDry / head.clayWet).toBeCloseTo((1 + left) / (1 + w0), 3);
+  });
+  test('where a member lies in the clay, its crack index is the one over the member', () => {
+    // The wires of a small figure's hands and feet have nothing but clay over them.
+    const figure = startBuild('f', '2026-12-01', 'figure', 0.45);
+    if (!figure.ok) throw new Error(figure.message);
+    const over = judged(figure.value).report.regions.filter((r) => r.coats.some((c) => c.overMember !== null));
+    expect(over.length).toBeGreaterThan(0);
+    for (const r of over) {
+      const worst = Math.max(...r.coats.map((c) => c.overMember?.total ?? 0));
+      expect(worst).toBeGreaterThan(1.2 * Math.max(...r.coats.map((c) => c.crack.total)));
+      expect(r.crack).toBeCloseTo(worst * r.against.crack.nominal, 9);
+      expect(Math.max(...r.crackPlaces.map((p) => p.crack))).toBeCloseTo(r.crack, 9);
+    }
   });
   test('clay and bulk of all regions are the form’s', () => {
     const { regions, size, ledger } = bust.report;
