@@ -1,4 +1,5 @@
 import { atItsEnd, atRest, checkRods } from '../../../tests/support/rods';
+import { stocks } from '../catalogue';
 import { gravity as g, type Vec3 } from '../quantity';
 import {
   centreOf,
@@ -309,6 +310,26 @@ describe('a post with an arm', () => {
     const bend = (3 * g * 0.5 * atItsEnd) / ((2e11 * Math.PI * 0.012 ** 4) / 64);
     expect(skin([1500]) / (bend * (across / 2))).toBeCloseTo(1, 3);
     expect(skin([])).toBe(0);
+  });
+
+  test('a leaning rod is pushed and bent at once: both shares of what it takes add up', () => {
+    const lean = 0.02;
+    const { bones } = checkRods(
+      {
+        places: { foot: [0, 0, 0], top: [lean, 0, 1] },
+        held: ['foot'],
+        rods: [{ id: 'rod', from: 'foot', to: 'top' }],
+        weights: [{ rod: 'rod', kg: 60 }],
+      },
+      { ...atRest, wet: false },
+    );
+    const { strength, allowed } = stocks.get('mild-steel')!;
+    const takes = strength.nominal * allowed;
+    const along = Math.hypot(lean, 1);
+    const push = (60 * g) / along / ((Math.PI * 0.012 ** 2) / 4) / takes;
+    const bend = (60 * g * lean * atItsEnd) / ((0.012 ** 3 / 6) * takes);
+    expect(push / bend).toBeGreaterThan(0.1);
+    expect(bones[0]!.utilisation / (atRest.safety * (push + bend))).toBeCloseTo(1, 2);
   });
 
   test('how far a hand sinks is judged by its whole way from the base', () => {

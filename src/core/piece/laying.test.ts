@@ -137,6 +137,25 @@ test('opened in halves, the core is out: it dries from inside too and is held no
   expect(split.summary.crack).toBeLessThan(report(bust).summary.crack);
 });
 
+test('cut open it is let go at that hour, as what is lifted off its form then is', () => {
+  const stiff = [
+    { path: ['armature', 'school', 'parameters', 'bulk'], value: 'polystyrene-extruded' },
+    { path: ['armature', 'school', 'parameters', 'wrap'], value: 'none' },
+  ];
+  const held = (stages: readonly Change[]) => {
+    const { crackParts, throughDry } = at(report(with_([...stiff, ...stages])), 'head');
+    return { restrained: crackParts.restrained, through: throughDry! };
+  };
+  const cut = (from: number) =>
+    held([{ path: ['stages', 'split'], value: { across: 'front-back', from, until: 2000 } }]);
+  const lifted = (hours: number) => held([{ path: ['stages', 'lift'], value: { when: 'hours', hours } }]);
+  for (const hours of [12, 30]) {
+    expect(cut(hours).restrained).toBeCloseTo(lifted(hours).restrained, 6);
+    expect(cut(hours).through).toBeCloseTo(lifted(hours).through, 0);
+  }
+  expect(cut(12).restrained).toBeLessThan(0.8 * cut(30).restrained);
+});
+
 test('closed again, the hollow hardly breathes: between a core that is in and halves that stay open', () => {
   const halves = (until: number) =>
     at(report(with_([{ path: ['stages', 'split'], value: { across: 'front-back', from: 24, until } }])), 'head')

@@ -2,7 +2,8 @@ import { changed, judged, parameter } from '../../../tests/support/judged';
 import { lamplighter } from '../../server/demo-builds';
 import { Evaluator, asBriefed } from '../evaluate';
 import { startBuild } from '../school';
-import { stepFor, usualAgainst, type PieceReport, type RegionReport } from '.';
+import { coatState, stepFor, usualAgainst, type PieceReport, type RegionReport } from '.';
+import { standsUntil } from './lying';
 import { shownAgainst } from './quick-against-full';
 
 /** What is said of one region, and that its parts are one another's: thickness, weight, windows, cracks. */
@@ -79,6 +80,32 @@ describe('windows of a coat', () => {
       expect(at('mould')).toBe(at('seal'));
       expect([r.touchDry, r.leatherHard, r.throughDry]).toEqual([at('touch'), at('leather'), at('through')]);
     }
+  });
+  test('a dry skin over a soft inside is not held by: a hand waits for both', () => {
+    const thick = coated(
+      [0.03],
+      { path: ['brief', 'clay'], value: 'earthen-air-dry' },
+      { path: ['room', 'airSpeed'], value: 3 },
+      { path: ['room', 'relativeHumidity'], value: 0.3 },
+    );
+    const early = thick.report.regions.filter((r) => r.windows.touch.at! < r.windows.leather.at!);
+    expect(early.length).toBeGreaterThan(0);
+    for (const r of early) expect(r.windows.hold.at).toBe(r.windows.leather.at);
+  });
+  test('a coat under another is corrected as first coats usually are, the last one as its region is', () => {
+    const head = region(two.report, 'head');
+    const [under, last] = head.coats;
+    const own = under!.course.throughDry!;
+    const { low, nominal, high } = usualAgainst.coat.through;
+    expect(nominal).not.toBe(1);
+    expect(coatState(head, under!, 'through')).toEqual({ low: own * low, nominal: own * nominal, high: own * high });
+    expect(coatState(head, last!, 'through')!.nominal).toBeCloseTo(head.throughDry! - last!.start, 6);
+  });
+  test('it lies on its side until it is first turned off it', () => {
+    const turned = (...turns: { at: number; lying: string }[]) =>
+      standsUntil({ build: { ...lamp, stages: { ...lamp.stages, turns: turns as never } } });
+    expect(turned()).toBe(Infinity);
+    expect(turned({ at: 10, lying: 'stands' }, { at: 30, lying: 'back' }, { at: 20, lying: 'face' })).toBe(20 * 3600);
   });
   test('they count from the first clay: a later coat’s from when it goes on', () => {
     const head = region(two.report, 'head');
