@@ -44,6 +44,8 @@ async function main(): Promise<void> {
   if (options.demo && (await loadDemo(Date.now() / 1000, options.again))) process.stdout.write('Demo data loaded.\n');
   await closeDatabase();
   const server = createServer();
+  // A page asks again every few seconds: closed after the usual five, a connection could end as it is asked.
+  server.keepAliveTimeout = 75_000;
   const port = await new Promise<number>((resolve, reject) => {
     server.once('error', reject);
     server.listen(options.port, options.host, () => {
