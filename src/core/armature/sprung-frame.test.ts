@@ -135,7 +135,7 @@ function randomFrame(seed: number, count: number): { model: FrameModel; loads: F
 }
 
 describe('frames with turning joins and loads along members', () => {
-  test.each([...Array.from({ length: 24 }, (_, i) => [i + 1, 5 + i * 2]), [101, 120], [102, 200]])(
+  test.each([...Array.from({ length: 24 }, (_, i) => [i + 1, 5 + i * 2]), [101, 90], [102, 140]])(
     'seed %d, %d joints: as the twin, to 1e-8, and in equilibrium',
     (seed, count) => {
       const { model, loads } = randomFrame(seed, count);

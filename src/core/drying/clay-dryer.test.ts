@@ -179,9 +179,9 @@ test('large enough to have several chunks, or the test above says nothing', () =
 
 test('stopped, put away and taken up again it comes to the same, to the last bit', () => {
   const plain = new ClayDryer(busy());
-  plain.advance(70 * hour);
+  plain.advance(30 * hour);
   let d = new ClayDryer(busy());
-  for (let stops = 0; !d.advance(70 * hour, 13); stops++) {
+  for (let stops = 0; !d.advance(30 * hour, 13); stops++) {
     const kept = structuredClone(d.state());
     d = new ClayDryer(busy());
     d.restore(kept);

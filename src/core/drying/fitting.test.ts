@@ -24,7 +24,7 @@ const solids = 2.1;
  * raster of factors and read between: a hundred fits ask for it some ten thousand times.
  */
 const span = 1.1,
-  parts = 16;
+  parts = 12;
 const lastDay = 14;
 const raster = Array.from({ length: (parts + 1) ** 2 }, (_, k) => {
   const [e, d] = [k % (parts + 1), Math.floor(k / (parts + 1))].map((i) =>

@@ -212,9 +212,9 @@ describe('what cannot be worked out names its part', () => {
   });
 });
 
-test('every remedy on six seeded builds does what it promised, and undoing it gives the build back', () => {
+test('every remedy on three seeded builds does what it promised, and undoing it gives the build back', () => {
   let pressed = 0;
-  for (let seed = 1; seed <= 6; seed++) {
+  for (let seed = 1; seed <= 3; seed++) {
     const build = randomBust(seed);
     const full = evaluateWithRemedies(evaluator, asBriefed(build));
     if (!full.ok) throw new Error(`${full.path}: ${full.message}`);

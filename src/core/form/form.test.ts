@@ -168,7 +168,8 @@ test('the surface is closed and holds the same volume', () => {
       edges.set(`${a}-${b}`, (edges.get(`${a}-${b}`) ?? 0) + 1);
     }
   }
-  for (const [edge] of edges) expect(edges.has(edge.split('-').reverse().join('-'))).toBe(true);
+  // Each edge is run along once either way; told at once, for asking ninety thousand times takes longer than the surface.
+  expect([...edges.keys()].filter((edge) => !edges.has(edge.split('-').reverse().join('-')))).toEqual([]);
   near(
     enclosedVolume(mesh),
     measureForm(

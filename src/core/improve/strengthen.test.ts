@@ -5,10 +5,15 @@ import { startBuild } from '../school';
 import { Evaluator } from '../evaluate';
 import { strengthen, type StrengthenResult } from '../improve';
 
-function strengthened(build: Build, evaluator = new Evaluator()): StrengthenResult {
-  const steps = strengthen(evaluator, asBriefed(build));
+/** `most`: sets tried, where it need not be all of them. */
+function strengthened(build: Build, evaluator = new Evaluator(), most = Infinity): StrengthenResult {
+  let tried = 0;
+  const steps = strengthen(evaluator, asBriefed(build), {}, () => tried > most);
   for (let s = steps.next(); ; s = steps.next()) {
-    if (!s.done) continue;
+    if (!s.done) {
+      tried = s.value;
+      continue;
+    }
     if (!s.value) throw new Error('the build cannot be worked out');
     return s.value;
   }
@@ -58,7 +63,7 @@ test('a figure too weak for its clay, and a piece that tips: mended, never made 
     },
   };
   expect(unsound(weak).length).toBeGreaterThan(0);
-  const result = strengthened(weak);
+  const result = strengthened(weak, new Evaluator(), 110);
   for (let i = 0; i < Math.min(4, result.sets.length); i++) expect(unsound(applied(weak, result, i))).toEqual([]);
   if (result.sets.length === 0) expect(result.nearest?.left).toBeLessThan(unsound(weak).length + 1);
 });
@@ -86,7 +91,7 @@ test('a thicker wire that would stand out of a thin limb is no answer', () => {
     return report.value.cover.filter((c) => c.least < 0).map((c) => c.member);
   };
   const before = new Set(out(bird));
-  const result = strengthened(bird, evaluator);
+  const result = strengthened(bird, evaluator, 110);
   expect(result.sets.length).toBeGreaterThan(0);
   result.sets.forEach((set, i) =>
     expect([set.edit.label, out(applied(bird, result, i)).filter((m) => !before.has(m))]).toEqual([set.edit.label, []]),
