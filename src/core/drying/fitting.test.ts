@@ -133,16 +133,22 @@ test.each([4, 12, 17])(
   },
 );
 
-test('a board left on the scale is told from a slipped digit', () => {
+test.each([
+  ['a board left on the scale', 1],
+  ['a board taken off twice', -1],
+])('%s is told from a slipped digit, and what was meant is offered', (_, sign) => {
   const tare = 2.345;
   const readings = weighed({ evaporation: 1, diffusion: 1, amount: 1 }, 4, 0.002);
+  const right = readings[6]!.mass;
   const fit = fitWeighings(
-    readings.map((r, i) => (i === 6 ? { ...r, mass: r.mass + tare } : r)),
+    readings.map((r, i) => (i === 6 ? { ...r, mass: right + sign * tare } : r)),
     forecaster,
     tare,
   );
   expect(fit.odd).toHaveLength(1);
   expect(fit.odd[0]).toMatchObject({ index: 6, why: 'tare' });
+  expect(fit.odd[0]!.meant).toBeCloseTo(right, 9);
+});
 });
 
 test('clean readings are not called odd', () => {
