@@ -149,7 +149,6 @@ test.each([
   expect(fit.odd[0]).toMatchObject({ index: 6, why: 'tare' });
   expect(fit.odd[0]!.meant).toBeCloseTo(right, 9);
 });
-});
 
 test('clean readings are not called odd', () => {
   for (let seed = 1; seed <= 20; seed++)
