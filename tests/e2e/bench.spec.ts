@@ -74,6 +74,17 @@ test('nonsense is refused where it is typed, with the reason, and the last good 
   await page.getByRole('button', { name: /Form$/ }).click();
   await setField(page, 'Head, chin to crown', '3 m');
   await expect(page.locator('.wrong').first()).toHaveText(/at most 400 mm\. Still 232 mm\./);
+  await setField(page, 'Head, chin to crown', '232 mm');
+  // Enter and on to the next field before the page has come round to drawn anything: what was typed is in force.
+  const size = page.getByLabel('Size, of life', { exact: true });
+  await size.fill('90 %');
+  await size.evaluate(async (field) => {
+    field.dispatchEvent(new KeyboardEvent('keydown', { key: 'Enter', bubbles: true }));
+    await Promise.resolve();
+    (field as HTMLInputElement).blur();
+  });
+  await expect(page.getByRole('button', { name: /^Undo/ })).toHaveAccessibleName(/90 % of life/);
+  await expect(size).toHaveValue('90 %');
 });
 
 test('inches and pounds everywhere, on one key', async ({ page }) => {

@@ -1,5 +1,5 @@
 'use client';
-import { useEffect, useId, useRef, useState, type ReactNode } from 'react';
+import { useId, useState, type ReactNode } from 'react';
 import { Form } from 'react-bootstrap';
 import type { Build, Change } from '../../core/document';
 import {
@@ -69,42 +69,42 @@ interface QuantityInputProps {
   readonly onCommit: (value: number | null) => string | null;
 }
 
+interface Typed {
+  readonly text: string;
+  readonly wrong: string | null;
+  /** The figure in force when it was typed. */
+  readonly beside: string;
+}
+
 /** A quantity people can type in any unit. A bad entry says why and the last good value stays in force. */
 export function QuantityInput({ label, value, kind, hint, optional, placeholder, onCommit }: QuantityInputProps) {
   const units = useBench((s) => s.units);
   const id = useId();
   const shown = value === null ? '' : showField(kind, value, units);
-  const [text, setText] = useState(shown);
-  const [wrong, setWrong] = useState<string | null>(null);
-  const before = useRef(shown);
-  useEffect(() => {
-    const was = before.current,
-      mended = wrongNow.current;
-    before.current = shown;
-    // A figure that moves elsewhere does not take away what is being typed here.
-    setText((typed) => (typed === was || mended ? shown : typed));
-    if (mended) setWrong(null);
-  }, [shown]);
-  const wrongNow = useRef(false);
-  wrongNow.current = wrong !== null;
+  // Kept only until it is in force, so that nothing that was typed before can be put back by leaving the field.
+  const [typed, setTyped] = useState<Typed | null>(null);
+  // A figure that moves elsewhere does not take away what is being typed here, but what was refused beside another one.
+  const own = typed?.wrong && typed.beside !== shown ? null : typed;
+  const text = own?.text ?? shown,
+    wrong = own?.wrong ?? null;
   const commit = () => {
-    if (text.trim() === shown) {
-      setText(shown);
-      setWrong(null);
+    if (own === null || own.text.trim() === shown) {
+      setTyped(null);
       return;
     }
-    if (text.trim() === '' && optional) {
-      setWrong(onCommit(null));
-      return;
-    }
-    const read = readField(kind, text, units);
+    const empty = own.text.trim() === '' && optional;
+    const read: Result<number | null> = empty ? success(null) : readField(kind, own.text, units);
     const message = read.ok ? onCommit(read.value) : read.message;
-    setWrong(
+    const still = value === null ? '' : ` Still ${shown}.`;
+    setTyped(
       message === null
         ? null
-        : `${plainer(inOwnUnits(kind, message, units))}.${value === null ? '' : ` Still ${shown}.`}`.replace('..', '.'),
+        : {
+            text: own.text,
+            wrong: `${plainer(inOwnUnits(kind, message, units))}.${still}`.replace('..', '.'),
+            beside: shown,
+          },
     );
-    if (message === null) setText(shown);
   };
   return (
     <div className="field">
@@ -118,14 +118,11 @@ export function QuantityInput({ label, value, kind, hint, optional, placeholder,
         autoComplete="off"
         aria-invalid={wrong !== null}
         aria-describedby={wrong ? `${id}-wrong` : hint ? `${id}-hint` : undefined}
-        onChange={(e) => setText(e.target.value)}
+        onChange={(e) => setTyped({ text: e.target.value, wrong, beside: shown })}
         onBlur={commit}
         onKeyDown={(e) => {
           if (e.key === 'Enter') commit();
-          if (e.key === 'Escape') {
-            setText(shown);
-            setWrong(null);
-          }
+          if (e.key === 'Escape') setTyped(null);
         }}
       />
       {wrong && (
@@ -267,18 +264,18 @@ export function ChoiceInput({
 export function TextAt({ label, path, long, type }: { label: string; path: Path; long?: boolean; type?: 'date' }) {
   const controller = useController();
   const value = useBench((s) => (valueAt(s.build, path) as string | null | undefined) ?? '');
-  const [text, setText] = useState(value);
+  const [typed, setTyped] = useState<string | null>(null);
+  const text = typed ?? value;
   const [wrong, setWrong] = useState<string | null>(null);
   const id = useId();
-  useEffect(() => setText(value), [value]);
   const commit = () => {
+    setTyped(null);
     if (text === value) return;
     const refused = controller.edit({
       label,
       changes: [{ path, value: text === '' && type === 'date' ? null : text }],
     });
     setWrong(refused ? 'This cannot be used; the last one stays.' : null);
-    if (refused) setText(value);
   };
   return (
     <div className="field">
@@ -289,7 +286,7 @@ export function TextAt({ label, path, long, type }: { label: string; path: Path;
         value={text}
         {...(long ? { as: 'textarea' as const, rows: 3 } : {})}
         type={type ?? 'text'}
-        onChange={(e) => setText(e.target.value)}
+        onChange={(e) => setTyped(e.target.value)}
         onBlur={commit}
         onKeyDown={(e) => {
           if (e.key === 'Enter' && !long) commit();

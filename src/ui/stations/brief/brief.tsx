@@ -8,17 +8,17 @@ import { StationPanel } from '../../parts/judgement';
 
 export function SizeField() {
   const controller = useController();
-  const build = useBench((s) => s.build);
+  const size = useBench((s) => s.build.form.start.size);
   return (
     <QuantityInput
       label="Size, of life"
       kind="percent"
-      value={build.form.start.size}
+      value={size}
       hint="The clay grows or thins with it; pipe and wire stay stock sizes."
       onCommit={(v) =>
         v === null || !(v >= 0.05 && v <= 5)
           ? 'It must be between 5 and 500 %.'
-          : (controller.edit(resizeEdit(build, v))?.message ?? null)
+          : (controller.edit(resizeEdit(controller.state.build, v))?.message ?? null)
       }
     />
   );

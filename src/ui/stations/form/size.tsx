@@ -14,7 +14,6 @@ import { Plumb } from '../../parts/plumb';
 /** Making the whole build larger or smaller, what that brings, and setting a large piece out from a small study. */
 export function HeightField() {
   const controller = useController();
-  const build = useBench((s) => s.build);
   const height = useBench((s) => s.report?.size.height ?? null);
   const at = useBench((s) => s.reportedSize);
   return (
@@ -27,7 +26,7 @@ export function HeightField() {
         if (wanted === null || height === null || !(height > 0)) return null;
         const size = (at * wanted) / height;
         return size >= 0.05 && size <= 5
-          ? (controller.edit(resizeEdit(build, size))?.message ?? null)
+          ? (controller.edit(resizeEdit(controller.state.build, size))?.message ?? null)
           : `That is ${sensible(size * 100)} % of life: it must be between 5 and 500`;
       }}
     />
