@@ -36,6 +36,14 @@ export function coverWanted(across: number, clay: number, least = 0.006): number
 }
 const thickestWire = 0.008;
 
+/**
+ * Whether the clay over a member is held back by it: there is less of it than there should be. A wire with filling between
+ * it and the clay holds nothing. Metres: what covers it, one strand across, the clay over the core.
+ */
+export function tooThinOver(cover: number, across: number, clay: number): boolean {
+  return cover <= clay && cover < coverWanted(across, clay);
+}
+
 export interface CoverInputs {
   /** Outside diameter of a member, all its strands, and of one strand; metres. */
   readonly acrossOf: (m: Member) => { readonly whole: number; readonly strand: number };
@@ -95,8 +103,7 @@ export function coverOfMember(member: Member, input: CoverInputs): MemberCover |
     if (cover < want) {
       short += spacing;
       const clay = input.clayOver(owner);
-      if (cover <= clay && cover < coverWanted(strand, clay))
-        thin.set(owner, Math.min(thin.get(owner) ?? Infinity, cover));
+      if (tooThinOver(cover, strand, clay)) thin.set(owner, Math.min(thin.get(owner) ?? Infinity, cover));
     }
     if (cover < least) {
       least = cover;

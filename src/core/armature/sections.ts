@@ -3,9 +3,14 @@ import type { Armature, Bone, Section } from './types';
 
 /**
  * Where an armature comes apart: a bone that is bolted on, sleeved or socketed takes everything beyond it along. What is
- * left standing is a section too. None when nothing comes away. A school that says its own sections is not asked.
+ * left standing is a section too. None when nothing comes away.
  */
 const separable: ReadonlySet<JoinKindId> = new Set(['bolted', 'sleeved', 'socketed']);
+
+/** What it comes apart into, by its school's word or else by its joins; none or one where it does not. */
+export function sectionsIn(armature: Pick<Armature, 'nodes' | 'bones' | 'sections'>): readonly Section[] {
+  return armature.sections ?? sectionsByJoins(armature);
+}
 
 export function sectionsByJoins(armature: Pick<Armature, 'nodes' | 'bones'>): Section[] {
   const { nodes, bones } = armature;

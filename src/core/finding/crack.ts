@@ -1,5 +1,6 @@
+import { sectionsIn } from '../armature';
 import { compared, formatLength, sensible } from '../quantity';
-import { sectionsIn, statusOf, type Piece, type RegionReport, type Status } from '../piece';
+import { statusOf, type Piece, type RegionReport, type Status } from '../piece';
 import { drawnIn } from './cover';
 import { otherClays, parameter, setCoats } from './edits';
 import { finding, type Judging, type Part, type Proposal, type Rule } from './finding';
@@ -160,7 +161,7 @@ function gentler(on: Judging, regions: readonly string[]): Proposal[] {
       },
       note: 'dries from both faces; a closed form is cut open for it',
     });
-  if (!build.stages.apart && sectionsIn(piece).length > 1)
+  if (!build.stages.apart && sectionsIn(piece.armature).length > 1)
     out.push({
       id: 'apart',
       edit: { label: 'Clad and dry its sections apart', changes: [{ path: ['stages', 'apart'], value: true }] },

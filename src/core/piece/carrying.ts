@@ -15,7 +15,7 @@ import {
   type Ledger,
   type Stance,
 } from '../load';
-import { sectionsByJoins } from '../armature';
+import { sectionsIn } from '../armature';
 import type { Box } from '../form';
 import { massBox } from '../form';
 import type { Vec3 } from '../quantity';
@@ -114,7 +114,7 @@ export function handlingOf(
 
 /** What each section weighs dry: the clay and bulk of its masses, and its share of everything else by volume. */
 function sectionsOf(piece: Piece, ledger: Ledger): { name: string; heldBy: string; mass: number; box: Box }[] {
-  const sections = piece.armature.sections ?? sectionsByJoins(piece.armature);
+  const sections = sectionsIn(piece.armature);
   if (sections.length < 2) return [];
   const { perMass } = piece.volumes;
   const index = new Map(piece.form.masses.map((m, i) => [m.id, i]));

@@ -1,4 +1,4 @@
-import { bundleAcross, coverOnFace, coverWanted, sectionAcross, type Member } from '../armature';
+import { sectionsIn } from '../armature';
 import { lyingWays } from '../document';
 import { stagesOf } from '../clay';
 import {
@@ -7,9 +7,7 @@ import {
   coverOver,
   equilibriumMoisture,
   evaporationCurve,
-  furtherCoatRestraint,
   meanAir,
-  rigidRestraint,
   WholePieceRun,
   type ClayLattice,
   type DryingSpan,
@@ -24,7 +22,8 @@ import { failure, success, type Result } from '../quantity';
 import { dryingKey } from './full-findings';
 import { heldClear, restingShut } from './lying';
 import { quickDrying } from './quick-drying';
-import { closedHollow, calendarOf, restraintOnCore, sectionsIn } from './laying';
+import { closedHollow, calendarOf } from './laying';
+import { restraintsAt } from './restraint';
 import { ResultCache } from './result-cache';
 import type { Piece } from './piece';
 
@@ -185,7 +184,7 @@ class Lattices {
     const { size, owners, origin } = this.form;
     const out = new Uint8Array(owners.length);
     if (apart === 'sections') {
-      const sections = sectionsIn(this.piece);
+      const sections = sectionsIn(this.piece.armature);
       const sectionOf = this.piece.form.masses.map((m) =>
         Math.max(
           0,
@@ -265,36 +264,6 @@ function stagesFor(
     });
   }
   return { stages, watched };
-}
-
-/** What is held back at places on the face: by the core, by dry clay underneath, and wholly where a member lies close under it. */
-function restraintsAt(
-  piece: Piece,
-  places: Float32Array,
-  regions: Uint8Array,
-  thickness: readonly number[],
-  step: number,
-  further: (region: number) => boolean,
-): Float32Array {
-  const out = Float32Array.from(regions, (r) => (further(r) ? furtherCoatRestraint : restraintOnCore(piece, r)));
-  const tooNear = new Set(piece.cover.filter((c) => c.least < c.wanted).map((c) => c.member));
-  for (const m of piece.armature.members.filter((x) => tooNear.has(x.id))) {
-    const strand = strandOf(piece, m);
-    const cover = coverOnFace(places, [m], () => bundleAcross(strand, m.strands));
-    for (let f = 0; f < out.length; f++) {
-      const clay = thickness[regions[f]!] ?? 0;
-      // Places are middles of cells, half a cell under the face. A wire with filling between it and the clay holds nothing.
-      const over = cover[f]! + step / 2;
-      if (!further(regions[f]!) && over < coverWanted(strand, clay) && over <= clay)
-        out[f] = Math.max(out[f]!, rigidRestraint);
-    }
-  }
-  return out;
-}
-
-function strandOf(piece: Piece, m: Member): number {
-  const size = piece.stockOf(m.stock)?.sizes.find((s) => s.id === m.size);
-  return size ? sectionAcross(size.section) : 0.004;
 }
 
 /** Spells of like air, covers, inner faces and lying, one after another. */

@@ -169,20 +169,6 @@ test('closed again, the hollow hardly breathes: between a core that is in and ha
   expect(soon).toBeGreaterThan(open + 0.6 * (whole - open));
 });
 
-test('on film a form open on one side slips: half of what its core would hold back; one that closes on itself does not', () => {
-  const cracks = (build: Build, film: boolean) =>
-    report(with_([{ path: ['stages', 'film'], value: film }], build)).regions.map((r) => r.crackParts.restrained);
-  const mask = otherDemoBuilds('2026-12-01', '2027-01-10').find((b) => b.form.start.kind === 'mask')!;
-  const plain = with_([{ path: ['stages', 'lift'], value: null }], mask);
-  const [held, slips] = [cracks(plain, false), cracks(plain, true)];
-  expect(Math.max(...held)).toBeGreaterThan(0.1);
-  // What lies over a member is held by that, film or not.
-  const shares = held.flatMap((v, i) => (v > 0 ? [slips[i]! / v] : []));
-  expect(Math.min(...shares)).toBeCloseTo(0.5, 2);
-  expect(Math.max(...shares)).toBeLessThanOrEqual(1);
-  expect(cracks(bust, true)).toEqual(cracks(bust, false));
-});
-
 test('what the scale should show is the piece without its board and ballast: wet as laid, dry at last', () => {
   const heavy = with_([
     { path: ['armature', 'school', 'parameters', 'ballast'], value: 5 },
@@ -307,15 +293,6 @@ test('what was learned of this clay in this room is used, and not for another cl
   expect(width(taught)).toBeLessThan(width(plain));
   const other = report(with_([{ path: ['room', 'learned'], value: { ...learned, clay: 'earthen-air-dry' } }]));
   expect(at(other, 'head').throughDry).toBeCloseTo(at(plain, 'head').throughDry!, 3);
-});
-
-test('a further coat is held back by the dry one under it 0.45 as much as by something rigid, and cracks for it alike', () => {
-  const two = report(with_([{ path: ['regions', 'everywhere', 'coats'], value: [0.008, 0.008] }]));
-  for (const region of two.regions) {
-    expect(region.coats[1]!.restraint).toBeCloseTo(0.405, 9);
-    const { restraint, crack } = region.coats[1]!;
-    expect(crack.restrained / crack.perRestraint).toBeCloseTo(restraint, 9);
-  }
 });
 
 test('the side it stands on dries last: as slowly as in a tenth of the air, unless water gets out at its rim', () => {

@@ -1,4 +1,3 @@
-import { sectionsByJoins, type Section } from '../armature';
 import { stagesOf } from '../clay';
 import type { DryingCoefficients } from '../catalogue';
 import { hashOf, partHash, type DryState, type Stages } from '../document';
@@ -7,12 +6,8 @@ import {
   crackIndex,
   dryLayer,
   evaporationCurve,
-  freeEndShare,
-  furtherCoatRestraint,
   liftedOffRestraint,
   moistureAt,
-  rigidRestraint,
-  slidesBelow,
   weekdayOf,
   type AirPhase,
   type CrackIndex,
@@ -23,6 +18,7 @@ import {
 } from '../drying';
 import { isShell, lyingRadii, restingShut, standsUntil } from './lying';
 import type { Piece } from './piece';
+import { overMember, restraintOfCoat, restraintOnCore } from './restraint';
 import type { ResultCache } from './result-cache';
 
 /**
@@ -109,23 +105,6 @@ export function calendarOf(piece: Pick<Piece, 'build' | 'known'>): RoomCalendar 
     weekday: weekdayOf(brief.startDate),
     history: piece.known.room,
   };
-}
-
-/** A form open on one side lets a film slip; one that closes on itself grips the clay whatever is on it. */
-const openForms = new Set(['mask', 'worn-shell']);
-
-/** What it comes apart into; none or one where it does not. */
-export function sectionsIn(piece: Pick<Piece, 'armature'>): readonly Section[] {
-  return piece.armature.sections ?? sectionsByJoins(piece.armature);
-}
-
-export function restraintOnCore(piece: Piece, region: number): number {
-  const { stages, form } = piece.build;
-  const slips = stages.film && openForms.has(form.start.kind) ? 0.5 : 1;
-  const core = piece.faces[region]?.restraint ?? piece.face.restraint;
-  // Sections clad by themselves have free ends.
-  const slides = stages.apart && core < slidesBelow && sectionsIn(piece).length > 1 ? freeEndShare : 1;
-  return core * slips * slides;
 }
 
 export function layingInputs(
@@ -370,7 +349,7 @@ function dryCoat(
         ]
       : [{ restraint, until: 1 }];
   const held = (share: number) => crackIndex(clay, thickness, course, spellsOf(Math.min(1, share * push.restraint)));
-  const restraint = first ? region.restraint : furtherCoatRestraint;
+  const restraint = restraintOfCoat(region.restraint, !first);
   return {
     thickness,
     stage: region.stages[k]!,
@@ -378,7 +357,7 @@ function dryCoat(
     restraint: Math.min(1, restraint * push.restraint),
     course,
     crack: held(restraint),
-    overMember: first && region.overMember ? held(Math.max(restraint, rigidRestraint)) : null,
+    overMember: first && region.overMember ? held(overMember(restraint)) : null,
   };
 }
 

@@ -1,8 +1,9 @@
 import { lyingWays } from '../document';
+import { sectionsIn } from '../armature';
 import { coverKinds } from '../catalogue';
 import { layersOverClay, layersUnderClay } from '../clay';
 import { mixingMinutes, placingRate } from '../cure';
-import { coatState, letGoWaitsFor, sectionsIn, type Piece, type PieceReport, type RegionReport } from '../piece';
+import { coatState, letGoWaitsFor, type Piece, type PieceReport, type RegionReport } from '../piece';
 import { exactly, type Range } from '../quantity';
 import type { CoatFacts, JobFacts, RegionFacts } from './steps';
 
@@ -61,7 +62,7 @@ export function jobFacts(piece: Piece, report: PieceReport): JobFacts {
         at: (c.until ?? 0) * 3600,
         what: `${coverKinds.find((k) => k.id === c.kind)?.name ?? 'the cover'}${c.regions.length > 0 ? ` from the ${c.regions.map((id) => report.regions.find((r) => r.id === id)?.name ?? id).join(', ')}` : ''}`,
       })),
-    sections: stages.apart ? sectionsIn(piece).length : 1,
+    sections: stages.apart ? sectionsIn(piece.armature).length : 1,
     working: report.cure ? report.cure.usableMinutes * 60 : null,
     cure: report.cure ? report.cure.cureHours * 3600 : null,
     batches: report.cure?.batches.length ?? 0,

@@ -137,7 +137,10 @@ describe('stick, pipe, foil and object', () => {
 describe('cages', () => {
   test('timber frame: hoops and stringers as asked, under the clay, spokes on the beam, tusks with a bar of their own', () => {
     const { armature, depthAt } = made('long-neck', 'board-foam-mesh', { hoops: 6, around: 10 });
-    expect(armature.members.filter((m) => /\/cage-hoop-\d+$/.test(m.id)).length).toBe(6);
+    const hoops = armature.members.filter((m) => /\/cage-hoop-\d+$/.test(m.id));
+    expect(hoops).toHaveLength(6);
+    // Bent right round: it ends where it began.
+    for (const { path } of hoops) expect(path[path.length - 1]).toEqual(path[0]);
     const places = armature.nodes.filter((n) => /\/cage-h\d+-\d+$/.test(n.id));
     expect(places).toHaveLength(60);
     for (const n of places) expect(depthAt(n.at)).toBeGreaterThan(0.025);
