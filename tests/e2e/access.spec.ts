@@ -29,63 +29,94 @@ async function serious(page: Page, only: readonly string[] = []): Promise<string
   }, only);
 }
 
-const stations = ['brief', 'form', 'armature', 'load', 'clay', 'drying', 'plan', 'move', 'log'] as const;
+type Look = readonly [name: string, open: (page: Page) => Promise<unknown>];
 
-/** What each page shows when it is there to be looked at, and what is pressed on it first. */
-const pages: Readonly<Record<string, (page: Page, id: string) => Promise<unknown>>> = {
-  ...Object.fromEntries(
-    stations.map((station) => [
-      station,
-      async (page: Page, id: string) => {
-        await page.goto(`/build/${id}?station=${station}`);
-        await expect(page.getByTestId('beam-Weight, wet')).toHaveText(/\d/);
-        await page.waitForTimeout(400);
-      },
-    ]),
-  ),
-  shelf: async (page) => {
-    await page.goto('/');
-    await expect(page.locator('.piece-card').first()).toBeVisible();
+const station = (name: string, then: (page: Page) => Promise<unknown> = async () => undefined): Look => [
+  name,
+  async (page) => {
+    await page
+      .getByRole('navigation', { name: 'Stations' })
+      .getByRole('button', { name: new RegExp(`${name}$`) })
+      .click();
+    await then(page);
+    await page.waitForTimeout(400);
   },
-  'bench card': async (page, id) => {
-    await page.goto(`/build/${id}/tonight`);
-    await expect(page.getByTestId('next-step')).toBeVisible();
-    await page.getByRole('button', { name: /^Coat, 30/ }).click();
-    await expect(page.getByTestId('clock')).toBeVisible();
-  },
-  stock: async (page) => {
-    await page.goto('/stock');
-    await expect(page.getByRole('heading', { name: 'Clay' })).toBeVisible();
-  },
-  'plan with a step chosen': async (page, id) => {
-    await page.goto(`/build/${id}?station=plan`);
-    await expect(page.locator('.slip').first()).toBeVisible();
-    await page.locator('.slip').first().click();
-  },
-  'plan on paper': (page, id) => page.goto(`/build/${id}/print/plan`),
-  print: (page, id) => page.goto(`/build/${id}/print`),
-  templates: (page, id) => page.goto(`/build/${id}/print/templates`),
-  'schools side by side': async (page, id) => {
-    await page.goto(`/build/${id}?station=armature`);
-    await page.getByRole('button', { name: /Compare schools/ }).click();
-    await expect(page.getByRole('table', { name: 'Schools side by side' })).toHaveAttribute('aria-busy', 'false');
-    await page.waitForTimeout(500);
-  },
-};
+];
+const opened: Look = ['as it opens', async () => undefined];
 
-for (const [name, open] of Object.entries(pages)) {
-  test(`nothing serious for a screen reader or low sight, by day and by evening: ${name}`, async ({ page }) => {
+/** What is opened, what it shows when it is there to be looked at, and what is looked at on it one after another. */
+const pages: readonly {
+  readonly at: (id: string) => string;
+  readonly there: (page: Page) => Promise<unknown>;
+  readonly looks: readonly Look[];
+}[] = [
+  ...[
+    [station('Brief'), station('Form'), station('Load')],
+    [
+      station('Armature'),
+      station('Move'),
+      // A dialog over the page: nothing behind it is reached any more.
+      station('Armature', async (page) => {
+        await page.getByRole('button', { name: /Compare schools/ }).click();
+        await expect(page.getByRole('table', { name: 'Schools side by side' })).toHaveAttribute('aria-busy', 'false');
+      }),
+    ],
+    [station('Clay'), station('Drying'), station('Bench log')],
+    [
+      station('Plan', (page) => expect(page.locator('.slip').first()).toBeVisible()),
+      station('Plan', (page) => page.locator('.slip').first().click()),
+    ],
+  ].map((looks) => ({
+    at: (id: string) => `/build/${id}`,
+    there: (page: Page) => expect(page.getByTestId('beam-Weight, wet')).toHaveText(/\d/),
+    looks,
+  })),
+  { at: () => '/', there: (page) => expect(page.locator('.piece-card').first()).toBeVisible(), looks: [opened] },
+  {
+    at: (id) => `/build/${id}/tonight`,
+    there: (page) => expect(page.getByTestId('next-step')).toBeVisible(),
+    looks: [
+      [
+        'with a clock set',
+        async (page) => {
+          await page.getByRole('button', { name: /^Coat, 30/ }).click();
+          await expect(page.getByTestId('clock')).toBeVisible();
+        },
+      ],
+    ],
+  },
+  {
+    at: () => '/stock',
+    there: (page) => expect(page.getByRole('heading', { name: 'Clay' })).toBeVisible(),
+    looks: [opened],
+  },
+  ...['print/plan', 'print', 'print/templates'].map((sheet) => ({
+    at: (id: string) => `/build/${id}/${sheet}`,
+    there: (page: Page) => expect(page.locator('h1').first()).toBeVisible(),
+    looks: [opened],
+  })),
+];
+
+for (const { at, there, looks } of pages) {
+  const names = looks.map(([name]) => name).join(', ');
+  test(`nothing serious for a screen reader or low sight, by day and by evening: ${at('…')}, ${names}`, async ({
+    page,
+  }) => {
     const ground = () => page.evaluate(() => getComputedStyle(document.body).backgroundColor);
     await page.emulateMedia({ colorScheme: 'light' });
-    const id = await copyDemo(page.request, 'The Lamplighter');
-    await open(page, id);
-    expect(await serious(page)).toEqual([]);
-    const day = await ground();
-    await page.emulateMedia({ colorScheme: 'dark' });
-    // What is printed is on white paper at any hour.
-    if (!page.url().includes('/print')) await expect.poll(ground).not.toBe(day);
-    // All but the colours is the same page.
-    expect(await serious(page, ['color-contrast'])).toEqual([]);
+    await page.goto(at(await copyDemo(page.request, 'The Lamplighter')));
+    await there(page);
+    for (const [name, look] of looks) {
+      await page.emulateMedia({ colorScheme: 'light' });
+      await look(page);
+      expect(await serious(page), name).toEqual([]);
+      const day = await ground();
+      await page.emulateMedia({ colorScheme: 'dark' });
+      // What is printed is on white paper at any hour.
+      if (!page.url().includes('/print')) await expect.poll(ground).not.toBe(day);
+      // All but the colours is the same page.
+      expect(await serious(page, ['color-contrast']), `${name}, by evening`).toEqual([]);
+    }
   });
 }
 

@@ -28,6 +28,17 @@ test('night runs over midnight, and its small hours belong to the evening before
   expect(airAtHour(c, 5 * 24 + 3).temperature).toBe(20);
 });
 
+test('where two rules fit an hour the later one has the word, and leaves what it says nothing of', () => {
+  const both = room({
+    hours: [
+      { name: 'Heating', days: 'every', from: 8, until: 20, temperature: 24, relativeHumidity: 0.4 },
+      { name: 'Window', days: 'every', from: 12, until: 13, temperature: 15, airSpeed: 0.8 },
+    ],
+  });
+  expect(airAtHour(calendar(both), 12.5)).toEqual({ temperature: 15, relativeHumidity: 0.4, speed: 0.8 });
+  expect(airAtHour(calendar(both), 14)).toEqual({ temperature: 24, relativeHumidity: 0.4, speed: 0.1 });
+});
+
 test('spells follow each other, each as the hours say, and end in the week on average', () => {
   const c = calendar(room({ hours: [{ name: 'Heating', days: 'every', from: 8, until: 20, temperature: 24 }] }));
   const spells = airSpells(c, null);

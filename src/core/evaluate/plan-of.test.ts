@@ -42,6 +42,18 @@ const waysOf = (build: Build, log: readonly LogEntry[]) => {
   return [...waysToBeSooner(evaluator, question, answer.value, surroundings, options)].filter((w) => w !== null);
 };
 
+test('a piece is planned once, also where it stands among the others', () => {
+  const [own, other] = [input(named('Whelk pauldron')), { ...input(named('Acrobats')), id: 'other' }];
+  const ready = (others: readonly BuildToPlan[]) => {
+    const surroundings = { workshop: { zone: 'Europe/Rome', people: [] }, paces: {}, others };
+    const made = evaluator.evaluate({ build: named('Whelk pauldron'), log: [], now }, { id: 'b', surroundings });
+    if (!made.ok) throw new Error(made.message);
+    return [made.value.plan?.finish.nominal, made.value.workshop?.builds.map((b) => b.id)];
+  };
+  expect(ready([own, other])).toEqual(ready([other]));
+  expect(ready([other])[1]).toEqual(['b', 'other']);
+});
+
 test.each(demo.map((b) => [b.name, b] as const))(
   '%s: every step it needs, in a plan that keeps what it has to keep to',
   (_, build) => {

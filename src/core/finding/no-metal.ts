@@ -16,7 +16,7 @@ export const noMetal: Rule = {
           'makeable',
           'sound',
           'armature',
-          `${members.length} members on ${bones.length} bones, all with something to carry them.`,
+          `${members.length} ${members.length === 1 ? 'member' : 'members'} on ${bones.length} ${bones.length === 1 ? 'bone' : 'bones'}, each with something to carry it.`,
           'Every bone has wire, pipe or timber along it.',
           { measured: 0, limit: 0, unit: 'count' },
         ),

@@ -399,7 +399,7 @@ function tend(f: JobFacts, clad: readonly RegionFacts[], add: Add, wait: WaitOf,
               wait(
                 laid.last.get(r.id) ?? '',
                 r.coats[r.coats.length - 1]?.through ?? 0,
-                `the ${r.name} is dry through`,
+                `the clay on the ${r.name} is dry through`,
               ),
             ),
           },
@@ -448,7 +448,8 @@ function refine(
       f.setting === 'dries'
         ? (r.coats[r.coats.length - 1]?.through ?? exactly(0))
         : exactly(f.setting === 'sets' ? (f.cure ?? 0) : 0);
-    const why = f.setting === 'dries' ? `the ${r.name} is dry through` : f.setting === 'sets' ? 'it has cured' : '';
+    const why =
+      f.setting === 'dries' ? `the clay on the ${r.name} is dry through` : f.setting === 'sets' ? 'it has cured' : '';
     const joins = tended.filter((t) => ['lift', 'join-halves', 'join-sections'].includes(t.task));
     const from = [bake ? wait(bake, hour, 'it is cool') : wait(laying, hard, why), ...joins];
     const soft = f.setting === 'damp' || f.setting === 'never';

@@ -20,7 +20,7 @@ export function BeforeTheClay({
   const on = localParts(new Date(firstClay * 1000).toISOString());
   return (
     <div className="cautions" role="status">
-      <strong>Weighed before the clay went on?</strong> By the log the first clay went on on {on.day} at {on.time}.
+      <strong>Weighed before the clay went on?</strong> By the log the first clay was laid on {on.day} at {on.time}.
       These weighings are older and say nothing of how it dries:
       <ul className="mb-0">
         {before.map((e) => (

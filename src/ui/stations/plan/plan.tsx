@@ -232,7 +232,7 @@ function AlreadyBegun({
   const until = own.steps.filter((s) => /(^|\/)(set-out|armature|bulk|props|warm)$|ground\/|lay\/[^/]+\/1$/.test(s.id));
   return (
     <div className="cautions">
-      The brief says that the clay went on on {formatDate(start)}, and nothing is logged as done.{' '}
+      By the brief the first clay was laid on {formatDate(start)}, and nothing is logged as done.{' '}
       <Button size="sm" variant="quiet" disabled={busy} onClick={() => onDone(until, at)}>
         It did: mark everything up to the first clay as done
       </Button>
@@ -249,7 +249,7 @@ function StartDate({ own, zone }: { own: BuildPlan; zone: string }) {
   if (date === start) return null;
   return (
     <p className="small mt-2">
-      The first clay goes on on {dayWords(lay.from, zone)} by this plan; the brief says {formatDate(start)}. Dates go by
+      By this plan the first clay is laid on {dayWords(lay.from, zone)}; the brief says {formatDate(start)}. Dates go by
       the plan. The nights and weekends a coat dries through go by the brief.{' '}
       <Button
         size="sm"
