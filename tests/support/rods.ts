@@ -19,6 +19,9 @@ export interface RodFrame {
   readonly props?: CheckInputs['props'];
   /** Of the clay round every rod, metres. */
   readonly across?: number;
+  /** Of the core round every rod, metres, and the hard skin over it. */
+  readonly core?: number;
+  readonly skin?: CheckInputs['skin'];
 }
 
 export interface Rod {
@@ -49,7 +52,7 @@ export const atRest: LifeStage = {
 };
 
 export function checkRods(
-  { places, held, rods, weights, props = [], across = 0 }: RodFrame,
+  { places, held, rods, weights, props = [], across = 0, core = 0, skin }: RodFrame,
   stage = atRest,
 ): StageCheck {
   const bones = rods.map(({ id, from, to, tie, joinFrom = 'welded', joinTo = 'welded' }) => ({
@@ -94,7 +97,7 @@ export function checkRods(
     components,
     amounts,
     outerDiameter: new Float64Array(bones.length).fill(across),
-    coreDiameter: new Float64Array(bones.length),
+    coreDiameter: new Float64Array(bones.length).fill(core),
   };
   const found = new LoadCheck({
     armature,
@@ -102,6 +105,7 @@ export function checkRods(
     bulk: bulks.get('none') as never,
     bulkDensity: 0,
     wrapPerArea: 0,
+    ...(skin ? { skin } : {}),
     clayYield: 0,
     grip: 0,
     stockOf: (id) => stocks.get(id),

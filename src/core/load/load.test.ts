@@ -1,4 +1,4 @@
-import { atItsEnd, atRest, checkRods } from '../../../tests/support/rods';
+import { atItsEnd, atRest, checkRods, type RodFrame } from '../../../tests/support/rods';
 import { stocks } from '../catalogue';
 import { gravity as g, type Vec3 } from '../quantity';
 import {
@@ -310,6 +310,25 @@ describe('a post with an arm', () => {
     const bend = (3 * g * 0.5 * atItsEnd) / ((2e11 * Math.PI * 0.012 ** 4) / 64);
     expect(skin([1500]) / (bend * (across / 2))).toBeCloseTo(1, 3);
     expect(skin([])).toBe(0);
+  });
+
+  test('a hard skin takes its share of the bend, and its first crack is what the arm can bear', () => {
+    const skin = { thickness: 0.003, youngs: 2e9, strength: 1e7 };
+    const rods = [{ id: 'arm', from: 'wall', to: 'end' }];
+    const arm = { places: { wall: [0, 0, 0], end: [0.5, 0, 0] }, held: ['wall'], rods } as const;
+    const borne = (more: Partial<RodFrame>, bulkOn = true) =>
+      1 / checkRods({ ...arm, weights: [{ rod: 'arm', kg: 1 }], ...more }, { ...atRest, bulkOn }).bones[0]!.utilisation;
+    const tube = (Math.PI / 64) * (0.06 ** 4 - 0.054 ** 4),
+      rod = (Math.PI / 64) * 0.012 ** 4;
+    // Skin and rod are bent alike: when the skin cracks, the rod carries as much more as it is stiffer.
+    const cracks = ((1e7 * tube) / 0.03) * (1 + (2e11 * rod) / (2e9 * tube));
+    const steel = stocks.get('mild-steel')!;
+    const yields = (steel.strength.nominal * steel.allowed * 0.012 ** 3) / 6;
+    expect(cracks).toBeGreaterThan(yields);
+    expect(borne({ core: 0.06, skin }) / borne({})).toBeCloseTo(cracks / yields, 3);
+    // Not before the core is on, and not round one that is hardly thicker than the skin.
+    expect(borne({ core: 0.06, skin }, false)).toBeCloseTo(borne({}), 9);
+    expect(borne({ core: 0.011, skin })).toBeCloseTo(borne({}), 9);
   });
 
   test('a leaning rod is pushed and bent at once: both shares of what it takes add up', () => {

@@ -40,6 +40,40 @@ function away(p: Vec3, a: Vec3, b: Vec3): number {
   return distance(p, mix(a, b, t));
 }
 
+test('what stands round a bone is as thick as it is, round the bone or beside it; its core in proportion', () => {
+  const [radius, side] = [0.03, 0.004];
+  for (const beside of [0, 0.08]) {
+    const places: Vec3[] = [];
+    for (let x = -radius; x <= radius; x += side)
+      for (let y = -radius; y <= radius; y += side)
+        if (Math.hypot(x, y) <= radius) for (let z = side / 2; z < 0.4; z += side) places.push([x + beside, y, z]);
+    const each = side ** 3;
+    const flat = Float64Array.from(places.flat());
+    const load = lumpLoad(
+      {
+        count: places.length,
+        mass: new Uint16Array(places.length),
+        clayVolume: new Float64Array(places.length).fill(0.75 * each),
+        bulkVolume: new Float64Array(places.length).fill(0.25 * each),
+        clayCentre: flat,
+        bulkCentre: flat,
+      },
+      [0],
+      1,
+      ['a'],
+      [
+        { id: 'foot', at: [0, 0, 0], held: true },
+        { id: 'top', at: [0, 0, 0.4], held: false },
+      ],
+      [{ id: 'b', name: 'b', from: 'foot', to: 'top', masses: ['a'], joinFrom: 'welded', joinTo: 'welded' }],
+      [],
+      () => 0,
+    );
+    expect(load.outerDiameter[0]! / (2 * radius)).toBeCloseTo(1, 1);
+    expect(load.coreDiameter[0]! / load.outerDiameter[0]!).toBeCloseTo(0.5, 6);
+  }
+});
+
 describe.each([
   [1, 9, 300],
   [2, 40, 1500],
