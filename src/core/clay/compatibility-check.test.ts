@@ -276,3 +276,11 @@ test('a change of clay says what is new, and only that', () => {
   // The same two materials met before: it is told by the clay's own name, which changed.
   expect(fresh.every((c) => !before.some((b) => b.id === c.id))).toBe(true);
 });
+
+test('solvent reaches what lies under it, not what lies over it', () => {
+  const [foam, varnish] = [bulkPart(bulks.get('polystyrene-expanded')!), layerPartOf('solvent-varnish')!];
+  const found = (layers: (typeof foam)[]) =>
+    conflictsIn({ armature: [], layers, processes: [] }).filter((c) => c.rule === 'solvent-on-polystyrene');
+  expect(found([foam, varnish])).toMatchObject([{ left: foam.name, right: varnish.name, status: 'fails' }]);
+  expect(found([varnish, foam])).toEqual([]);
+});

@@ -37,7 +37,9 @@ export const deadline: Rule = {
           ? `Ready on ${formatDate(ready.likely)}: after the ${formatDate(due)} you need it.`
           : status === 'watch'
             ? `Likely ready on ${formatDate(ready.likely)}, but it may run past ${formatDate(due)}.`
-            : `Ready on ${formatDate(ready.likely)}, before ${formatDate(due)}.`,
+            : ready.likely === due
+              ? `Ready on ${formatDate(due)}, the day you need it.`
+              : `Ready on ${formatDate(ready.likely)}, before ${formatDate(due)}.`,
         `From ${formatDate(startDate)}, when the clay goes on, there are ${sensible(available)} days. ${dates.decides}${knows}`,
         {
           measured: days(ready.likely),

@@ -9,8 +9,8 @@ const findings = (build: Build, units: 'metric' | 'imperial' = 'metric') => {
   return report.value.findings.filter((f) => f.id.startsWith('proportion/'));
 };
 const bust = (size = 1) => newBust('b', '2026-12-01', size);
-/** A loop round the head, `half` to each side, at eye level. */
-const withLoop = (half: number, build = bust()): Build => {
+/** A loop round the head at eye level, `left` and as far to the right unless that is said too. */
+const withLoop = (left: number, build = bust(), right = left): Build => {
   const z = build.form.start.size * 0.43;
   const loop = {
     id: 'own-loop',
@@ -20,8 +20,8 @@ const withLoop = (half: number, build = bust()): Build => {
     strands: 1,
     bonded: false,
     path: [
-      [-half, -0.03, z],
-      [half, -0.03, z],
+      [-right, -0.03, z],
+      [left, -0.03, z],
     ] as [number, number, number][],
     bones: [],
     allowances: [],
@@ -57,4 +57,14 @@ test('a face pulled well out of the skull is told on Form', () => {
 test('turned with the head, a loop within the skull stays within it', () => {
   const b = bust();
   expect(findings({ ...b, form: { ...b.form, pose: { head: { turned: [0, 0, 40] } } } })).toEqual([]);
+});
+
+test('a head turned to the side is judged in its own axes: across is where its nose pointed', () => {
+  const b = bust();
+  const turned: Build = { ...b, form: { ...b.form, pose: { head: { turned: [0, 0, 90] } } } };
+  const told = (build: Build) => findings(build).map((f) => f.place);
+  // Too far out for an ear is within for a nose that points there, and not for the nape on the other side.
+  expect(told(withLoop(0.12, b, 0.05))).toEqual(['loop of my own']);
+  expect(told(withLoop(0.12, turned, 0.05))).toEqual([]);
+  expect(told(withLoop(0.05, turned, 0.12))).toEqual(['loop of my own']);
 });

@@ -1,5 +1,5 @@
 import { formatLength } from '../quantity';
-import { regionName, type StayingPut } from '../piece';
+import { regionName, type Piece, type StayingPut } from '../piece';
 import { finding, type Rule } from './finding';
 import { oneMoreCoat } from './staying-put';
 
@@ -7,13 +7,15 @@ function thickestOf(all: readonly StayingPut[]): StayingPut | null {
   return all.reduce<StayingPut | null>((m, s) => (m === null || s.coat > m.coat ? s : m), null);
 }
 
+const tooThick = (piece: Piece, coat: number) => !piece.face.solid && coat > piece.clay.usualThickness[1];
+
 /** One coat is no thicker than this clay is usually laid. */
 export const thickCoat: Rule = {
   id: 'thick-coat',
   judge: ({ piece, report, units }) => {
     const most = piece.clay.usualThickness[1];
     const thickest = thickestOf(report.staying);
-    if (piece.face.solid || !thickest || thickest.coat <= most) return [];
+    if (!thickest || !tooThick(piece, thickest.coat)) return [];
     return [
       finding(
         'clay',
@@ -27,5 +29,8 @@ export const thickCoat: Rule = {
     ];
   },
   propose: ({ piece }) => oneMoreCoat(piece),
-  measure: ({ report }) => ({ status: 'sound', measured: thickestOf(report.staying)?.coat ?? 0 }),
+  measure: ({ piece, report }) => {
+    const coat = thickestOf(report.staying)?.coat ?? 0;
+    return { status: tooThick(piece, coat) ? 'watch' : 'sound', measured: coat };
+  },
 };

@@ -37,3 +37,21 @@ test.each(startForms.map((f) => [f.kind, f.usualSize] as const))(
     }
   },
 );
+
+test('a posed figure with a joint moved is at a fifth of its size a fifth of itself in all', () => {
+  const at = (size: number) => {
+    const build = startBuild('x', '2026-12-01', 'figure', size);
+    if (!build.ok) throw new Error(build.message);
+    const pose: Build['form']['pose'] = {
+      'elbow-left': { moved: [0.03, -0.02, 0.05], turned: [0, 40, 10] },
+      pelvis: { turned: [10, 0, 25] },
+    };
+    return resolved({ ...build.value, form: { ...build.value.form, pose } });
+  };
+  const [small, whole] = [at(0.2), at(1)];
+  expect(whole.masses.some((m, i) => m.at.some((v, k) => Math.abs(v - small.masses[i]!.at[k]!) > 0.1))).toBe(true);
+  whole.masses.forEach((m, i) => m.at.forEach((v, k) => expect(small.masses[i]!.at[k]! / 0.2).toBeCloseTo(v, 9)));
+  whole.skeleton.joints.forEach((j, i) =>
+    j.at.forEach((v, k) => expect(small.skeleton.joints[i]!.at[k]! / 0.2).toBeCloseTo(v, 9)),
+  );
+});

@@ -1,6 +1,7 @@
 import { changed } from '../../../tests/support/judged';
+import { clayAt, weighings } from '../../../tests/support/weighed-log';
 import { lamplighter } from '../../server/demo-builds';
-import { asBriefed, Evaluator } from '../evaluate';
+import { asBriefed, Evaluator, type EvaluateOptions } from '../evaluate';
 import { startBuild } from '../school';
 import { compareSchool, schoolsFor, underSchool } from './compare-schools';
 
@@ -47,4 +48,22 @@ test('a row says what the report of that school says', () => {
     const wet = report.value.lifeStages.filter((m) => m.stage.startsWith('clay')).flatMap((m) => m.bones);
     expect(row.sag).toBe(Math.max(...wet.map((b) => b.sag)));
   }
+});
+
+test('under another school the weighings are not read again: what they taught stays', () => {
+  const build = lamplighter('2026-12-01', '2026-12-24');
+  const log = weighings(evaluator, build, [1, 24, 48, 72], 0.7);
+  const question = { build, log, now: clayAt(build) + 73 * 3600 };
+  const known = evaluator.knownOf(question, undefined);
+  if (!known.ok) throw new Error(known.message);
+  const row = compareSchool(question, 'foil-only', evaluator);
+  if ('message' in row) throw new Error(row.message);
+  const under = (options: EvaluateOptions) => {
+    const r = evaluator.evaluate({ ...question, build: underSchool(build, 'foil-only') }, options);
+    if (!r.ok) throw new Error(r.message);
+    return r.value.dates;
+  };
+  expect(row.dates).toEqual(under({ known: known.value.history }));
+  // Read again, foil in place of paper would have to have dried as the bust did.
+  expect(row.dates).not.toEqual(under({}));
 });

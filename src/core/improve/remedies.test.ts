@@ -1,6 +1,7 @@
 import { evaluateWithRemedies } from '.';
 import { asBriefed, Evaluator, type Answer, type Question, type Report } from '../evaluate';
 import { applyEdit } from '../document';
+import type { Result } from '../quantity';
 import { ruleOf, type Part } from '../finding';
 import { seededPiece } from '../../../tests/support/seeded-pieces';
 import { clayAt, weighings } from '../../../tests/support/weighed-log';
@@ -75,6 +76,28 @@ test('on fifteen pieces of any form and school: what comes is what was promised,
   expect(all.reduce((sum, p) => sum + p.named, 0)).toBeGreaterThan(0);
   if (process.env['SOSTEGNO_PIECES']) console.log(all.reduce((s, p) => [s[0]! + p.pressed, s[1]! + p.named], [0, 0]));
 }, 900_000);
+
+test('a deadline is held to the latest day there may be; those that turn it stand first, and of those what spoils nothing', () => {
+  // Likely ready on that day, and a week later at the latest.
+  const build = lamplighter('2026-12-01', '2026-12-17');
+  const deadline = (r: Result<Report>) => {
+    if (!r.ok) throw new Error(r.message);
+    return r.value.findings.find((f) => f.id === 'deadline')!;
+  };
+  const { status, remedies } = deadline(evaluateWithRemedies(evaluator, asBriefed(build), { ranges: true }));
+  expect(status).toBe('watch');
+  for (const { id, edit, statusAfter } of remedies) {
+    const done = applyEdit(build, edit);
+    if (!done.ok) throw new Error(done.message);
+    const after = evaluator.evaluate(asBriefed(done.value), { ranges: true });
+    expect([id, deadline(after).status]).toEqual([id, statusAfter]);
+  }
+  const spoils = remedies.map((r) => r.worse.some((w) => w.to === 'fails'));
+  const place = remedies.map((r, i) => order.indexOf(r.statusAfter) * 2 + Number(spoils[i]));
+  expect(place).toEqual([...place].sort((a, b) => a - b));
+  expect(new Set(remedies.map((r) => r.statusAfter)).size).toBe(2);
+  expect(new Set(spoils).size).toBe(2);
+});
 
 test('a fan bought after seven weighings helps from now on: what was weighed in still air stays as it was weighed', () => {
   const build = lamplighter('2026-12-01', '2026-12-24');

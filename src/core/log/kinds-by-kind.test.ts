@@ -74,11 +74,16 @@ test.each([
   ['note', { text: '   ' }, 'text'],
   ['step', { step: '' }, 'step'],
   ['used', { item: '' }, 'item'],
+  ['used', { item: 'clay', amount: '0' }, 'amount'],
+  ['used', { item: 'clay', amount: 'some' }, 'amount'],
   ['clock', {}, 'kind'],
   ['clock-stop', {}, 'kind'],
   ['void', {}, 'kind'],
 ] as const)('%s %j is refused at "%s"', (kind, values, path) =>
-  expect(read(kind, values)).toMatchObject({ ok: false, path }),
+  expect(read(kind, values, { items: [{ item: 'clay', name: 'paper clay', unit: 'kg' }] })).toMatchObject({
+    ok: false,
+    path,
+  }),
 );
 
 test('marks may lie a tenth further apart, as clay that was pressed does; no further', () => {

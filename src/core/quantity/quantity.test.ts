@@ -130,6 +130,7 @@ test('what is written can be read back', () => {
 });
 
 test('ranges hold their nominal', () => {
-  expect(spanOf(2, [1, 5])).toEqual({ low: 1, nominal: 2, high: 5 });
+  expect(spanOf(3, [1, 2, 5, 4])).toEqual({ low: 1, nominal: 3, high: 5 });
+  expect(spanOf(3, [])).toEqual({ low: 3, nominal: 3, high: 3 });
   expect(combineDepartures(10, [7, 14, 13])).toEqual({ low: 7, nominal: 10, high: 15 });
 });

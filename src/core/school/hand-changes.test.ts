@@ -1,6 +1,6 @@
 import { applyEdit, newBust, type Build, type BuildEdit } from '../document';
 import { parseStock } from '../catalogue';
-import { setOut, setOutWell } from '../../../tests/support/set-out';
+import { formFor, setOut, setOutWell, under } from '../../../tests/support/set-out';
 import {
   branchOff,
   bringBack,
@@ -78,6 +78,16 @@ describe('bones cut in two', () => {
     expect(parts[0]?.joinFrom).toBe('threaded');
     expect(armature.members.find((m) => m.id === 'stuffed/pipe')?.bones.slice(0, 3)).toEqual(parts.map((p) => p.id));
   });
+});
+
+test('a cut bone is one piece where it is cut: its joins stay at its ends', () => {
+  const build = under(formFor('board-foam-mesh', 'long-neck'), 'board-foam-mesh');
+  const bone = setOutWell(build).armature.bones.find((b) => b.id.includes('spoke'))!;
+  expect([bone.joinFrom, bone.joinTo]).toEqual(['bound-glued', 'bound']);
+  const cut = setOutWell(after(build, splitBone(build, bone, 0.4))).armature.bones;
+  const [first, second] = cut.filter((b) => b.id === bone.id || b.id === `${bone.id}/part-2`);
+  expect([first?.joinFrom, first?.joinTo]).toEqual([bone.joinFrom, 'welded']);
+  expect([second?.joinFrom, second?.joinTo]).toEqual(['welded', bone.joinTo]);
 });
 
 describe('members and ties of one’s own', () => {
