@@ -99,7 +99,7 @@ export function checkRods(
     outerDiameter: new Float64Array(bones.length).fill(across),
     coreDiameter: new Float64Array(bones.length).fill(core),
   };
-  const found = new LoadCheck({
+  const check = new LoadCheck({
     armature,
     load,
     bulk: bulks.get('none') as never,
@@ -110,7 +110,8 @@ export function checkRods(
     grip: 0,
     stockOf: (id) => stocks.get(id),
     props,
-  }).at(stage);
+  });
+  const found = check.at(stage);
   if (!found.ok) throw new Error(found.message);
-  return found.value;
+  return check.withBowing([found.value])[0]!;
 }

@@ -1,5 +1,6 @@
 import { factorFrame, freedoms, type Bone, type FrameModel } from '../armature';
 import { bowingOf, slenderFrom, slenderness, type Pushed } from '.';
+import { meanPush } from './buckling-check';
 
 /** A free-standing post of four bones under a weight at its top. */
 const L = 1.2,
@@ -37,6 +38,16 @@ function pushed(newtons: number, safety: number): Pushed {
     frame: frame.value,
   };
 }
+
+test('the push on the average of a bone’s length: what stands near its end counts nearly whole', () => {
+  const cuts = (...pairs: readonly (readonly [number, number])[]) =>
+    pairs.map(([at, axial]) => ({ at, axial, shearY: 0, shearZ: 0, torsion: 0, momentY: 0, momentZ: 0 }));
+  // A weight eleven twelfths of the way up; one spread evenly, which leaves it evenly; a bone that is pulled.
+  expect(meanPush(cuts([0, 60], [1.1, 60], [1.1, 0], [1.2, 0]))).toBeCloseTo(55, 9);
+  expect(meanPush(cuts([0, 60], [1.2, 0]))).toBeCloseTo(30, 9);
+  expect(meanPush(cuts([0, -60], [0.3, -60], [1.2, -60]))).toBeCloseTo(-60, 9);
+  expect(meanPush([])).toBe(0);
+});
 
 test('the cautious measure of a free-standing post is its push over Euler’s load', () => {
   expect(pushed(0.4 * euler, 1).ratio).toBeCloseTo(0.4, 6);

@@ -32,6 +32,16 @@ export function pushedAt(stations: readonly SectionForces[]): number {
   return stations.reduce((m, s) => Math.max(m, s.axial), -Infinity);
 }
 
+/** N of push along a bone on the average of its length; between two cuts it changes evenly. Cuts stand in their order. */
+export function meanPush(stations: readonly SectionForces[]): number {
+  const length = stations.length > 0 ? stations[stations.length - 1]!.at - stations[0]!.at : 0;
+  if (!(length > 0)) return 0;
+  return stations.slice(1).reduce((sum, s, i) => {
+    const before = stations[i]!;
+    return sum + ((s.at - before.at) * (s.axial + before.axial)) / 2 / length;
+  }, 0);
+}
+
 /**
  * Largest push over a cautious Euler load: as though the whole way from what holds a bone (`outward`, metres by joint)
  * were one free-standing column of its section. Bones are the frame's members, in order.
@@ -55,10 +65,7 @@ export function slenderness(
 
 /** By bone, its push over the push at which the frame bows, safety included, for those that bow; null when none is near it. */
 export function bowingOf({ frame, solution, safety }: Pushed, bones: readonly Bone[]): number[] | null {
-  const pulls = bones.map((b, i) => {
-    const all = solution.forces[i] ?? [];
-    return b.tie || all.length === 0 ? 0 : -all.reduce((sum, s) => sum + s.axial, 0) / all.length;
-  });
+  const pulls = bones.map((b, i) => (b.tie ? 0 : -meanPush(solution.forces[i] ?? [])));
   if (bucklingNear(frame, pulls) * safety < worthSaying) return null;
   const found = bucklingOf(frame.model, pulls);
   if (!found.ok || !Number.isFinite(found.value.factor)) return null;

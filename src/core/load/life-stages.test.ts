@@ -29,7 +29,7 @@ test('over the whole thickness: coats before it dry, its own wet, later ones not
   expect(stage('clay-2').clayDensity).toEqual([share(0.4 * 1200 + 0.6 * 1600), share(1200)]);
   expect(stage('dry').clayDensity).toEqual([1200, 1200]);
   expect(stage('bare').clayDensity).toEqual([]);
-  expect(stage('bulk')).toMatchObject({ bulkOn: true, clayDensity: [] });
+  expect(stage('bulk')).toMatchObject({ bulkOn: true, clayDensity: [], wet: false });
   expect(stage('bare').bulkOn).toBe(false);
 });
 

@@ -331,6 +331,22 @@ describe('a post with an arm', () => {
     expect(borne({ core: 0.011, skin })).toBeCloseTo(borne({}), 9);
   });
 
+  test('a slender rod bows under what stands on it as Euler says, with the stage’s safety', () => {
+    const bowing = (kg: number, high = 1) =>
+      checkRods({
+        places: { foot: [0, 0, 0], top: [0, 0, high] },
+        held: ['foot'],
+        rods: [{ id: 'rod', from: 'foot', to: 'top', size: '4mm' }],
+        weights: [{ rod: 'rod', kg }],
+      }).bones[0]!.buckling;
+    const euler = (Math.PI ** 2 * 2e11 * (Math.PI / 64) * 0.004 ** 4) / (2 * atItsEnd) ** 2;
+    expect(bowing(0.6) / ((atRest.safety * 0.6 * g) / euler)).toBeGreaterThan(0.85);
+    expect(bowing(0.6) / ((atRest.safety * 0.6 * g) / euler)).toBeLessThan(1.3);
+    // Twice the weight, twice as near; half the height, a quarter.
+    expect(bowing(1.2) / bowing(0.6)).toBeCloseTo(2, 2);
+    expect(bowing(0.6, 0.5) / bowing(0.6)).toBeCloseTo(0.25, 1);
+  });
+
   test('a leaning rod is pushed and bent at once: both shares of what it takes add up', () => {
     const lean = 0.02;
     const { bones } = checkRods(

@@ -68,6 +68,8 @@ test('lifted off, the clay is let go: the sooner, the less it cracks', () => {
   const on = report(stiff),
     off = report(with_([{ path: ['stages', 'lift'], value: { when: 'leather-hard', hours: 0 } }], stiff));
   // Stages and lifting go by the quick answer itself.
+  const later = report(with_([{ path: ['stages', 'lift'], value: { when: 'leather-hard', hours: 6 } }], stiff));
+  expect(later.laying.lifted! - off.laying.lifted!).toBeCloseTo(6 * hour, 0);
   expect(off.laying.lifted).toBeCloseTo(Math.max(...on.regions.map((r) => r.quick.leather ?? 0)), 0);
   expect(at(off, 'head').throughDry).toBeLessThan(0.8 * at(on, 'head').throughDry!);
 });

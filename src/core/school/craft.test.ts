@@ -64,6 +64,16 @@ describe('branching', () => {
     expect(armature.holes?.find((h) => h.what.includes('top of the post'))?.count).toBe(wires.length);
     for (const t of tips) expect(wires.some((w) => w.bones.includes(`branching/${t.id}`))).toBe(true);
   });
+  test('a branch is joined on where it leaves; the trunk runs through', () => {
+    const bound = made('branching', 'branching', { join: 'bound' }).armature;
+    const root = bound.nodes.find((n) => n.held)?.id;
+    const starts = bound.bones.filter((b) => b.joinFrom === 'bound').map((b) => b.id);
+    const leaves = new Map<string, number>();
+    for (const b of bound.bones) leaves.set(b.from, (leaves.get(b.from) ?? 0) + 1);
+    // At every fork one goes on and the others are bound to it.
+    expect(starts).toHaveLength([...leaves.values()].reduce((sum, n) => sum + n - 1, 0));
+    expect(bound.bones.filter((b) => b.from === root && b.joinFrom === 'bound')).toEqual([]);
+  });
   test('the bundle thins as branches leave it, and every tip has one', () => {
     const along = (bone: string) => wires.filter((w) => w.bones.includes(bone)).length;
     const root = armature.nodes.find((n) => n.held)?.id;
