@@ -3,8 +3,24 @@ import { spawnSync } from 'node:child_process';
 import { mkdtempSync, rmSync, truncateSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
+import { buildSync } from 'esbuild';
 import { check } from '../../src/cli/check';
 import { newBust } from '../../src/core/document';
+
+const root = path.join(__dirname, '../..');
+/** Bundled once: every command is a process of its own, and most of its time would go on reading sources. */
+const program = path.join(root, '.state/command-line-test.mjs');
+beforeAll(() => {
+  buildSync({
+    entryPoints: [path.join(root, 'src/cli/main.ts')],
+    outfile: program,
+    bundle: true,
+    platform: 'node',
+    format: 'esm',
+    packages: 'external',
+  });
+});
+afterAll(() => rmSync(program, { force: true }));
 
 const folder = mkdtempSync(path.join(tmpdir(), 'sostegno-cli-'));
 afterAll(() => rmSync(folder, { recursive: true, force: true }));
@@ -12,17 +28,9 @@ afterAll(() => rmSync(folder, { recursive: true, force: true }));
 function run(args: readonly string[], file?: unknown) {
   const at = path.join(folder, 'in.json');
   if (file !== undefined) writeFileSync(at, typeof file === 'string' ? file : JSON.stringify(file));
-  const root = path.join(__dirname, '../..');
-  const done = spawnSync(
-    process.execPath,
-    [
-      path.join(root, 'node_modules/tsx/dist/cli.mjs'),
-      path.join(root, 'src/cli/main.ts'),
-      ...args,
-      ...(file === undefined ? [] : [at]),
-    ],
-    { encoding: 'utf8' },
-  );
+  const done = spawnSync(process.execPath, [program, ...args, ...(file === undefined ? [] : [at])], {
+    encoding: 'utf8',
+  });
   return { code: done.status, out: done.stdout, error: done.stderr };
 }
 
@@ -138,15 +146,7 @@ test('no such file, no such command', () => {
 });
 
 describe('backup and restore', () => {
-  const cli = (...args: string[]) => {
-    const root = path.join(__dirname, '../..');
-    const done = spawnSync(
-      process.execPath,
-      [path.join(root, 'node_modules/tsx/dist/cli.mjs'), path.join(root, 'src/cli/main.ts'), ...args],
-      { encoding: 'utf8' },
-    );
-    return { code: done.status, out: done.stdout, error: done.stderr };
-  };
+  const cli = (...args: string[]) => run(args);
 
   test('out of one folder and into another, with the same hash; what is torn is refused in one line', () => {
     const [from, to, file] = ['from', 'to', 'all.tar.gz'].map((n) => path.join(folder, n)) as [string, string, string];
