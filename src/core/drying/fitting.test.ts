@@ -73,12 +73,12 @@ function weighed(truth: DryingFactors, seed: number, noise = 0.01, until = 9 * d
   return out;
 }
 
-test('from weighings with one percent of noise the true factors come back, and the band holds the truth in 90 of 100', () => {
+test('from weighings with one percent of noise the true factors come back, and the band holds the truth in nine of ten', () => {
   let factors = 0,
     ready = 0,
     later = 0;
   const off: number[] = [];
-  for (let seed = 1; seed <= 100; seed++) {
+  for (let seed = 1; seed <= 60; seed++) {
     const random = seeded(seed + 1000);
     const truth = {
       evaporation: 0.75 + random() * 0.55,
@@ -98,9 +98,9 @@ test('from weighings with one percent of noise the true factors come back, and t
     if (forecaster(truth)(at) >= mass.low && forecaster(truth)(at) <= mass.high) later += 1;
   }
   expect(off.reduce((s, v) => s + v, 0) / off.length).toBeLessThan(0.04);
-  expect(factors).toBeGreaterThanOrEqual(90);
-  expect(ready).toBeGreaterThanOrEqual(90);
-  expect(later).toBeGreaterThanOrEqual(90);
+  expect(factors).toBeGreaterThanOrEqual(54);
+  expect(ready).toBeGreaterThanOrEqual(54);
+  expect(later).toBeGreaterThanOrEqual(54);
 });
 
 test('with two weighings it stays near what was known, and says how little it knows', () => {
