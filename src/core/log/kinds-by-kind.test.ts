@@ -156,6 +156,10 @@ describe('the log as it is read', () => {
     expect(off).toEqual([{ from: 2 * 86400, temperature: -3, relativeHumidity: expect.closeTo(0.1, 9) as number }]);
   });
 
+  test('a clock runs for forty days at the longest, and not for nothing', () => {
+    const takes = (seconds: number) => kindOf('clock').schema.safeParse({ name: 'batch', seconds }).success;
+    expect([40 * 86400, 40 * 86400 + 1, 0, -60].map(takes)).toEqual([true, false, false, false]);
+  });
   test('a clock runs from its entry until it is stopped; struck, it never was', () => {
     const clock = (n: number, at: string) => entryOf('clock', n, at, { name: 'batch', seconds: 600 });
     const log = [

@@ -72,6 +72,17 @@ describe('wall clocks', () => {
 });
 
 describe('hours there are', () => {
+  test('hours within longer hours, or over their end, are counted once', () => {
+    const on = (...hours: readonly (readonly [number, number])[]) =>
+      openSpans(
+        person(hours.map(([from, until]) => ({ days: [1], from: from * 60, until: until * 60 }))),
+        rome,
+        utc('2027-02-02T00:00:00Z'),
+        utc('2027-02-03T00:00:00Z'),
+      ).map((s) => (s.until - s.from) / hour);
+    expect(on([9, 17], [10, 12])).toEqual([8]);
+    expect(on([9, 12], [11, 15], [18, 19])).toEqual([6, 1]);
+  });
   test('evenings stay at their hour over a change of the clocks, and are as long', () => {
     const spans = openSpans(
       person([{ days: [0, 1, 2, 3, 4, 5, 6], from: 1140, until: 1260 }]),
@@ -185,6 +196,9 @@ describe('hours there are', () => {
   });
 
   test('hours that end before they begin, and a day there is not, are refused', () => {
+    expect(personSchema.safeParse({ id: 'a', name: 'A', hours: [{ days: [0], from: 600, until: 600 }] }).success).toBe(
+      false,
+    );
     expect(personSchema.safeParse({ id: 'a', name: 'A', hours: [{ days: [0], from: 600, until: 500 }] }).success).toBe(
       false,
     );

@@ -3,6 +3,7 @@ import { ballMesh, boxMesh, ringMesh } from '../../../../tests/support/meshes';
 import {
   guessUnit,
   meshFormats,
+  placeMesh,
   readMesh,
   repairMesh,
   reportOnMesh,
@@ -11,6 +12,7 @@ import {
   writeMesh,
   type MeshFormat,
   type NamedMesh,
+  type Placing,
   type TriangleMesh,
 } from '.';
 
@@ -39,6 +41,32 @@ const glb = (json: unknown, bin = new Uint8Array(0)): Uint8Array => {
   return out;
 };
 
+describe('brought in', () => {
+  // Its nose points along +z in a file whose y is up: that is the front.
+  const file: TriangleMesh = {
+    positions: Float32Array.from([-10, 5, 0, 10, 5, 0, 0, 45, 0, 0, 15, 30]),
+    triangles: Uint32Array.from([0, 1, 3, 1, 2, 3, 2, 0, 3, 0, 2, 1]),
+  };
+  const placed = (placing: Placing) => {
+    const made = placeMesh(file, placing);
+    if (!made.ok) throw new Error(made.message);
+    return {
+      volume: reportOnMesh(made.value).volume,
+      at: [...made.value.positions].map((v) => Math.round(v * 1e6) / 1e6),
+    };
+  };
+  test('upright, its front to the front, in the middle of the board and standing on it', () => {
+    const { volume, at } = placed({ unit: 'mm', up: 'y', height: null });
+    expect(at).toEqual([-0.01, 0.015, 0, 0.01, 0.015, 0, 0, 0.015, 0.04, 0, -0.015, 0.01]);
+    // Turned, not mirrored: what was outside is outside.
+    expect(volume).toBeCloseTo(reportOnMesh(file).volume * 1e-9, 12);
+  });
+  test('to a height; one with z up stays as it is', () => {
+    expect(placed({ unit: 'mm', up: 'y', height: 0.4 }).at.filter((_, i) => i % 3 === 2)).toEqual([0, 0, 0.4, 0.1]);
+    expect(placed({ unit: 'cm', up: 'z', height: null }).at.slice(9)).toEqual([0, -0.1, 0.3]);
+  });
+});
+
 describe('measuring', () => {
   test('a box: volume, area, centroid, closed', () => {
     const r = reportOnMesh(boxMesh(2, 3, 4));
@@ -46,6 +74,15 @@ describe('measuring', () => {
     expect(r.volume).toBeCloseTo(24, 12);
     expect(r.area).toBeCloseTo(52, 12);
     r.centroid.forEach((v) => expect(v).toBeCloseTo(0, 12));
+  });
+  test('the middle of a corner’s weight is the mean of its corners, wherever it lies', () => {
+    const corner: TriangleMesh = {
+      positions: Float32Array.from([0, 0, 0, 4, 0, 0, 0, 8, 0, 0, 0, 12].map((v) => v + 100)),
+      triangles: Uint32Array.from([0, 2, 1, 0, 1, 3, 0, 3, 2, 1, 2, 3]),
+    };
+    const { volume, centroid } = reportOnMesh(corner);
+    expect(volume).toBeCloseTo((4 * 8 * 12) / 6, 9);
+    expect(centroid.map((v) => v - 100)).toEqual([1, 2, 3].map((v) => expect.closeTo(v, 9)));
   });
   test('a ball and a ring with a handle come to their smooth shapes as they are cut finer', () => {
     expect(reportOnMesh(ballMesh(10, 96)).volume / ((4 / 3) * Math.PI * 1000)).toBeCloseTo(1, 2);
