@@ -234,7 +234,7 @@ function AlreadyBegun({
     <div className="cautions">
       By the brief the first clay was laid on {formatDate(start)}, and nothing is logged as done.{' '}
       <Button size="sm" variant="quiet" disabled={busy} onClick={() => onDone(until, at)}>
-        It did: mark everything up to the first clay as done
+        It was: mark everything up to the first clay as done
       </Button>
     </div>
   );
