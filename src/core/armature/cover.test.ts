@@ -113,3 +113,10 @@ test('cover seen from the face', () => {
   );
   expect([...values].map((v) => Math.round(v * 1e6) / 1e6)).toEqual([0.045, 0.095, 0.095]);
 });
+
+test('cover is twice the wire, half the clay, and six millimetres at the least; a pipe asks for no more than a thick wire', () => {
+  expect(coverWanted(0.001, 0.004)).toBe(0.006);
+  expect(coverWanted(0.005, 0.004)).toBe(0.01);
+  expect(coverWanted(0.005, 0.03)).toBe(0.015);
+  expect(coverWanted(0.034, 0.01)).toBe(0.016);
+});

@@ -1,4 +1,4 @@
-import { fitsIn, liftOf, recommendedWeight, throughDoor, uprightThroughDoor, vehicles, type Carry } from '.';
+import { fitsIn, liftOf, pushEach, recommendedWeight, throughDoor, uprightThroughDoor, vehicles, type Carry } from '.';
 
 const box = (width: number, depth: number, height: number, mass = 1): Carry => ({ width, depth, height, mass });
 
@@ -48,3 +48,5 @@ describe('doors and vehicles', () => {
     expect(fitsIn(box(1.7, 1.1, 1.061), van)).toBe(false);
   });
 });
+
+test('two people push 250 N each, and no more is asked of anybody', () => expect(pushEach).toBe(250));

@@ -31,6 +31,7 @@ test('over the whole thickness: coats before it dry, its own wet, later ones not
   expect(stage('bare').clayDensity).toEqual([]);
   expect(stage('bulk')).toMatchObject({ bulkOn: true, clayDensity: [], wet: false });
   expect(stage('bare').bulkOn).toBe(false);
+  expect(['clay-1', 'clay-2', 'dry'].map((id) => stage(id).wet)).toEqual([true, true, false]);
 });
 
 test('all props stand while the clay is wet, lasting ones when it is dry, none on the road', () => {

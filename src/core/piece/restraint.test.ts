@@ -76,3 +76,11 @@ test('over a member that lies close under the face clay is held wholly; beside i
   expect(at([5, 5, 5], 0.02)).toBeCloseTo(core, 6);
   expect(at(close, 0.02, true)).toBeCloseTo(0.405, 6);
 });
+
+test('off its form from the first hour a coat is held back by a twenty-fifth: it lies on air and its own weight', () => {
+  const lift = { when: 'hours' as const, hours: 0.01 };
+  for (const { coats } of regions(edited([{ path: ['stages', 'lift'], value: lift }]))) {
+    const { restrained, perRestraint } = coats[0]!.crack;
+    expect(restrained / perRestraint).toBeCloseTo(0.04, 2);
+  }
+});
