@@ -317,9 +317,15 @@ test('of several parts the one that is hardest to lift is told, wherever it stan
 
 test('a deadline is held by the likely day, and surely by the latest', () => {
   const rule = rules.find((r) => r.id === 'deadline')!;
-  const at = (likely: string, latest: string) =>
-    rule.judge({ ...bust, dates: { ...bust.dates, ready: { earliest: '2026-12-20', likely, latest } } })[0]!.status;
+  const told = (likely: string, latest: string) =>
+    rule.judge({ ...bust, dates: { ...bust.dates, ready: { earliest: '2026-12-20', likely, latest } } })[0]!;
+  const at = (likely: string, latest: string) => told(likely, latest).status;
   expect(at('2026-12-22', '2026-12-24')).toBe('sound');
+  expect(told('2026-12-22', '2026-12-24').sentence).toMatch(/, before /);
+  expect(told('2026-12-24', '2026-12-24')).toMatchObject({
+    status: 'sound',
+    sentence: expect.stringMatching(/, the day you need it\.$/) as string,
+  });
   expect(at('2026-12-22', '2026-12-25')).toBe('watch');
   expect(at('2026-12-25', '2026-12-26')).toBe('fails');
   expect(rule.judge({ ...bust, dates: { ...bust.dates, ready: null } })[0]!.status).toBe('fails');

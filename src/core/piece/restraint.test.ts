@@ -1,16 +1,13 @@
+import { changed } from '../../../tests/support/judged';
 import { otherDemoBuilds } from '../../server/demo-builds';
-import { applyEdit, newBust, type Build, type Change } from '../document';
+import { newBust, type Build, type Change } from '../document';
 import { asBriefed, Evaluator } from '../evaluate';
 import { ResultCache } from '.';
 import { makePiece } from './piece';
 import { overMember, restraintOfCoat, restraintOnCore, restraintsAt } from './restraint';
 
 const bust = newBust('b', '2026-12-01');
-const edited = (changes: readonly Change[], from: Build = bust): Build => {
-  const next = applyEdit(from, { label: 'test', changes });
-  if (!next.ok) throw new Error(`${next.path} ${next.message}`);
-  return next.value;
-};
+const edited = (changes: readonly Change[], from: Build = bust): Build => changed(from, ...changes);
 const evaluator = new Evaluator();
 const regions = (b: Build) => {
   const r = evaluator.evaluate(asBriefed(b));

@@ -43,7 +43,8 @@ export function restraintsAt(
   step: number,
   further: (region: number) => boolean,
 ): Float32Array {
-  const out = Float32Array.from(regions, (r) => restraintOfCoat(restraintOnCore(piece, r), further(r)));
+  const byRegion = piece.regions.map((_, r) => restraintOfCoat(restraintOnCore(piece, r), further(r)));
+  const out = Float32Array.from(regions, (r) => byRegion[r]!);
   const tooNear = new Set(piece.cover.filter((c) => c.least < c.wanted).map((c) => c.member));
   for (const m of piece.armature.members.filter((x) => tooNear.has(x.id))) {
     const strand = strandOf(piece, m);

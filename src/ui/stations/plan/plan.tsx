@@ -227,8 +227,8 @@ function AlreadyBegun({
   const hour = useBench((s) => s.build.stages.startHour);
   const clock = zoneClock(zone);
   const at = clock.epochOf(start, hour * 60);
-  const now = Date.now() / 1000;
-  if (own.steps.some((s) => s.done) || at > now) return null;
+  // On the day itself it may still be about to go on.
+  if (own.steps.some((s) => s.done) || start >= clock.wallOf(Date.now() / 1000).date) return null;
   const until = own.steps.filter((s) => /(^|\/)(set-out|armature|bulk|props|warm)$|ground\/|lay\/[^/]+\/1$/.test(s.id));
   return (
     <div className="cautions">
