@@ -5,6 +5,7 @@ import {
   coverOnFace,
   coverWanted,
   drawnPath,
+  tooThinOver,
   type CoverInputs,
   type FaceDistance,
 } from './cover';
@@ -119,4 +120,11 @@ test('cover is twice the wire, half the clay, and six millimetres at the least; 
   expect(coverWanted(0.005, 0.004)).toBe(0.01);
   expect(coverWanted(0.005, 0.03)).toBe(0.015);
   expect(coverWanted(0.034, 0.01)).toBe(0.016);
+});
+
+test('clay over a member is held back where there is too little of it, not where filling lies between', () => {
+  // 4 mm wire: eight millimetres are wanted, ten under clay of twenty.
+  expect(tooThinOver(0.005, 0.004, 0.02)).toBe(true);
+  expect(tooThinOver(0.01, 0.004, 0.02)).toBe(false);
+  expect(tooThinOver(0.005, 0.004, 0.003)).toBe(false);
 });
