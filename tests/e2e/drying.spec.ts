@@ -28,7 +28,7 @@ test('the whole piece: started, held, taken up again, looked into, and still the
     await expect(page.getByRole('button', { name, exact: true })).toHaveAttribute('aria-pressed', 'true');
   }
   await page.getByRole('button', { name: 'Where to hold' }).click();
-  await page.getByRole('button', { name: 'Draw the last to dry and the worst crack' }).click();
+  await page.getByRole('button', { name: 'Draw the place wet longest and the worst crack' }).click();
   await expect(
     page.getByRole('figure', { name: 'Water still to leave at the chosen places, against days' }),
   ).toContainText('place 2');

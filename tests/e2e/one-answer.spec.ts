@@ -205,7 +205,7 @@ const changes: Readonly<Record<string, (page: Page, id: string) => Promise<boole
   'the whole dried': async (page, id) => {
     await onTheBench(page, id);
     await page.getByRole('button', { name: 'Dry the whole piece' }).click();
-    await expect(page.getByRole('button', { name: 'Draw the last to dry and the worst crack' })).toBeVisible({
+    await expect(page.getByRole('button', { name: 'Draw the place wet longest and the worst crack' })).toBeVisible({
       timeout: 300_000,
     });
     return true;

@@ -116,10 +116,14 @@ function Shown() {
   const picking = useBench((s) => s.picking);
   const probes = useBench((s) => s.probes);
   const units = useBench((s) => s.units);
-  const first = useBench((s) => s.report?.laid.first ?? 0);
   if (!whole) return null;
-  const name = (id: string) => report?.regions.find((r) => r.id === id)?.name ?? id.replaceAll('-', ' ');
-  const when = (t: number) => `${formatDuration(t)} on, ${formatDate(isoDateOf(first + t))}`;
+  const region = (id: string) => report?.regions.find((r) => r.id === id);
+  const name = (id: string) => region(id)?.name ?? id.replaceAll('-', ' ');
+  // On the day the plan comes to, as every other date is: it may lay one region an evening after another.
+  const when = ({ region: id, time }: { readonly region: string; readonly time: number }) => {
+    const laid = report?.laid.lastCoat[id] ?? report?.laid.first ?? 0;
+    return `${formatDuration(time)} on, ${formatDate(isoDateOf(laid + time - (region(id)?.lastStart ?? 0)))}`;
+  };
   const frame = whole.frames[frameAt(whole, dryTime)];
   const stage = whole.stages[frame?.stage ?? -1];
   const wetAt = frame && stage ? placeWords(stage, frame.wettest, units) : '';
@@ -193,13 +197,14 @@ function Shown() {
           .
         </li>
         <li>
-          Last to dry: the {name(whole.last.region)}, {at(whole.last.at, units)}, {when(whole.last.time)}.
+          Wet longest, from when its clay goes on: the {name(whole.last.region)}, {at(whole.last.at, units)},{' '}
+          {when(whole.last)}.
         </li>
         <li>
           {whole.firstCrack ? (
             <>
               First to crack: the {name(whole.firstCrack.region)}, {at(whole.firstCrack.at, units)},{' '}
-              {when(whole.firstCrack.time)}.
+              {when(whole.firstCrack)}.
             </>
           ) : (
             <>
@@ -221,7 +226,7 @@ function Shown() {
         </Button>
         {probes.length === 0 && (
           <Button size="sm" variant="quiet" onClick={() => controller.setProbes([whole.last.at, whole.worst.at])}>
-            Draw the last to dry and the worst crack
+            Draw the place wet longest and the worst crack
           </Button>
         )}
         {probes.length > 0 && (
