@@ -4,6 +4,19 @@ export default {
   testEnvironment: 'node',
   // Nothing else runs beside them: on two cores the runner would leave one idle.
   maxWorkers: '100%',
+  // Tests run in a context of their own, where each look at a global goes a long way round: these are handed in beforehand.
+  sandboxInjectedGlobals: [
+    'Math',
+    'Number',
+    'Object',
+    'Array',
+    'Map',
+    'Set',
+    'Float64Array',
+    'Float32Array',
+    'Int32Array',
+    'Uint8Array',
+  ],
   roots: ['<rootDir>/src', '<rootDir>/tests/unit'],
   testMatch: ['**/*.test.ts'],
   // The fitting library and the calendar reader are written as modules only: they are brought to what the runner reads, as our own code is.
