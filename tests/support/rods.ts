@@ -31,6 +31,8 @@ export interface Rod {
   readonly stock?: string;
   readonly size?: string;
   readonly strands?: number;
+  /** The wire runs there and back. */
+  readonly doubled?: boolean;
   readonly tie?: boolean;
   readonly joinFrom?: JoinKindId;
   readonly joinTo?: JoinKindId;
@@ -68,7 +70,7 @@ export function checkRods(
   const armature: Armature = {
     nodes: Object.entries(places).map(([id, at]) => ({ id, at, held: held.includes(id) })),
     bones,
-    members: rods.map(({ id, from, to, stock = 'mild-steel', size = '12mm', strands = 1 }) => ({
+    members: rods.map(({ id, from, to, stock = 'mild-steel', size = '12mm', strands = 1, doubled }) => ({
       id,
       name: id,
       stock,
@@ -76,7 +78,7 @@ export function checkRods(
       strands,
       bonded: false,
       path: [places[from]!, places[to]!],
-      bones: [id],
+      bones: doubled ? [id, id] : [id],
       allowances: [],
     })),
     base: {} as never,

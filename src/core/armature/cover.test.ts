@@ -60,6 +60,8 @@ test('an upright that comes out of the board is not thin where it enters', () =>
   const foot: Vec3 = [0, 0, -0.2];
   const c = coverOf([foot, [0, 0, 0.02]], [foot]);
   expect(c?.least).toBeCloseTo(0.1 - 0.02 - 0.002, 3);
+  // Told from its other end it is the same upright.
+  expect(coverOf([[0, 0, 0.02], foot], [foot])?.least).toBeCloseTo(c!.least, 9);
   const loose = coverOf([foot, [0, 0, 0.02]]);
   expect(loose?.least).toBeLessThan(0);
 });

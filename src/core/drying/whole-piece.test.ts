@@ -17,18 +17,21 @@ const shut: FaceConditions = { curve: null, share: 0 };
 const hour = 3600;
 
 /** A thin coat over a lens, sharp at its rim and askew to the cells, dried on a core that takes nothing. */
-function dried(step: number, coat: number): WholeDrying {
+function dried(step: number, coat: number, goesOnAt?: number): WholeDrying {
   const n = 2 * Math.ceil((0.05 + 4 * step) / step);
   const lens = (x: number, y: number, z: number) => {
     const a = 0.8 * x + 0.6 * y,
       b = 0.8 * y - 0.6 * x;
     return Math.max(Math.hypot(a - 0.03, b, z), Math.hypot(a + 0.03, b, z)) - 0.055;
   };
+  const cells = () => lattice([n, n, n], step, lens, (x, y, z) => lens(x, y, z) + coat);
+  const watch = { thickness: [coat], restraintAt: (places: Float32Array) => new Float32Array(places.length / 3) };
+  const starts = goesOnAt === undefined ? [0] : [0, goesOnAt];
   const run = new WholePieceRun({
     clay,
-    stages: [{ start: 0, lattice: () => lattice([n, n, n], step, lens, (x, y, z) => lens(x, y, z) + coat) }],
+    stages: starts.map((start) => ({ start, lattice: cells })),
     spans: [{ until: Infinity, outer: [{ curve, share: 1 }], inner: [shut], resting: null, key: 'only' }],
-    watched: [{ thickness: [coat], continues: false, restraintAt: (places) => new Float32Array(places.length / 3) }],
+    watched: starts.map((_, k) => ({ ...watch, continues: k > 0 })),
     regions: ['lens'],
     times: Array.from({ length: 150 }, (_, i) => (i + 1) * hour),
     freeFrom: Infinity,
@@ -56,6 +59,14 @@ test('a coat as thin as its cells are wide is dry when one cut finely is, badly 
   expect(coarse / fine).toBeGreaterThan(0.9);
   expect(coarse / fine).toBeLessThan(1.3);
   expect(fine / slab.throughDry!).toBeLessThan(1.3);
+});
+
+test('a stage that brings no clay goes on with what is drying: its hours count from the clay, not from the stage', () => {
+  const coat = 0.003;
+  const whole = dried(0.0033, coat).regions[0]!;
+  const cut = dried(0.0033, coat, Math.max(whole.touchDry!, whole.leatherHard!) + 2 * hour).regions[0]!;
+  for (const key of ['touchDry', 'leatherHard', 'hold', 'throughDry'] as const)
+    expect(Math.abs(cut[key]! - whole[key]!)).toBeLessThan(0.05 * whole.throughDry!);
 });
 
 test('what cutting may misplace: nothing of a coat three cells thick, three thousandths of one as thin as a cell', () => {

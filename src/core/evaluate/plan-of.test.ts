@@ -191,6 +191,30 @@ test('facts say nothing the report does not: areas and weights add up', () => {
   expect(stepsOf(facts).map((s) => s.id)).toEqual(input(build).steps.map((s) => s.id));
 });
 
+test('props go when the armature carries it; one that never does keeps them until the last region is dry through', () => {
+  const build = named('The Lamplighter');
+  const piece = evaluator.piece(asBriefed(build)),
+    report = evaluator.evaluate(asBriefed(build));
+  if (!piece.ok || !report.ok) throw new Error('no report');
+  const letGo = { ...report.value.letGo, when: 'never' as const, after: null };
+  const last = Math.max(...report.value.regions.map((r) => r.throughDry!));
+  expect(jobFacts(piece.value, { ...report.value, letGo }).letGo!.after).toBe(last);
+  expect(jobFacts(piece.value, { ...report.value, letGo: { ...letGo, when: 'after', after: 7200 } }).letGo!.after).toBe(
+    7200,
+  );
+});
+
+test('what sets is worked while it works: the minutes that are left once it is mixed', () => {
+  const build = named('Whelk pauldron');
+  const piece = evaluator.piece(asBriefed(build)),
+    report = evaluator.evaluate(asBriefed(build));
+  if (!piece.ok || !report.ok) throw new Error('no report');
+  const cure = report.value.cure!;
+  const { working, mixing } = jobFacts(piece.value, report.value);
+  expect(working).toBe(cure.usableMinutes * 60);
+  expect(working! + mixing).toBeCloseTo(cure.workingMinutes * 60, 6);
+});
+
 test('a deadline is the end of its day on the workshop’s clock, and no step is put before now', () => {
   const { problem } = problemOf(around(input(named('The Lamplighter'))));
   // Rome is an hour ahead of UTC in December.

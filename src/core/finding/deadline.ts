@@ -40,7 +40,7 @@ export const deadline: Rule = {
             : ready.likely === due
               ? `Ready on ${formatDate(due)}, the day you need it.`
               : `Ready on ${formatDate(ready.likely)}, before ${formatDate(due)}.`,
-        `From ${formatDate(startDate)}, when the clay goes on, there are ${sensible(available)} days. ${dates.decides}${knows}`,
+        `Counted from ${formatDate(startDate)}, the day in the brief, there are ${sensible(available)} days. ${dates.decides}${knows}`,
         {
           measured: days(ready.likely),
           limit: available,

@@ -62,3 +62,9 @@ test('a rod drawn from its free end to the wall is as weak at the wall as one dr
   expect(inward('bound').utilisation / inward('welded').utilisation).toBeCloseTo(2, 9);
   expect(inward('bound').capacity / inward('welded').capacity).toBeCloseTo(0.5, 9);
 });
+
+test('a wire that runs there and back along a bone is two of it', () => {
+  const doubled = arm('welded', { doubled: true });
+  expect(doubled.capacity).toBeCloseTo(arm('welded', { strands: 2 }).capacity, 9);
+  expect(doubled.capacity / arm('welded').capacity).toBeGreaterThan(1.9);
+});

@@ -74,6 +74,37 @@ test('what stands round a bone is as thick as it is, round the bone or beside it
   }
 });
 
+test('a mass far larger than its short bone is no sleeve round it: as thick as it spreads', () => {
+  const [radius, side] = [0.1, 0.01];
+  const places: Vec3[] = [];
+  const steps = Array.from({ length: 21 }, (_, i) => (i - 10) * side);
+  for (const x of steps)
+    for (const y of steps) for (const z of steps) if (Math.hypot(x, y, z) <= radius) places.push([x, y, z]);
+  const flat = Float64Array.from(places.flat());
+  const load = lumpLoad(
+    {
+      count: places.length,
+      mass: new Uint16Array(places.length),
+      clayVolume: new Float64Array(places.length).fill(side ** 3),
+      bulkVolume: new Float64Array(places.length),
+      clayCentre: flat,
+      bulkCentre: flat,
+    },
+    [0],
+    1,
+    ['a'],
+    [
+      { id: 'foot', at: [0, 0, -0.01], held: true },
+      { id: 'top', at: [0, 0, 0.01], held: false },
+    ],
+    [{ id: 'b', name: 'b', from: 'foot', to: 'top', masses: ['a'], joinFrom: 'welded', joinTo: 'welded' }],
+    [],
+    () => 0,
+  );
+  // A ball spreads R2/5 along each of the two ways across the bone, a rod of radius r r2/4: r = R sqrt(4/5).
+  expect(load.outerDiameter[0]! / (2 * radius * Math.sqrt(4 / 5))).toBeCloseTo(1, 1);
+});
+
 describe.each([
   [1, 9, 300],
   [2, 40, 1500],

@@ -3,7 +3,9 @@ import { lamplighter } from '../../server/demo-builds';
 import { massBox } from '../form';
 import { checkBase, type StageCheck } from '../load';
 import { startBuild } from '../school';
-import { checkLoad, lifeStagesOf } from '.';
+import { checkLoad, lifeStagesOf, type Piece } from '.';
+import { loadReport } from './load-report';
+import { ResultCache } from './result-cache';
 
 /** What the load check of a piece is put together from: its stages, its base, what it stands on, with and without props. */
 const lamp = lamplighter('2026-12-01', null);
@@ -75,5 +77,34 @@ test('without a board it stands on what touches the ground: its feet, not its re
   for (const k of [0, 1] as const) {
     expect(wide(k)).toBeLessThanOrEqual(span(k) + 2 * piece.grid.step);
     expect(wide(k)).toBeGreaterThan(0.5 * span(k));
+  }
+});
+
+test('how much is asked of a member spans its metal and its clay, each as weak and as strong as they may be', () => {
+  const { piece } = bust;
+  const found = loadReport(piece, new ResultCache(), [], true);
+  if (!found.ok) throw new Error(found.message);
+  // The same by pieces made of the weakest and of the strongest there may be.
+  const asked = (other: Partial<Piece>) => {
+    const made = checkLoad({ ...piece, ...other });
+    if (!made.ok) throw new Error(made.message);
+    return new Map(made.value.members.map((m) => [m.id, m.utilisation]));
+  };
+  const ofMetal = (end: 'low' | 'high') =>
+    asked({
+      stockOf: (id) => {
+        const stock = piece.stockOf(id);
+        return stock && { ...stock, strength: { ...stock.strength, nominal: stock.strength[end] } };
+      },
+    });
+  const ofClay = (share: number) => asked({ clay: { ...piece.clay, yieldStress: piece.clay.yieldStress * share } });
+  const [weak, strong, soft, stiff] = [ofMetal('low'), ofMetal('high'), ofClay(0.6), ofClay(1.5)];
+  const judgedOf = found.value.members.filter((m) => m.utilisation > 0.05 && m.buckling === 0);
+  expect(judgedOf.length).toBeGreaterThan(0);
+  for (const m of judgedOf) {
+    const ends = [weak, strong, soft, stiff].map((u) => u.get(m.id)!);
+    expect(m.utilisationRange!.low).toBeCloseTo(Math.min(m.utilisation, ...ends), 9);
+    expect(m.utilisationRange!.high).toBeCloseTo(Math.max(m.utilisation, ...ends), 9);
+    expect(weak.get(m.id)).toBeGreaterThan(soft.get(m.id)!);
   }
 });
