@@ -8,7 +8,7 @@ import { planSurroundings } from './plan';
 import { lastFullFindings } from './questions';
 import { readFlag } from './settings';
 import { beforeClosing, database } from './store';
-import { entriesOf } from './workshop';
+import { entriesOf, learnedPaces } from './workshop';
 
 /**
  * The shelf's cards. Each is worked out after its build is saved, in a thread of its own, and kept with what it was
@@ -17,18 +17,20 @@ import { entriesOf } from './workshop';
  */
 const quarter = 900;
 
-/** What all cards hang on: anything that is saved may move the plan of anything else. */
+/** What all cards hang on: the pieces on the go, which take hands from every other, and how fast the hands are. */
 async function stamp(now: number): Promise<(row: db.ListedBuild) => string> {
   const store = await database();
-  const [rows, logs, dryings, workshop] = await Promise.all([
+  const [rows, logs, dryings, workshop, paces] = await Promise.all([
     db.listCards(store),
     db.logStamps(store),
     db.dryingStamps(store),
     readFlag('workshop'),
+    learnedPaces(),
   ]);
-  const going = rows.filter((r) => r.active === 1 && r.archivedAt === null).map((r) => `${r.id}:${r.updatedAt}`);
-  const common = [...going, ...[...logs].flat(), workshop ?? '', Math.floor(now / quarter)].join();
-  return (row) => hashText([common, row.id, row.updatedAt, logs.get(row.id) ?? '', dryings.get(row.id) ?? ''].join());
+  const own = (r: db.ListedBuild) => [r.id, r.updatedAt, logs.get(r.id) ?? '', dryings.get(r.id) ?? ''].join();
+  const going = rows.filter((r) => r.active === 1 && r.archivedAt === null).map(own);
+  const common = [...going, workshop ?? '', JSON.stringify(paces), Math.floor(now / quarter)].join();
+  return (row) => hashText([common, own(row)].join());
 }
 
 export interface CardOf {

@@ -5,7 +5,7 @@ import { isTimeZone, paceOf, workshopSchema, type Pace, type Workshop } from '..
 import { failure, success, type Result } from '../core/quantity';
 import * as db from '../db';
 import { readFlag, writeFlag } from './settings';
-import { database } from './store';
+import { database, dataFolder } from './store';
 
 /** Who works here and when, their rates as the log has taught them, and lists of steps kept for the next build. */
 const workshopKey = 'workshop',
@@ -50,13 +50,22 @@ export function entriesOf(rows: readonly db.LogRow[]): LogEntry[] {
   );
 }
 
+type Paces = Partial<Record<StepKind, Pace>>;
+/** What was learned last, and of which logs. */
+let lastLearned: { readonly of: string; readonly paces: Paces } | null = null;
+
 /** Every build's log teaches: hands are the same whatever they make. */
-export async function learnedPaces(): Promise<Partial<Record<StepKind, Pace>>> {
+export async function learnedPaces(): Promise<Paces> {
   const store = await database();
-  const timed = [];
-  for (const b of await db.listCards(store))
-    timed.push(...timedOf(effectiveLog(entriesOf(await db.listLog(store, b.id)))));
-  return paceOf(timed);
+  const stamps = await db.logStamps(store);
+  const rows = (await db.listCards(store)).filter((b) => stamps.has(b.id));
+  const of = `${dataFolder()} ${rows.map((b) => `${b.id}:${stamps.get(b.id) ?? ''}`).join()}`;
+  if (lastLearned?.of !== of) {
+    const timed = [];
+    for (const b of rows) timed.push(...timedOf(effectiveLog(entriesOf(await db.listLog(store, b.id)))));
+    lastLearned = { of, paces: paceOf(timed) };
+  }
+  return lastLearned.paces;
 }
 
 const templateSchema = z.strictObject({

@@ -86,6 +86,19 @@ describe('builds', () => {
     expect(await fresh()).toEqual({ A: true, B: false });
     await reckon(Date.now() / 1000, b);
     expect(await fresh()).toEqual({ A: true, B: true });
+    // What is written of a piece that is not on the go is no news to the others, unless it says how fast hands are.
+    const wrote = async (id: string, kind: string, data: object) => {
+      const entry = { id: crypto.randomUUID(), kind, at: '2026-12-01T10:00:00.000Z', data, corrects: null };
+      expect((await addToLog(id, entry)).ok).toBe(true);
+      await reckon(Date.now() / 1000, id);
+    };
+    await wrote(b, 'note', { text: 'the cat sat on it' });
+    expect(await fresh()).toEqual({ A: true, B: true });
+    await wrote(b, 'step', { step: 'armature', name: 'Bend', kind: 'armature', usual: 2, took: 3 });
+    expect(await fresh()).toEqual({ A: false, B: true });
+    await reckon(Date.now() / 1000);
+    await wrote(a, 'note', { text: 'this one is on the go' });
+    expect(await fresh()).toEqual({ A: true, B: false });
   });
 
   test('a stale save is refused and kept beside, under a name of its own', async () => {
