@@ -28,6 +28,16 @@ test('night runs over midnight, and its small hours belong to the evening before
   expect(airAtHour(c, 5 * 24 + 3).temperature).toBe(20);
 });
 
+test('a weekend is Saturday and Sunday, working days are the other five', () => {
+  const on = (days: 'weekend' | 'working') => {
+    const c = calendar(room({ hours: [{ name: 'Off', days, from: 8, until: 20, temperature: 12 }] }));
+    // From Tuesday the first on, at noon.
+    return [0, 1, 2, 3, 4, 5, 6].map((d) => airAtHour(c, d * 24 + 12).temperature);
+  };
+  expect(on('weekend')).toEqual([20, 20, 20, 20, 12, 12, 20]);
+  expect(on('working')).toEqual([12, 12, 12, 12, 20, 20, 12]);
+});
+
 test('where two rules fit an hour the later one has the word, and leaves what it says nothing of', () => {
   const both = room({
     hours: [

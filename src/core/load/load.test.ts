@@ -49,6 +49,12 @@ describe('standing up', () => {
     expect(stanceOn(board, together.mass, together.at, 0, 0.6).tipAngle).toBeCloseTo(20, 6);
     expect(counterweightAt(stanceOn(board, 8, [0, 0, 0.1], 0, 0.6), 0, [0, 0, 0], 20)).toBe(0);
   });
+  test('out beyond the far edge a weight that brings the near one round takes it over the other way: none will do', () => {
+    const s = stanceOn(board, 8, [0, -0.14, 0.5], 0, 0.6);
+    // Short by M (h tan 30 - d) = 2.22 kg m about the front edge, 0.35 m from the weight; 0.06 about the back one at 29 degrees.
+    expect(counterweightAt(s, 0, [0, 0.2, 0], 12)).toBeCloseTo((8 * (0.5 * Math.tan(Math.PI / 15) - 0.01)) / 0.35, 9);
+    expect(counterweightAt(s, 0, [0, 0.2, 0], 30)).toBe(Infinity);
+  });
   test('a counterweight for a place, and a place for a weight, agree; both balance about the edge', () => {
     const s = stanceOn(board, 8, [0, -0.12, 0.5], 0, 0.6);
     const at = [0, 0.14, 0.02] as const;

@@ -3,7 +3,7 @@ import { applyEdit, newBust, type Build, type Change } from '../document';
 import { otherDemoBuilds } from '../../server/demo-builds';
 import { Evaluator, type Report } from '../evaluate';
 import { evaluateWithRemedies } from '../improve';
-import { fitToLog, forecastOf, ResultCache } from '../piece';
+import { fitToLog, forecastOf, layClay, layingOf, nominalPush, ResultCache, stateTime } from '../piece';
 import { startBuild } from '../school';
 
 const bust = newBust('b', '2026-12-01');
@@ -188,6 +188,55 @@ test('what the scale should show is the piece without its board and ballast: wet
   // Dry it keeps what the room’s air leaves in it.
   expect(forecast.mass({})(90 * 86400) / (forecast.rest + clayDry)).toBeCloseTo(1, 1);
   expect((forecast.mass({}, 1.1)(0) - forecast.mass({})(0)) / (0.1 * clayWet)).toBeCloseTo(1, 9);
+});
+
+test('before the second coat goes on the scale shows the first alone', () => {
+  const piece = evaluator.piece(
+    asBriefed(with_([{ path: ['regions', 'everywhere', 'coats'], value: [0.003, 0.006] }])),
+  );
+  if (!piece.ok) throw new Error(piece.message);
+  const cache = new ResultCache();
+  const forecast = forecastOf(piece.value, cache)!;
+  const clay = (time: number) => forecast.mass({})(time) - forecast.rest;
+  const second = layClay(layingOf(piece.value)!, cache)
+    .coats.flat()
+    .filter((c) => c.thickness === 0.006);
+  const start = Math.min(...second.map((c) => c.start));
+  // What is too slight for a core is one lump, laid with the last coat: the rest goes on by thirds.
+  const wet = clay(start + 1) - clay(start - 1);
+  expect(clay(0) / (clay(0) + wet)).toBeGreaterThan(0.25);
+  expect(clay(0) / (clay(0) + wet)).toBeLessThan(0.36);
+});
+
+test('how much the core holds back is pushed with the rest: it cracks so much more, and never more than if held whole', () => {
+  const piece = evaluator.piece(asBriefed(bust));
+  if (!piece.ok) throw new Error(piece.message);
+  const first = (restraint: number) =>
+    layClay(layingOf(piece.value)!, new ResultCache(), { ...nominalPush, restraint }).coats.map((c) => c[0]!);
+  const [as, more, most] = [first(1), first(1.2), first(99)];
+  as.forEach((c, r) => {
+    expect(more[r]!.crack.restrained / c.crack.restrained).toBeCloseTo(1.2, 6);
+    expect(most[r]!.crack.restrained).toBeCloseTo(c.crack.perRestraint, 6);
+    expect(more[r]!.crack.differential).toBe(c.crack.differential);
+  });
+});
+
+test('it is ready to be lifted when most of its face is: by the area, not by the number of regions', () => {
+  const piece = evaluator.piece(asBriefed(with_([{ path: ['regions', 'own', 'head'], value: { coats: [0.02] } }])));
+  if (!piece.ok) throw new Error(piece.message);
+  const inputs = layingOf(piece.value)!;
+  const on = layClay({ ...inputs, stages: { ...inputs.stages, lift: null } }, new ResultCache());
+  const lifted = layClay(
+    { ...inputs, stages: { ...inputs.stages, lift: { when: 'leather-hard', hours: 2 } } },
+    new ResultCache(),
+  ).lifted!;
+  const faces = on.coats.map((c, r) => ({
+    area: inputs.regions[r]!.area,
+    at: stateTime(c[0]!.course, 'leather-hard'),
+  }));
+  const area = faces.reduce((sum, f) => sum + f.area, 0);
+  expect(lifted).toBeCloseTo(faces.reduce((sum, f) => sum + f.area * f.at, 0) / area + 2 * hour, 3);
+  expect(new Set(faces.map((f) => Math.round(f.at / 3600))).size).toBeGreaterThan(1);
 });
 
 test('a weight as laid that the maker corrected is what the scale begins with, and the water that leaves goes with it', () => {
