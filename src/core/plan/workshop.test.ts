@@ -137,12 +137,22 @@ describe('the plan', () => {
     }
   });
   test('clay on a region is laid in one go: where the evening is too short for what is left of it, on the next', () => {
-    // Half an hour is left of the first evening once the core is filled; laying the chest takes 0.7 h.
+    // Half an hour is left of the first evening once the core is filled; laying the chest takes two and a half hours.
     const plan = planOf(
-      build({}, { steps: { 'set-out': { hours: 1 }, armature: { hours: 2 }, bulk: { hours: 0.5 } } }),
+      build(
+        {},
+        {
+          steps: {
+            'set-out': { hours: 1 },
+            armature: { hours: 2 },
+            bulk: { hours: 0.5 },
+            'lay/chest/1': { hours: 2.5 },
+          },
+        },
+      ),
     );
     const lay = step(plan, 'lay/chest/1');
-    expect(lay.takes).toBeCloseTo(0.7, 6);
+    expect(lay.takes).toBeCloseTo(2.5, 6);
     expect((step(plan, 'bulk').until - monday) / hour).toBeCloseTo(21.5, 6);
     expect(lay.sittings).toHaveLength(1);
     expect(new Set(plan.steps.filter((s) => s.kind === 'clay').map((s) => s.sittings.length))).toEqual(new Set([1]));
