@@ -40,6 +40,10 @@ test('packs are whole, water is not bought', () => {
   expect(dry.onPiece).toBeCloseTo(4.36, 6);
   expect(dry.toBuy).toBeCloseTo(4.36 * 1.1, 6);
   expect(dry.packs).toBe(5);
+  // A pack begun is a pack bought; what comes to whole packs is not one more.
+  const buys = (needed: number) =>
+    clayToBuy({ ...b, materials: { ...b.materials, waste: 0 } }, mixClay(paper, 0), needed / paper.wetDensity).packs;
+  expect([0.1, b.materials.pack.mass * 2, b.materials.pack.mass * 2.2].map(buys)).toEqual([1, 2, 3]);
   expect(dry.cost).toBe(22.5);
   const wet = clayToBuy({ ...b, materials: { ...b.materials, waterWorkedIn: 0.1 } }, mixClay(paper, 0.1), 0.004);
   expect(wet.toBuy + wet.water).toBeCloseTo(wet.onPiece * 1.1, 9);
