@@ -1,4 +1,4 @@
-import { createHash } from 'node:crypto';
+import { createHash, randomInt } from 'node:crypto';
 import { sql } from 'kysely';
 import { databaseMigrations } from './migrations';
 import type { Db } from './open';
@@ -20,6 +20,15 @@ const layout = Object.keys(databaseMigrations).at(-1)!.slice(0, 3);
 
 /** A content hash can be compared only with one of tables laid out alike; each begins with the step they stand at. */
 export const comparable = (content: string): boolean => content.startsWith(`${layout}-`);
+
+/**
+ * Which database this is: drawn anew at each restore, so that a page opened before it is known, whatever revision it knows.
+ * Kept in the file's head, beside its content.
+ */
+export async function generationOf(db: Db): Promise<number> {
+  const { rows } = await sql<{ user_version: number }>`pragma user_version`.execute(db);
+  return rows[0]?.user_version ?? 0;
+}
 
 /** A hash of every row of every kept table: equal for equal content, whatever the file looks like inside. */
 export async function contentHash(db: Db): Promise<string> {
@@ -65,6 +74,8 @@ export async function takeOver(db: Db, file: string): Promise<void> {
             one,
           );
         }
+        // A number that was not drawn before, as far as anybody will see.
+        await sql`pragma user_version = ${sql.raw(String(randomInt(1, 2 ** 31 - 1)))}`.execute(one);
         await sql`commit`.execute(one);
       } catch (error) {
         await sql`rollback`.execute(one);

@@ -101,6 +101,8 @@ export interface NewBuild {
   readonly active: number;
   readonly label: string;
   readonly now: string;
+  /** Of the save it was kept from, if it was. */
+  readonly saveId?: string;
 }
 
 export async function insertBuild(db: Db, b: NewBuild): Promise<void> {
@@ -127,7 +129,14 @@ export async function insertBuild(db: Db, b: NewBuild): Promise<void> {
       .execute();
     await trx
       .insertInto('revisions')
-      .values({ build_id: b.id, revision: 1, document: b.document, label: b.label, saved_at: b.now })
+      .values({
+        build_id: b.id,
+        revision: 1,
+        document: b.document,
+        label: b.label,
+        saved_at: b.now,
+        save_id: b.saveId ?? '',
+      })
       .execute();
   });
 }
@@ -145,18 +154,48 @@ export interface SavedBuild {
   /** The revision the save started from. */
   readonly from: number;
   readonly now: string;
+  /** Of this save, and of those the same page sent before it and had no answer to. */
+  readonly saveId: string;
+  readonly mine: readonly string[];
 }
 
-/** Compare and swap on the revision, in one transaction. Undefined when somebody saved in between. */
+/** Which build took a save, and as which revision; undefined where none did. */
+export function findSave(db: Db, saveId: string): Promise<{ buildId: string; revision: number } | undefined> {
+  return db
+    .selectFrom('revisions')
+    .select(['build_id as buildId', 'revision'])
+    .where('save_id', '=', saveId)
+    .executeTakeFirst();
+}
+
+/**
+ * Compare and swap on the revision, in one transaction. Undefined when somebody else saved in between; what the same page
+ * saved without hearing of it is no somebody else.
+ */
 export function saveBuild(db: Db, s: SavedBuild): Promise<number | undefined> {
   return db.transaction().execute(async (trx) => {
+    const { revision: now } = (await trx
+      .selectFrom('builds')
+      .select('revision')
+      .where('id', '=', s.id)
+      .executeTakeFirst()) ?? { revision: s.from };
+    if (now > s.from) {
+      const since = await trx
+        .selectFrom('revisions')
+        .select('save_id')
+        .where('build_id', '=', s.id)
+        .where('revision', '>', s.from)
+        .execute();
+      if (since.length !== now - s.from || !since.every((r) => s.mine.includes(r.save_id))) return undefined;
+    }
+    const from = Math.max(now, s.from);
     const done = await trx
       .updateTable('builds')
       .set({
         name: s.name,
         document: s.document,
         schema_version: s.schemaVersion,
-        revision: s.from + 1,
+        revision: from + 1,
         history: s.history,
         clay: s.clay,
         size: s.size,
@@ -164,15 +203,22 @@ export function saveBuild(db: Db, s: SavedBuild): Promise<number | undefined> {
         updated_at: s.now,
       })
       .where('id', '=', s.id)
-      .where('revision', '=', s.from)
+      .where('revision', '=', from)
       .where('deleted_at', 'is', null)
       .executeTakeFirst();
     if (done.numUpdatedRows !== 1n) return undefined;
     await trx
       .insertInto('revisions')
-      .values({ build_id: s.id, revision: s.from + 1, document: s.document, label: s.label, saved_at: s.now })
+      .values({
+        build_id: s.id,
+        revision: from + 1,
+        document: s.document,
+        label: s.label,
+        saved_at: s.now,
+        save_id: s.saveId,
+      })
       .execute();
-    return s.from + 1;
+    return from + 1;
   });
 }
 

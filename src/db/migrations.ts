@@ -138,4 +138,15 @@ export const databaseMigrations: Record<string, Migration> = {
         await trx.schema.alterTable('dryings').addColumn('findings', 'text').execute();
       }),
   },
+  '005-saves-by-id': {
+    up: (db) =>
+      inTransaction(db, async (trx) => {
+        // The id the page gave its save: one whose answer was lost is known again when it comes a second time.
+        await trx.schema
+          .alterTable('revisions')
+          .addColumn('save_id', 'text', (c) => c.notNull().defaultTo(''))
+          .execute();
+        await trx.schema.createIndex('revisions_by_save').on('revisions').columns(['save_id']).execute();
+      }),
+  },
 };

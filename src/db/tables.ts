@@ -33,6 +33,8 @@ export interface Tables {
     document: string;
     label: string;
     saved_at: string;
+    /** The id the page gave this save; empty where it gave none. */
+    save_id: Generated<string>;
   };
   log_entries: {
     id: string;

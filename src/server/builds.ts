@@ -36,6 +36,8 @@ export interface OpenBuild {
   readonly revision: number;
   readonly build: Build;
   readonly history: unknown;
+  /** Of the database: another after a restore. */
+  readonly generation: number;
 }
 
 const cache = new ResultCache();
@@ -72,7 +74,7 @@ function columnsOf(build: Build) {
   return { clay: build.brief.clay, size: build.form.start.size, active: build.plan.active ? 1 : 0 };
 }
 
-async function insert(build: Build, label: string, versionOf: string | null = null): Promise<string> {
+async function insert(build: Build, label: string, versionOf: string | null = null, saveId = ''): Promise<string> {
   const id = randomUUID();
   const kept = snapshotted(build);
   await db.insertBuild(await database(), {
@@ -84,6 +86,7 @@ async function insert(build: Build, label: string, versionOf: string | null = nu
     versionOf,
     label,
     now: now(),
+    saveId,
   });
   void reckon(nowSeconds(), id);
   return id;
@@ -109,15 +112,29 @@ export async function addBuild(build: Build, label: string): Promise<{ id: strin
 }
 
 export async function openBuild(id: string): Promise<Result<OpenBuild>> {
-  const row = await db.findBuild(await database(), id);
+  const store = await database();
+  const row = await db.findBuild(store, id);
   if (!row) return failure('no-such-build', 'id', 'there is no such build on the shelf');
   const build = parseBuild(row.document);
   if (!build.ok) return build;
-  return success({ id, revision: row.revision, build: build.value, history: JSON.parse(row.history) as unknown });
+  return success({
+    id,
+    revision: row.revision,
+    build: build.value,
+    history: JSON.parse(row.history) as unknown,
+    generation: await db.generationOf(store),
+  });
 }
 
 export interface SaveRequest {
+  /** What it started from, and in which database; where that is not said, in the one there is. */
   readonly revision: number;
+  readonly generation?: number;
+  /** Its own id, and those of saves before it that the page had no answer to. */
+  readonly saveId?: string;
+  readonly mine?: readonly string[];
+  /** Whether a save that comes too late is kept beside at once; else what is there is handed back, to be put together. */
+  readonly aside?: boolean;
   readonly document: unknown;
   readonly history: unknown;
   readonly label: string;
@@ -141,41 +158,63 @@ export function historyText(history: unknown): string {
 
 export type SaveOutcome =
   | { readonly saved: true; readonly revision: number }
-  | { readonly saved: false; readonly siblingId: string; readonly siblingName: string };
+  /** Too late, and kept beside. */
+  | { readonly saved: false; readonly siblingId: string; readonly siblingName: string }
+  /** Too late: what is there now. */
+  | { readonly saved: false; readonly theirs: OpenBuild };
 
-/** Saves over the revision it started from; a stale save is kept beside it under a name of its own. */
+/** Saves over the revision it started from; a stale save is kept beside it under a name of its own, or handed back. */
 export async function saveBuild(id: string, request: SaveRequest): Promise<Result<SaveOutcome>> {
   const build = readBuild(request.document);
   if (!build.ok) return build;
   const store = await database();
   const row = await db.findBuild(store, id);
   if (!row) return failure('no-such-build', 'id', 'this build is not on the shelf any more');
+  const { saveId = '', mine = [], aside = true } = request;
+  const taken = saveId === '' ? undefined : await db.findSave(store, saveId);
+  if (taken?.buildId === id) return success({ saved: true, revision: taken.revision });
+  if (taken) {
+    const beside = await db.findBuild(store, taken.buildId);
+    return success({ saved: false, siblingId: taken.buildId, siblingName: beside?.name ?? row.name });
+  }
   const kept = snapshotted(build.value);
   const document = stableText(kept);
   const history = historyText(request.history);
   const at = now();
-  const revision = await db.saveBuild(store, {
-    id,
-    name: kept.name,
-    document,
-    schemaVersion,
-    ...columnsOf(kept),
-    label: request.label.slice(0, 200),
-    from: request.revision,
-    now: at,
-    history,
-  });
+  const here = await db.generationOf(store);
+  const known = (request.generation ?? here) === here;
+  const revision = !known
+    ? undefined
+    : await db.saveBuild(store, {
+        saveId,
+        mine,
+        id,
+        name: kept.name,
+        document,
+        schemaVersion,
+        ...columnsOf(kept),
+        label: request.label.slice(0, 200),
+        from: request.revision,
+        now: at,
+        history,
+      });
   if (revision !== undefined) {
     void reckon(nowSeconds(), id);
     if (revision % 20 === 0) await db.dropRevisions(store, revisionsToDrop(await db.listRevisions(store, id), at));
     return success({ saved: true, revision });
   }
-  if (row.document === document) return success({ saved: true, revision: row.revision });
+  // Read again: it is the one that was saved meanwhile.
+  const theirs = await openBuild(id);
+  if (!theirs.ok) return theirs;
+  if (known && stableText(theirs.value.build) === document)
+    return success({ saved: true, revision: theirs.value.revision });
+  if (!aside) return success({ saved: false, theirs: theirs.value });
   const siblingName = `${kept.name.slice(0, 80)}, other version of ${at.slice(0, 16).replace('T', ' ')}`;
   const siblingId = await insert(
     { ...kept, name: siblingName, plan: { ...kept.plan, active: false } },
     'Kept from a save that came too late',
     row.versionOf ?? id,
+    saveId,
   );
   return success({ saved: false, siblingId, siblingName });
 }

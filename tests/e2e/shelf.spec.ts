@@ -1,5 +1,5 @@
-import { expect, test } from '@playwright/test';
-import { beam, copyDemo, openLamplighter, saved, settled } from './support';
+import { expect, test, type Page } from '@playwright/test';
+import { beam, copyDemo, openLamplighter, saved, setField, settled } from './support';
 
 test('copy, put away, bring back, delete with undo', async ({ page }) => {
   await page.request.post('/api/builds', { data: { name: 'Shelf piece', startDate: '2026-12-01', size: 0.5 } });
@@ -41,22 +41,65 @@ test('a build goes out as a file and comes in again; a broken one names its part
   await expect(page.locator('.piece-card')).toHaveCount(before + 1);
 });
 
-test('two tabs on one build lose nothing', async ({ page, context }) => {
+const callIt = async (page: Page, name: string) => {
+  await page.getByLabel('Name', { exact: true }).fill(name);
+  await page.getByLabel('Name', { exact: true }).press('Enter');
+};
+
+test('two people on one build lose nothing: different things are put together, the same one is kept beside', async ({
+  page,
+  browser,
+}) => {
+  const id = await openLamplighter(page);
+  const other = await (await browser.newContext()).newPage();
+  await other.goto(`/build/${id}?station=brief`);
+  await settled(other);
+  await callIt(page, 'First');
+  await saved(page);
+  await setField(other, 'Size, of life', '90 %');
+  await saved(other);
+  await expect(other.getByRole('heading', { level: 1 })).toHaveText('First');
+  await expect(other.locator('.bench-head')).toContainText('90 % of life');
+  // And back: who is on it still has the size from before.
+  await callIt(other, 'Second');
+  await saved(other);
+  await callIt(page, 'First again');
+  await expect(page.locator('.tray')).toContainText('Yours is kept as “First again, other version of');
+  await expect(page.getByRole('heading', { level: 1 })).toHaveText('Second');
+  await expect(page.locator('.bench-head')).toContainText('90 % of life');
+  await page.getByRole('button', { name: 'Open mine' }).click();
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('First again, other version');
+  await settled(page);
+  await expect(beam(page, 'Weight, wet')).toHaveText(/kg/);
+  await other.context().close();
+});
+
+test('another tab shows what was saved; what a closed page had not sent is there when it is opened again', async ({
+  page,
+  context,
+}) => {
   const id = await openLamplighter(page);
   const other = await context.newPage();
-  await other.goto(`/build/${id}`);
+  await other.goto(`/build/${id}?station=brief`);
   await settled(other);
-  await page.getByLabel('Name', { exact: true }).fill('First tab');
-  await page.getByLabel('Name', { exact: true }).press('Enter');
-  await saved(page);
-  await other.getByLabel('Name', { exact: true }).fill('Second tab');
-  await other.getByLabel('Name', { exact: true }).press('Enter');
-  await expect(other.locator('.tray')).toContainText('Yours is kept as “Second tab, other version of');
-  await expect(other.getByRole('heading', { level: 1 })).toHaveText('First tab');
-  await other.getByRole('button', { name: 'Open mine' }).click();
-  await expect(other.getByRole('heading', { level: 1 })).toContainText('Second tab, other version');
-  await settled(other);
-  await expect(beam(other, 'Weight, wet')).toHaveText(/kg/);
+  await callIt(page, 'From the first tab');
+  await expect(other.getByRole('heading', { level: 1 })).toHaveText('From the first tab');
+  await other.close();
+  await context.route('**/api/builds/*', (route) =>
+    route.request().method() === 'PUT' ? route.abort() : route.continue(),
+  );
+  await callIt(page, 'Not sent yet');
+  await expect(page.getByTestId('save')).toContainText('trying again');
+  await page.close();
+  await context.unroute('**/api/builds/*');
+  const again = await context.newPage();
+  await again.goto(`/build/${id}?station=brief`);
+  await settled(again);
+  await expect(again.getByRole('heading', { level: 1 })).toHaveText('Not sent yet');
+  await saved(again);
+  await again.reload();
+  await settled(again);
+  await expect(again.getByRole('heading', { level: 1 })).toHaveText('Not sent yet');
 });
 
 test('writes from another site are turned away', async ({ request }) => {

@@ -107,7 +107,7 @@ describe('builds', () => {
     if (!first.ok) throw new Error(first.message);
     expect(await save(id, 1, warmer(first.value.build, 25))).toMatchObject({ value: { saved: true } });
     const late = await save(id, 1, warmer(first.value.build, 11));
-    if (!late.ok || late.value.saved) throw new Error('the late save was taken');
+    if (!late.ok || late.value.saved || !('siblingId' in late.value)) throw new Error('the late save was taken');
     const kept = await openBuild(late.value.siblingId);
     const winner = await openBuild(id);
     expect(kept.ok && kept.value.build.room.temperature).toBe(11);

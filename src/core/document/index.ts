@@ -15,6 +15,7 @@ export * from './materials';
 export * from './migrations';
 export * from './document';
 export * from './edit';
+export * from './merge';
 export * from './hash';
 export * from './look-up';
 export * from './new-build';

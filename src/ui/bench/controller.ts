@@ -11,20 +11,13 @@ import type { FullFindings } from '../../core/piece';
 import type { PlanSurroundings, Step } from '../../core/plan';
 import { dryingClient, sessionClient, type DryingClient, type SessionClient } from '../../workers/clients';
 import type { Asked, DryingAnswer, FaceCover, Picture, SessionAnswer } from '../../workers/protocol';
-import { call } from '../parts/http';
-import { emptyHistory, perform, readHistory, stepBack, stepForward, type History } from './history';
+import { perform, readHistory, stepBack, stepForward, type History } from './history';
+import { Saving, type SavedBuild, type SaveLine } from './saving';
 
 /** The bench's state and every action on it, outside React: editing, undo, saving, and the reckoning in the worker. */
-export type SaveState = 'saved' | 'waiting' | 'saving' | 'unreachable' | 'refused';
-
-export interface BenchState {
+export interface BenchState extends SaveLine {
   readonly build: Build;
   readonly history: History;
-  readonly save: SaveState;
-  readonly savedAt: string | null;
-  readonly saveMessage: string;
-  /** Set when a save came too late: where this version was put. */
-  readonly sibling: { readonly id: string; readonly name: string } | null;
   readonly report: Report | null;
   /** Size of life the report was worked out at. */
   readonly reportedSize: number;
@@ -106,16 +99,11 @@ export interface Selected {
   readonly id: string;
 }
 
-export interface OpenedBuild {
-  readonly id: string;
-  readonly revision: number;
-  readonly build: Build;
-  readonly history: unknown;
+export interface OpenedBuild extends SavedBuild {
   /** What its last drying of the whole found. */
   readonly full: FullFindings | null;
 }
 
-const autosaveAfter = 1000;
 const beforeShownFor = 6000;
 /** Milliseconds of stillness after which the whole piece is dried. */
 const stillFor = 4000;
@@ -132,11 +120,9 @@ function remembersBySelf(): boolean {
 export class BenchController {
   readonly store: StoreApi<BenchState>;
   readonly id: string;
-  private revision: number;
   private readonly client: SessionClient;
-  private saveTimer: ReturnType<typeof setTimeout> | undefined;
   private beforeTimer: ReturnType<typeof setTimeout> | undefined;
-  private saving = false;
+  private readonly saving: Saving;
   private lastLabel = 'Changed';
   private reckoned: Build | null = null;
   private stillTimer: ReturnType<typeof setTimeout> | undefined;
@@ -146,7 +132,6 @@ export class BenchController {
 
   constructor(opened: OpenedBuild, units: UnitSystem) {
     this.id = opened.id;
-    this.revision = opened.revision;
     this.store = createStore<BenchState>(() => ({
       build: opened.build,
       history: readHistory(opened.history),
@@ -189,6 +174,14 @@ export class BenchController {
       dryingKey: '',
       dryBySelf: true,
     }));
+    this.saving = new Saving(opened.id, opened, {
+      stands: () => ({ ...this.state, label: this.lastLabel }),
+      show: (line) => this.store.setState(line),
+      replace: (build, history, announcement) => {
+        this.store.setState({ build, history, announcement });
+        this.reckon();
+      },
+    });
     this.client = sessionClient((answer) => this.receive(answer));
     this.drying = dryingClient((answer) => this.receiveWhole(answer));
   }
@@ -200,12 +193,13 @@ export class BenchController {
   start(): () => void {
     this.store.setState({ dryBySelf: remembersBySelf() });
     this.reckon();
+    void this.saving.start();
     const leaving = () => {
-      if (document.visibilityState === 'hidden') void this.saveNow(true);
+      if (document.visibilityState === 'hidden') void this.saving.now(true);
     };
     const warn = (event: BeforeUnloadEvent) => {
       if (this.state.save !== 'saved') {
-        void this.saveNow(true);
+        void this.saving.now(true);
         event.preventDefault();
       }
     };
@@ -214,10 +208,9 @@ export class BenchController {
     return () => {
       document.removeEventListener('visibilitychange', leaving);
       window.removeEventListener('beforeunload', warn);
-      clearTimeout(this.saveTimer);
       clearTimeout(this.beforeTimer);
       clearTimeout(this.stillTimer);
-      if (this.state.save === 'waiting') void this.saveNow(true);
+      this.saving.stop();
       this.client.stop();
       this.drying.stop();
     };
@@ -246,11 +239,10 @@ export class BenchController {
     this.lastLabel = label;
     const { report } = this.state;
     const before = report ? { summary: report.summary, dates: report.dates } : null;
-    this.store.setState({ build, history, save: 'waiting', announcement: label, before: before ?? this.state.before });
+    this.store.setState({ build, history, announcement: label, before: before ?? this.state.before });
     clearTimeout(this.beforeTimer);
     this.beforeTimer = setTimeout(() => this.store.setState({ before: null }), beforeShownFor);
-    clearTimeout(this.saveTimer);
-    this.saveTimer = setTimeout(() => void this.saveNow(), autosaveAfter);
+    this.saving.changed();
     this.reckon();
   }
 
@@ -449,7 +441,7 @@ export class BenchController {
     const text = new TextEncoder().encode(JSON.stringify(found));
     const length = new Uint8Array(4);
     new DataView(length.buffer).setUint32(0, text.length, true);
-    void fetch(`/api/builds/${this.id}/drying?key=${key}&revision=${this.revision}`, {
+    void fetch(`/api/builds/${this.id}/drying?key=${key}&revision=${this.saving.known}`, {
       method: 'PUT',
       body: new Blob([length, text, packed]),
     }).catch(() => undefined);
@@ -537,58 +529,6 @@ export class BenchController {
 
   announce(announcement: string): void {
     this.store.setState({ announcement });
-  }
-
-  async saveNow(keepalive = false): Promise<void> {
-    clearTimeout(this.saveTimer);
-    if (this.state.save === 'saved') return;
-    if (this.saving) {
-      this.saveTimer = setTimeout(() => void this.saveNow(), 300);
-      return;
-    }
-    this.saving = true;
-    const { build, history } = this.state;
-    this.store.setState({ save: 'saving' });
-    type Outcome = { saved: true; revision: number } | { saved: false; siblingId: string; siblingName: string };
-    const answer = await call<Outcome>(
-      'PUT',
-      `/api/builds/${this.id}`,
-      { revision: this.revision, document: build, history, label: this.lastLabel },
-      keepalive,
-    );
-    this.saving = false;
-    if (!answer.ok) {
-      this.store.setState({ save: answer.offline ? 'unreachable' : 'refused', saveMessage: answer.message });
-      // Keep trying: the change is still here.
-      this.saveTimer = setTimeout(() => void this.saveNow(), answer.offline ? 3000 : 15000);
-      return;
-    }
-    if (!answer.value.saved) {
-      await this.stepAside(answer.value.siblingId, answer.value.siblingName);
-      return;
-    }
-    this.revision = answer.value.revision;
-    const still = this.state.build === build;
-    this.store.setState({ save: still ? 'saved' : 'waiting', savedAt: new Date().toISOString(), saveMessage: '' });
-    if (!still) this.saveTimer = setTimeout(() => void this.saveNow(), autosaveAfter);
-  }
-
-  /** Another tab saved first: this version now stands beside it, and the bench shows the saved one. */
-  private async stepAside(id: string, name: string): Promise<void> {
-    const fresh = await call<OpenedBuild>('GET', `/api/builds/${this.id}`);
-    if (!fresh.ok) {
-      this.store.setState({ save: 'refused', saveMessage: fresh.message, sibling: { id, name } });
-      return;
-    }
-    this.revision = fresh.value.revision;
-    this.store.setState({
-      build: fresh.value.build,
-      history: readHistory(fresh.value.history) ?? emptyHistory,
-      save: 'saved',
-      sibling: { id, name },
-      announcement: `Changed elsewhere meanwhile. Your version is kept as ${name}.`,
-    });
-    this.reckon();
   }
 
   dismissSibling(): void {

@@ -1,5 +1,5 @@
 import { applyPatches, enablePatches, produceWithPatches, type Patch } from 'immer';
-import { applyEdit, type Build, type BuildEdit } from '../../core/document';
+import { applyEdit, stableText, type Build, type BuildEdit } from '../../core/document';
 import { success, type Result } from '../../core/quantity';
 import { checkParts } from '../../core/school';
 
@@ -49,6 +49,23 @@ function copyAlong(to: unknown, from: unknown, path: readonly (string | number)[
     target = target[key] as Record<string, unknown>;
     source = value as Record<string, unknown>;
   }
+}
+
+/** Another version in the place of this one, as one gesture that can be undone; the version itself where they are alike. */
+export function asOneStep(
+  from: Build,
+  history: History,
+  to: Build,
+  label: string,
+): { readonly build: Build; readonly history: History } {
+  const [build, patches, inverse] = produceWithPatches(from, (draft) => {
+    const target = draft as Record<string, unknown>;
+    for (const [part, value] of Object.entries(to))
+      if (stableText(value) !== stableText(from[part as keyof Build])) target[part] = value;
+  });
+  if (patches.length === 0) return { build: from, history };
+  const step: Step = { label, patches, inverse };
+  return { build, history: { past: [...history.past, step].slice(-longest), future: [] } };
 }
 
 export function stepBack(build: Build, history: History): { build: Build; history: History; label: string } | null {

@@ -18,6 +18,7 @@ import type { StockLine } from '../../core/plan';
 import { formatMass } from '../../core/quantity';
 import { useBench, useController } from '../bench/context';
 import { call } from '../parts/http';
+import { newId } from '../parts/ids';
 import { useFeed } from '../session/feed';
 import { logEntry, newEntry } from '../session/outbox';
 import { RepairAdvice } from './crack';
@@ -118,7 +119,7 @@ export default function LogStation() {
     if (draft.kind !== 'photo') return send(draft.kind, data, at.value, draft.corrects, null);
     if (!file) return setWrong('Choose a picture first.');
     setBusy(true);
-    return send('photo', { ...data, photoId: crypto.randomUUID() }, at.value, null, await shrinkPicture(file));
+    return send('photo', { ...data, photoId: newId() }, at.value, null, await shrinkPicture(file));
   };
   const correct = (e: ReadEntry) => {
     const of = kindOf(e.kind);

@@ -1,6 +1,7 @@
 import { openDB, type DBSchema, type IDBPDatabase } from 'idb';
 import type { EntryOf, LogEntry } from '../../core/log';
 import { call, type Answered } from '../parts/http';
+import { newId } from '../parts/ids';
 
 /**
  * What is logged waits here until the server has it: a bench at the back of the workshop loses its connection. Entries go
@@ -62,7 +63,7 @@ export function newEntry(
   corrects: string | null = null,
 ): LogEntry {
   const own = at !== null ? { ownTime: true } : {};
-  return { id: crypto.randomUUID(), kind, at: at ?? new Date().toISOString(), data, corrects, ...own } as LogEntry;
+  return { id: newId(), kind, at: at ?? new Date().toISOString(), data, corrects, ...own } as LogEntry;
 }
 
 /** Kept first, then sent. An entry the server refuses at once comes straight back with its reason. */

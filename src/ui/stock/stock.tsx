@@ -6,6 +6,7 @@ import type { BuildCost, StockLine } from '../../core/plan';
 import { formatDate, parseNumber, sensible } from '../../core/quantity';
 import { useWays, type Ways } from '../parts/appearance';
 import { call } from '../parts/http';
+import { newId } from '../parts/ids';
 import { HouseMark } from '../parts/plumb';
 
 /** The shelf of materials: what there is, who is to have it, what to buy, and what each piece costs. */
@@ -54,7 +55,7 @@ function Moves({ line, onDone }: { line: StockLine; onDone: () => void }) {
     if (value === undefined || value < 0 || value > 1e5) return setWrong(`How much: a number of ${line.unit}.`);
     if (paid === undefined || (paid !== null && paid < 0)) return setWrong('The price is a number, of all of it.');
     const answer = await call('POST', '/api/stock', {
-      id: crypto.randomUUID(),
+      id: newId(),
       item: line.item,
       kind,
       amount: value,

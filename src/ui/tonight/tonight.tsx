@@ -8,6 +8,7 @@ import { cardFor, clashSentence, dayWords, missedMuch, nextStep, timeWords, type
 import { effectiveLog, finestOf, lastStanding, roomAsItIs, scaleOf, stepData, type LogKind } from '../../core/log';
 import type { FullFindings } from '../../core/piece';
 import { formatDuration, parseNumber } from '../../core/quantity';
+import { newId } from '../parts/ids';
 import { logEntry, newEntry } from '../session/outbox';
 import { shrinkPicture } from '../log/shrink-picture';
 import { useLog } from '../session/use-log';
@@ -336,7 +337,7 @@ export default function Tonight({
                 e.target.value = '';
                 if (f)
                   void shrinkPicture(f).then((p) =>
-                    send('photo', { photoId: crypto.randomUUID(), caption: next ? next.name : '' }, p),
+                    send('photo', { photoId: newId(), caption: next ? next.name : '' }, p),
                   );
               }}
             />

@@ -8,6 +8,10 @@ const saveSchema = z.object({
   document: z.unknown(),
   history: z.unknown(),
   label: z.string(),
+  generation: z.number().int().optional(),
+  saveId: z.uuid().optional(),
+  mine: z.array(z.uuid()).max(100).optional(),
+  aside: z.boolean().optional(),
 });
 type Context = { params: Promise<{ id: string }> };
 
@@ -25,7 +29,7 @@ export async function PUT(request: Request, { params }: Context): Promise<NextRe
         path: 'the request',
         message: 'a save carries its revision and document',
       });
-    const { revision, document, history, label } = wanted.data;
-    return answer(await saveBuild((await params).id, { revision, document, history, label }));
+    const { document, history, ...save } = wanted.data;
+    return answer(await saveBuild((await params).id, { ...save, document, history }));
   });
 }
