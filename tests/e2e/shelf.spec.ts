@@ -85,13 +85,11 @@ test('another tab shows what was saved; what a closed page had not sent is there
   await callIt(page, 'From the first tab');
   await expect(other.getByRole('heading', { level: 1 })).toHaveText('From the first tab');
   await other.close();
-  await context.route('**/api/builds/*', (route) =>
-    route.request().method() === 'PUT' ? route.abort() : route.continue(),
-  );
+  await context.setOffline(true);
   await callIt(page, 'Not sent yet');
   await expect(page.getByTestId('save')).toContainText('trying again');
   await page.close();
-  await context.unroute('**/api/builds/*');
+  await context.setOffline(false);
   const again = await context.newPage();
   await again.goto(`/build/${id}?station=brief`);
   await settled(again);
