@@ -60,6 +60,9 @@ test('two people on one build lose nothing: different things are put together, t
   await saved(other);
   await expect(other.getByRole('heading', { level: 1 })).toHaveText('First');
   await expect(other.locator('.bench-head')).toContainText('90 % of life');
+  await expect(other.locator('.tray')).toContainText('both changes are here');
+  await other.getByRole('button', { name: 'Close', exact: true }).click();
+  await expect(other.locator('.tray')).toHaveCount(0);
   // And back: who is on it still has the size from before.
   await callIt(other, 'Second');
   await saved(other);
@@ -94,6 +97,7 @@ test('another tab shows what was saved; what a closed page had not sent is there
   await again.goto(`/build/${id}?station=brief`);
   await settled(again);
   await expect(again.getByRole('heading', { level: 1 })).toHaveText('Not sent yet');
+  await expect(again.locator('.tray')).toContainText('is here again');
   await saved(again);
   await again.reload();
   await settled(again);

@@ -55,7 +55,7 @@ class Page {
   history: History = emptyHistory;
   label = '';
   said = '';
-  line: SaveLine = { save: 'saved', savedAt: null, saveMessage: '', sibling: null };
+  line: SaveLine = { save: 'saved', savedAt: null, saveMessage: '', sibling: null, notice: null };
   saving!: Saving;
 
   static async open(id: string): Promise<Page> {
@@ -113,6 +113,7 @@ test('one after another two pages change different things: both changes stand, a
   expect((await stored(id)).build).toMatchObject({ name: 'By A', room: { temperature: 25 } });
   expect(await shelf()).toHaveLength(1);
   expect(b.said).toMatch(/both changes are here/);
+  expect(b.line.notice).toBe(b.said);
   // What B did is one step that can be undone, and A's stays.
   expect(stepBack(b.build, b.history)?.build).toMatchObject({ name: 'By A', room: { temperature: 20 } });
 });

@@ -174,6 +174,20 @@ function Sibling() {
   );
 }
 
+function Notice() {
+  const controller = useController();
+  const notice = useBench((s) => s.notice);
+  if (!notice) return null;
+  return (
+    <div className="tray" role="note">
+      <span>{notice}</span>
+      <button type="button" onClick={() => controller.dismissNotice()}>
+        Close
+      </button>
+    </div>
+  );
+}
+
 const typing = (target: EventTarget | null) =>
   target instanceof HTMLElement && ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName);
 
@@ -228,6 +242,7 @@ function Shell({ dark, ways, change }: { dark: boolean; ways: Ways; change: (w: 
       </main>
       <ScaleBeam />
       <Sibling />
+      <Notice />
       <div className="visually-hidden" role="status" aria-live="polite">
         {announcement}
       </div>

@@ -139,6 +139,7 @@ export class BenchController {
       savedAt: null,
       saveMessage: '',
       sibling: null,
+      notice: null,
       report: null,
       reportedSize: opened.build.form.start.size,
       reckoning: 'nominal',
@@ -529,6 +530,10 @@ export class BenchController {
 
   announce(announcement: string): void {
     this.store.setState({ announcement });
+  }
+
+  dismissNotice(): void {
+    this.store.setState({ notice: null });
   }
 
   dismissSibling(): void {

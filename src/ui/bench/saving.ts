@@ -14,7 +14,12 @@ export interface SaveLine {
   readonly saveMessage: string;
   /** Set when a save came too late: where this version was put. */
   readonly sibling: { readonly id: string; readonly name: string } | null;
+  /** What came of saving that is to be seen, until it is put away. */
+  readonly notice: string | null;
 }
+
+const bothHere = 'This build was changed elsewhere meanwhile: both changes are here.';
+const hereAgain = 'What was not saved when this build was last open is here again.';
 
 /** What the server hands out of a build. */
 export interface SavedBuild {
@@ -187,7 +192,8 @@ export class Saving {
     if (read?.ok && whole?.ok) {
       this.startFrom(theirs);
       const { build, history } = asOneStep(theirs.build, readHistory(theirs.history), read.value, mine.label);
-      this.on.replace(build, history, 'Changed elsewhere meanwhile: both changes are here.');
+      this.on.replace(build, history, bothHere);
+      this.on.show({ notice: bothHere });
       if (build === theirs.build) this.heard(build, theirs.revision);
       else {
         this.changed();
@@ -236,7 +242,7 @@ export class Saving {
       readHistory(fresh.history),
       `Changed elsewhere meanwhile. Your version is kept as ${siblingName}.`,
     );
-    this.on.show({ save: 'saved', saveMessage: '', sibling });
+    this.on.show({ save: 'saved', saveMessage: '', sibling, notice: null });
   }
 
   private startFrom({ revision, generation, build }: SavedBuild): void {
@@ -279,8 +285,8 @@ export class Saving {
     this.shared = left.shared;
     this.unheard = [...left.unheard];
     this.next = { build: read.value, id: left.saveId, sent: true };
-    this.on.replace(read.value, left.history, 'What was not saved when this build was last open is here again.');
-    this.on.show({ save: 'waiting' });
+    this.on.replace(read.value, left.history, hereAgain);
+    this.on.show({ save: 'waiting', notice: hereAgain });
     this.keep();
     await this.keeping;
     await forgetUnsent(left.page);
