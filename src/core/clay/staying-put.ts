@@ -1,5 +1,4 @@
 import { gravity } from '../quantity';
-import type { ClayFamily } from '../catalogue';
 
 /**
  * Soft clay staying where it is put. Thickness that hangs = min(yield, grip x yield/2) / (rho g sin slope) / 1.5.
@@ -25,11 +24,6 @@ export function thicknessThatHangs(yieldStress: number, grip: number, density: n
   const slope = Math.sin((Math.min(90, slopeDegrees) * Math.PI) / 180);
   if (slope <= 0) return Infinity;
   return Math.min(yieldStress, (grip * yieldStress) / 2) / (density * gravity * slope) / margin;
-}
-
-/** Yield stress at a temperature: clay that warmth softens falls by e for every `softens` degrees. */
-export function yieldAt(clay: Pick<ClayFamily, 'yieldStress' | 'softens'>, celsius: number): number {
-  return clay.softens === null ? clay.yieldStress : clay.yieldStress * Math.exp((20 - celsius) / clay.softens);
 }
 
 /** Steepest slope, degrees from level, on which a coat stays; null where it stays on an upright face and under it. */

@@ -94,6 +94,8 @@ interface RegionSums {
   clay: number;
   bulk: number;
   area: number;
+  /** Of the middle of its clay. */
+  height: number;
   masses: string[];
 }
 
@@ -103,15 +105,17 @@ export function regionShapes(piece: Piece): {
   readonly shapes: readonly RegionShape[];
 } {
   const sums = piece.regions.map((_, r): RegionSums => {
-    const out: RegionSums = { clay: 0, bulk: 0, area: 0, masses: [] };
+    const out: RegionSums = { clay: 0, bulk: 0, area: 0, height: 0, masses: [] };
     piece.form.masses.forEach((m, i) => {
       if (piece.regionOfMass[i] !== r) return;
       const v = piece.volumes.perMass[i];
       out.clay += v?.clay ?? 0;
       out.bulk += v?.bulk ?? 0;
       out.area += v?.area ?? 0;
+      out.height += (v?.clay ?? 0) * (v?.clayCentre[2] ?? 0);
       out.masses.push(m.id);
     });
+    if (out.clay > 0) out.height /= out.clay;
     return out;
   });
   return { sums, shapes: sums.map((s, r) => shapeOf(piece, r, s.clay, s.area, s.bulk)) };
@@ -173,6 +177,7 @@ export function quickDrying(piece: Piece, cache: ResultCache, options: DryingOpt
       solid: shape.solid,
       area: s.area,
       clayVolume: s.clay,
+      height: s.height,
       bulkVolume: s.bulk,
       clayWet,
       clayDry: clayWet * share,

@@ -51,6 +51,8 @@ export interface RegionReport {
   /** Outer face, m2. */
   readonly area: number;
   readonly clayVolume: number;
+  /** Of the middle of its clay, metres over the board. */
+  readonly height: number;
   readonly bulkVolume: number;
   readonly clayWet: number;
   readonly clayDry: number;

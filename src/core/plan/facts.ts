@@ -14,7 +14,7 @@ export function jobFacts(piece: Piece, report: PieceReport): JobFacts {
   const { build, clay } = piece;
   const { stages } = build;
   const regions = report.regions.filter((r) => r.clayVolume > 0);
-  const heights = regions.map((r) => heightOf(piece, r.id));
+  const heights = regions.map((r) => r.height);
   const top = Math.max(...heights, 1e-9),
     low = Math.min(...heights, top);
   const bulk = regions.reduce((sum, r) => sum + r.bulkVolume, 0);
@@ -80,19 +80,6 @@ function heldBy(piece: Piece): boolean {
   if (held !== 'auto') return held !== 'hands';
   const { mount } = piece.build.armature;
   return mount.kind !== 'worn' && piece.armature.base.standing !== 'own';
-}
-
-function heightOf(piece: Piece, region: string): number {
-  const { parcels } = piece.volumes;
-  let sum = 0,
-    clay = 0;
-  for (let p = 0; p < parcels.count; p++) {
-    if (piece.regions[piece.regionOfMass[parcels.mass[p]!]!] !== region) continue;
-    const v = parcels.clayVolume[p]!;
-    sum += v * parcels.clayCentre[p * 3 + 2]!;
-    clay += v;
-  }
-  return clay > 0 ? sum / clay : 0;
 }
 
 /** Seconds after the clay at which the props may go, and why then; null where one stays for good, or they never may. */

@@ -1,3 +1,4 @@
+import { fromTheBaseUp } from '../clay';
 import type { Need, StepKind } from '../document';
 import { exactly, type Range } from '../quantity';
 import { groundWaits, processSteps, stepRates } from './step-rates';
@@ -101,7 +102,7 @@ const least = (hours: number) => exactly(hours * hour);
 /** Every step this piece needs, each after what it waits for. Ids stay the same from one working out to the next. */
 export function stepsOf(f: JobFacts): Step[] {
   const steps: Step[] = [];
-  const clad = f.regions.filter((r) => r.coats.length > 0).sort((a, b) => a.height - b.height);
+  const clad = fromTheBaseUp(f.regions.filter((r) => r.coats.length > 0));
   const zones = clad.map((r) => r.id);
   const add = (s: Partial<Step> & Pick<Step, 'id' | 'name' | 'kind'>, area = 0, share = 1): string => {
     const rate = stepRates[s.kind];

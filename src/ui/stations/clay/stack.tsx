@@ -2,7 +2,15 @@
 import { Button, Form } from 'react-bootstrap';
 import { layersOver, layersUnder, type LayerKind } from '../../../core/catalogue';
 import type { Layers } from '../../../core/document';
-import { coatColours, coatsOf, layersOf, layersOverClay, layersUnderClay, stagesOf } from '../../../core/clay';
+import {
+  coatColours,
+  coatsOf,
+  fromTheBaseUp,
+  layersOf,
+  layersOverClay,
+  layersUnderClay,
+  stagesOf,
+} from '../../../core/clay';
 import { formatLength } from '../../../core/quantity';
 import { useBench, useController } from '../../bench/context';
 import { ChoiceInput, QuantityInput } from '../../parts/fields';
@@ -190,13 +198,8 @@ export function LayingOrder() {
   const controller = useController();
   const build = useBench((s) => s.build);
   const report = useBench((s) => s.report);
-  const masses = useBench((s) => s.picture?.masses);
-  if (!report || !masses || report.regions.length < 2) return null;
-  const lowest = (ids: readonly string[]) =>
-    Math.min(...ids.map((id) => masses.find((m) => m.id === id)?.at[2] ?? Infinity));
-  const rising = [...report.regions]
-    .filter((r) => r.clayVolume > 0)
-    .sort((a, b) => lowest(a.masses) - lowest(b.masses));
+  if (!report || report.regions.length < 2) return null;
+  const rising = fromTheBaseUp(report.regions.filter((r) => r.clayVolume > 0));
   const byRegion = () =>
     controller.edit({
       label: 'Laid from the base upward',
