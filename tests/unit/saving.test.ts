@@ -20,11 +20,18 @@ import { leftBehind } from '../../src/ui/session/unsent';
 /** Pages that save to the real server over a line that can be slow, cut, or lose an answer on its way back. */
 jest.setTimeout(60_000);
 let folder: string;
-const line = { away: false, losesAnswers: 0, before: null as (() => Promise<void>) | null, saves: 0 };
+const line = {
+  away: false,
+  losesAnswers: 0,
+  before: null as (() => Promise<void>) | null,
+  /** Done while the page reads the build again. */
+  reading: null as (() => void) | null,
+  saves: 0,
+};
 beforeEach(() => {
   folder = mkdtempSync(path.join(tmpdir(), 'sostegno-saving-'));
   process.env['SOSTEGNO_DATA'] = folder;
-  Object.assign(line, { away: false, losesAnswers: 0, before: null, saves: 0 });
+  Object.assign(line, { away: false, losesAnswers: 0, before: null, reading: null, saves: 0 });
 });
 const pages: Page[] = [];
 afterEach(async () => {
@@ -41,6 +48,10 @@ globalThis.fetch = (async (url: string, init?: RequestInit) => {
     const meanwhile = line.before;
     line.before = null;
     if (meanwhile) await meanwhile();
+  }
+  if (init?.method !== 'PUT') {
+    line.reading?.();
+    line.reading = null;
   }
   const answer =
     init?.method === 'PUT' ? await saveBuild(id, JSON.parse(String(init.body)) as SaveRequest) : await openBuild(id);
@@ -259,6 +270,20 @@ test('a page left while it loses keeps its version beside, and the next knows th
   await next.settle();
   expect(next.build.name).toBe('By A');
   expect(next.line.sibling?.name).toMatch(/^By B, other version/);
+  expect(await shelf()).toHaveLength(2);
+});
+
+test('who comes back to a page that lost while it was left, and types while it reads again, loses none of it', async () => {
+  const id = await start();
+  const [a, b] = [await Page.open(id), await Page.open(id)];
+  a.edit(called('By A'));
+  await a.settle();
+  b.edit(called('By B'));
+  line.reading = () => b.edit(speed(0.8));
+  await b.saving.now(true);
+  await b.settle();
+  expect(b.build.name).toBe('By A');
+  expect((await stored(b.line.sibling!.id)).build).toMatchObject({ room: { airSpeed: 0.8 } });
   expect(await shelf()).toHaveLength(2);
 });
 

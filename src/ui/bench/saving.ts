@@ -44,8 +44,6 @@ type Outcome =
 
 /** Milliseconds: after the last change; while another save is under way; with no server; after a refusal. */
 const waits = { still: 1000, busy: 300, unreachable: 3000, refused: 15_000 } as const;
-/** Whoever types on while their version is put beside is waited for so often. */
-const mostFollowed = 5;
 
 export class Saving {
   private revision: number;
@@ -215,25 +213,26 @@ export class Saving {
     kept: Build,
     theirs: SavedBuild | null,
   ): Promise<void> {
+    const sibling = { id: siblingId, name: siblingName };
+    // Read first: after the last look at what stands nothing may be waited for, or what is typed meanwhile would go.
+    const fresh = theirs ?? (await this.read());
+    if (!fresh) {
+      this.on.show({ save: 'refused', saveMessage: 'The server could not be reached.', sibling });
+      this.again(waits.refused);
+      return;
+    }
     let there = kept;
-    for (let i = 0; i < mostFollowed && this.on.stands().build !== there; i++) {
+    for (let revision = 1; this.on.stands().build !== there; revision++) {
       const { build, history, label } = this.on.stands();
       const beside = { ...build, name: siblingName, plan: { ...build.plan, active: false } };
       const answer = await call<Outcome>('PUT', `/api/builds/${siblingId}`, {
-        revision: i + 1,
+        revision,
         document: beside,
         history,
         label,
       });
       if (!answer.ok) return this.notYet(answer);
       there = build;
-    }
-    const sibling = { id: siblingId, name: siblingName };
-    const fresh = theirs ?? (await this.read());
-    if (!fresh) {
-      this.on.show({ save: 'refused', saveMessage: 'The server could not be reached.', sibling });
-      this.again(waits.refused);
-      return;
     }
     this.startFrom(fresh);
     this.forget();
