@@ -58,7 +58,7 @@ export default defineConfig({
   },
   webServer: {
     // What an earlier run left behind would take hands from this one's pieces.
-    command: `rm -rf .state/browser-data && node node_modules/tsx/dist/cli.mjs src/cli/serve.ts --demo --port ${port} --data .state/browser-data`,
+    command: `rm -rf .state/browser-data && node --import tsx src/cli/serve.ts --demo --port ${port} --data .state/browser-data`,
     url: `http://127.0.0.1:${port}/`,
     timeout: 120_000,
     reuseExistingServer: false,

@@ -8,7 +8,7 @@ import { solveDryingFile, solveFrameFile } from './inputs';
 
 /** check BUILD.json | solve frame FILE | solve drying FILE | mesh FILE | backup FILE | restore FILE. Exit 0, or 2 with one line saying where and why. */
 const usage =
-  'usage: sostegno check BUILD.json [--log LOG.json] [--full] [--now ISO] [--workshop FILE] | solve frame FILE | solve drying FILE | mesh FILE.(stl|obj|ply|glb) [--unit mm|cm|in|m] | backup FILE | restore FILE, with [--data DIR]';
+  'usage: sostegno check BUILD.json [--log LOG.json] [--full] [--now ISO] [--workshop FILE] | solve frame FILE | solve drying FILE | mesh FILE.(stl|obj|ply|glb) [--unit mm|cm|in|m] | backup FILE [--dryings] | restore FILE, with [--data DIR]';
 
 function refuse(file: string, why: Failure): never {
   process.stderr.write(`${file}: ${why.path}: ${why.message.replace(/\s+/g, ' ')}\n`);
@@ -99,16 +99,20 @@ function print(file: string, job: () => Result<unknown>): void {
 /** Everything there is into one file, or out of one. SOSTEGNO_DATA, or --data, says where it is kept. */
 async function keeping(command: 'backup' | 'restore', args: readonly string[]): Promise<void> {
   const at = args.indexOf('--data');
-  const rest = at < 0 ? [...args] : [...args.slice(0, at), ...args.slice(at + 2)];
+  const said = at < 0 ? [...args] : [...args.slice(0, at), ...args.slice(at + 2)];
   const folder = at < 0 ? undefined : args[at + 1];
+  const dryings = command === 'backup' && said.includes('--dryings');
+  const rest = said.filter((a) => !(dryings && a === '--dryings'));
   const [file] = rest;
   if (file === undefined || rest.length > 1 || (at >= 0 && folder === undefined)) stopWith(usage);
   if (folder !== undefined) process.env['SOSTEGNO_DATA'] = path.resolve(folder);
   // The database is opened by these two alone: a check of a file needs none.
   const { backup, closeDatabase, restore } = await import('../server');
-  const done = command === 'backup' ? await backup(file) : await restore(file);
+  const done = command === 'backup' ? await backup(file, dryings) : await restore(file);
   await closeDatabase();
   if (!done.ok) refuse(file, done);
+  for (const p of done.value.lost)
+    process.stderr.write(`${file}: a picture of "${p.build}" (${p.picture}) is ${p.why}: it is not in it\n`);
   process.stdout.write(`${JSON.stringify(done.value, null, 2)}\n`);
 }
 
@@ -120,7 +124,9 @@ function main(args: readonly string[]): void {
   }
   if (command === 'backup' || command === 'restore') {
     const file = second ?? '';
-    keeping(command, args.slice(1)).catch((error: Error) => refuse(file, failure('failed', 'the file', error.message)));
+    keeping(command, args.slice(1)).catch((error: Error) =>
+      refuse(file, (error as { failure?: Failure }).failure ?? failure('failed', 'the file', error.message)),
+    );
     return;
   }
   if (command === 'check') {

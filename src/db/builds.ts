@@ -1,4 +1,4 @@
-import type { Db } from './open';
+import { inTransaction, type Db } from './open';
 
 export interface BuildRow {
   readonly id: string;
@@ -106,7 +106,7 @@ export interface NewBuild {
 }
 
 export async function insertBuild(db: Db, b: NewBuild): Promise<void> {
-  await db.transaction().execute(async (trx) => {
+  await inTransaction(db, async (trx) => {
     await trx
       .insertInto('builds')
       .values({
@@ -159,11 +159,14 @@ export interface SavedBuild {
   readonly mine: readonly string[];
 }
 
-/** Which build took a save, and as which revision; undefined where none did. */
-export function findSave(db: Db, saveId: string): Promise<{ buildId: string; revision: number } | undefined> {
+/** Which build took a save, as which revision, and what it held; undefined where none did. */
+export function findSave(
+  db: Db,
+  saveId: string,
+): Promise<{ buildId: string; revision: number; document: string } | undefined> {
   return db
     .selectFrom('revisions')
-    .select(['build_id as buildId', 'revision'])
+    .select(['build_id as buildId', 'revision', 'document'])
     .where('save_id', '=', saveId)
     .executeTakeFirst();
 }
@@ -173,7 +176,7 @@ export function findSave(db: Db, saveId: string): Promise<{ buildId: string; rev
  * saved without hearing of it is no somebody else.
  */
 export function saveBuild(db: Db, s: SavedBuild): Promise<number | undefined> {
-  return db.transaction().execute(async (trx) => {
+  return inTransaction(db, async (trx) => {
     const { revision: now } = (await trx
       .selectFrom('builds')
       .select('revision')
@@ -232,6 +235,10 @@ export function listRevisions(
     .where('build_id', '=', buildId)
     .orderBy('revision', 'desc')
     .execute();
+}
+
+export async function revisionText(db: Db, id: number): Promise<string | undefined> {
+  return (await db.selectFrom('revisions').select('document').where('id', '=', id).executeTakeFirst())?.document;
 }
 
 export async function dropRevisions(db: Db, ids: readonly number[]): Promise<void> {

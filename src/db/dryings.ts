@@ -1,4 +1,4 @@
-import type { Db } from './open';
+import { inTransaction, type Db } from './open';
 
 /** One drying a key; older ones of the same build beyond `keep` go. */
 export async function keepDrying(
@@ -6,7 +6,7 @@ export async function keepDrying(
   d: { buildId: string; key: string; revision: number; bytes: Buffer; findings: string | null; now: string },
   keep: number,
 ): Promise<void> {
-  await db.transaction().execute(async (trx) => {
+  await inTransaction(db, async (trx) => {
     await trx
       .insertInto('dryings')
       .values({
@@ -51,7 +51,8 @@ export async function findDrying(db: Db, buildId: string, key: string): Promise<
     .where('build_id', '=', buildId)
     .where('key', '=', key)
     .executeTakeFirst();
-  return row ? Buffer.from(row.bytes) : null;
+  // A backup keeps what a drying found and leaves the drying itself out.
+  return row && row.bytes.byteLength > 0 ? Buffer.from(row.bytes) : null;
 }
 
 /** What the last drying of the whole found, whatever the build has become since; JSON. */

@@ -1,4 +1,5 @@
-import type { Db } from './open';
+import { sql } from 'kysely';
+import { inTransaction, type Db } from './open';
 
 export interface LogRow {
   readonly id: string;
@@ -10,14 +11,26 @@ export interface LogRow {
   readonly recordedAt: string;
 }
 
+const columns = ['id', 'kind', 'at', 'data', 'corrects', 'own_time as ownTime', 'recorded_at as recordedAt'] as const;
+
+/** In the order in which the entries were written, whatever hours they stand at. */
 export function listLog(db: Db, buildId: string): Promise<LogRow[]> {
   return db
     .selectFrom('log_entries')
-    .select(['id', 'kind', 'at', 'data', 'corrects', 'own_time as ownTime', 'recorded_at as recordedAt'])
+    .select(columns)
     .where('build_id', '=', buildId)
-    .orderBy('at')
-    .orderBy('recorded_at')
+    .orderBy('written')
+    .orderBy('id')
     .execute();
+}
+
+/** An entry by its id, in whichever log it stands. */
+export function findLogEntry(db: Db, id: string): Promise<(LogRow & { readonly buildId: string }) | undefined> {
+  return db
+    .selectFrom('log_entries')
+    .select([...columns, 'build_id as buildId'])
+    .where('id', '=', id)
+    .executeTakeFirst();
 }
 
 /** How many entries there are and when the last was written, by build: whether anything was added. */
@@ -30,20 +43,14 @@ export async function logStamps(db: Db): Promise<Map<string, string>> {
   return new Map(rows.map((r) => [r.build_id, `${String(r.count)}:${String(r.last)}`]));
 }
 
-export async function hasLogEntry(db: Db, buildId: string, id: string): Promise<boolean> {
-  return (
-    (await db
-      .selectFrom('log_entries')
-      .select('id')
-      .where('build_id', '=', buildId)
-      .where('id', '=', id)
-      .executeTakeFirst()) !== undefined
-  );
-}
-
-/** Writes an entry once: the same id again changes nothing, so a bench that sends twice is safe. */
-export async function addLogEntry(db: Db, buildId: string, e: Omit<LogRow, 'recordedAt'>, now: string): Promise<void> {
-  await db
+/** Writes an entry once. False where one of this id is there already; nothing is changed then. */
+export async function addLogEntry(
+  db: Db,
+  buildId: string,
+  e: Omit<LogRow, 'recordedAt'>,
+  now: string,
+): Promise<boolean> {
+  const done = await db
     .insertInto('log_entries')
     .values({
       id: e.id,
@@ -54,9 +61,11 @@ export async function addLogEntry(db: Db, buildId: string, e: Omit<LogRow, 'reco
       corrects: e.corrects,
       own_time: e.ownTime,
       recorded_at: now,
+      written: sql<number>`(select coalesce(max(written), 0) + 1 from log_entries)`,
     })
     .onConflict((c) => c.column('id').doNothing())
-    .execute();
+    .executeTakeFirst();
+  return done.numInsertedOrUpdatedRows === 1n;
 }
 
 export interface PictureRow {
@@ -67,20 +76,21 @@ export interface PictureRow {
   readonly size: number;
 }
 
-/** Once: the same id again changes nothing. */
-export async function addPicture(db: Db, buildId: string, p: PictureRow): Promise<void> {
-  await db
+/** Once. False where one of this id is there already; nothing is changed then. */
+export async function addPicture(db: Db, buildId: string, p: PictureRow): Promise<boolean> {
+  const done = await db
     .insertInto('pictures')
     .values({ ...p, build_id: buildId })
     .onConflict((c) => c.column('id').doNothing())
-    .execute();
+    .executeTakeFirst();
+  return done.numInsertedOrUpdatedRows === 1n;
 }
 
-export function findPicture(db: Db, buildId: string, id: string): Promise<PictureRow | undefined> {
+/** A picture by its id, of whichever build. */
+export function findPicture(db: Db, id: string): Promise<(PictureRow & { readonly buildId: string }) | undefined> {
   return db
     .selectFrom('pictures')
-    .select(['id', 'hash', 'width', 'height', 'size'])
-    .where('build_id', '=', buildId)
+    .select(['id', 'hash', 'width', 'height', 'size', 'build_id as buildId'])
     .where('id', '=', id)
     .executeTakeFirst();
 }
@@ -96,7 +106,7 @@ export function firstWholePhoto(db: Db): Promise<{ id: string; build_id: string;
 }
 
 export async function photoMovedOut(db: Db, buildId: string, p: PictureRow | null, id: string): Promise<void> {
-  await db.transaction().execute(async (trx) => {
+  await inTransaction(db, async (trx) => {
     if (p)
       await trx
         .insertInto('pictures')
@@ -117,4 +127,12 @@ export async function writeSetting(db: Db, key: string, value: string): Promise<
     .values({ key, value })
     .onConflict((c) => c.column('key').doUpdateSet({ value }))
     .execute();
+}
+
+export async function settingKeys(db: Db): Promise<string[]> {
+  return (await db.selectFrom('settings').select('key').orderBy('key').execute()).map((r) => r.key);
+}
+
+export async function renameSetting(db: Db, from: string, to: string): Promise<void> {
+  await db.updateTable('settings').set({ key: to }).where('key', '=', from).execute();
 }

@@ -149,4 +149,21 @@ export const databaseMigrations: Record<string, Migration> = {
         await trx.schema.createIndex('revisions_by_save').on('revisions').columns(['save_id']).execute();
       }),
   },
+  '006-log-in-its-order': {
+    up: (db) =>
+      inTransaction(db, async (trx) => {
+        // What was written after what is counted: clocks jump, and a correction may stand at an earlier hour.
+        await trx.schema
+          .alterTable('log_entries')
+          .addColumn('written', 'integer', (c) => c.notNull().defaultTo(0))
+          .execute();
+        await sql`drop trigger if exists log_is_kept`.execute(trx);
+        await sql`update log_entries set written = rowid`.execute(trx);
+        await sql`create trigger log_is_kept before update on log_entries begin select raise(abort, 'the log is append-only'); end`.execute(
+          trx,
+        );
+        await trx.schema.createIndex('log_as_written').on('log_entries').columns(['build_id', 'written']).execute();
+        await trx.schema.createIndex('log_written').on('log_entries').columns(['written']).execute();
+      }),
+  },
 };

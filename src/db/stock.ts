@@ -20,12 +20,14 @@ export function listMoves(db: Db): Promise<MoveRow[]> {
     .execute();
 }
 
-/** Once: the same id again changes nothing. */
-export async function addMove(db: Db, m: MoveRow): Promise<void> {
+/** Once. Hands back the move that has this id already, where there is one; nothing is changed then. */
+export async function addMove(db: Db, m: MoveRow): Promise<MoveRow | undefined> {
   const { buildId, ...rest } = m;
-  await db
+  const done = await db
     .insertInto('stock_moves')
     .values({ ...rest, build_id: buildId })
     .onConflict((c) => c.column('id').doNothing())
-    .execute();
+    .executeTakeFirst();
+  if (done.numInsertedOrUpdatedRows === 1n) return undefined;
+  return (await listMoves(db)).find((kept) => kept.id === m.id);
 }

@@ -48,6 +48,8 @@ export interface Tables {
     /** 1 where `at` is a correction's own time. */
     own_time: Generated<number>;
     recorded_at: string;
+    /** What was written after what: counts up. */
+    written: Generated<number>;
   };
   /** Pictures as they were kept at first, whole; moved out to files when the database is opened. */
   photos: {

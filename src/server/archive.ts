@@ -1,12 +1,14 @@
 import { createHash } from 'node:crypto';
-import { createReadStream, createWriteStream, mkdirSync, openSync, closeSync, fsyncSync, renameSync } from 'node:fs';
-import { rm, stat } from 'node:fs/promises';
+import { closeSync, createReadStream, createWriteStream, fsyncSync, mkdirSync, openSync } from 'node:fs';
+import { stat } from 'node:fs/promises';
 import path from 'node:path';
+import { Writable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { createGunzip, createGzip } from 'node:zlib';
 import tar from 'tar-stream';
 import { z } from 'zod';
 import { failure, success, type Result } from '../core/quantity';
+import { diskFailure } from './disk';
 
 /**
  * One file for many: a gzipped tar, which everything opens, whose last entry is a list of the others with the hash of
@@ -34,13 +36,7 @@ const allowed = /^(sostegno\.db|build\.json|log\.json|pictures\/[0-9a-f]{64}\.jp
 const listName = 'list.json';
 const mostUnpacked = 200e9;
 
-async function hashOfFile(file: string): Promise<string> {
-  const hash = createHash('sha256');
-  for await (const chunk of createReadStream(file)) hash.update(chunk as Buffer);
-  return hash.digest('hex');
-}
-
-/** Writes beside the place and moves there when it is whole. */
+/** Writes it whole, to the disk itself. The file must be one that may be thrown away where this fails. */
 export async function writeArchive(
   file: string,
   what: Manifest['what'],
@@ -48,48 +44,62 @@ export async function writeArchive(
   entries: readonly ArchiveEntry[],
   now: string,
 ): Promise<Manifest> {
-  const half = `${file}.part`;
   const pack = tar.pack();
-  const written = pipeline(pack, createGzip({ level: 6 }), createWriteStream(half));
+  const written = pipeline(pack, createGzip({ level: 6 }), createWriteStream(file));
+  // A disk that is full ends the writing while nobody waits for it yet.
+  let failed: Error | null = null;
+  written.catch((error: Error) => {
+    failed = error;
+    pack.destroy(error);
+  });
   const files: Manifest['files'] = [];
   try {
     for (const e of entries) {
       const size = typeof e.from === 'string' ? (await stat(e.from)).size : e.from.length;
-      files.push({
-        name: e.name,
-        size,
-        sha256:
-          typeof e.from === 'string' ? await hashOfFile(e.from) : createHash('sha256').update(e.from).digest('hex'),
-      });
-      if (typeof e.from !== 'string') pack.entry({ name: e.name, size }, e.from);
-      else {
+      const hash = createHash('sha256');
+      if (typeof e.from !== 'string') {
+        hash.update(e.from);
+        pack.entry({ name: e.name, size }, e.from);
+      } else {
         const entry = pack.entry({ name: e.name, size });
-        await pipeline(createReadStream(e.from), entry);
+        // Hashed as it is read for the archive: what is in it is what its list says.
+        await pipeline(
+          createReadStream(e.from),
+          async function* (source) {
+            for await (const chunk of source) {
+              hash.update(chunk as Buffer);
+              yield chunk as Buffer;
+            }
+          },
+          entry,
+        );
       }
+      files.push({ name: e.name, size, sha256: hash.digest('hex') });
     }
     const manifest: Manifest = { sostegno: 1, what, made: now, content, files };
     pack.entry({ name: listName }, JSON.stringify(manifest));
     pack.finalize();
     await written;
-    const handle = openSync(half, 'r+');
+    const handle = openSync(file, 'r+');
     fsyncSync(handle);
     closeSync(handle);
-    renameSync(half, file);
     return manifest;
   } catch (error) {
     pack.destroy();
     await written.catch(() => undefined);
-    await rm(half, { force: true });
-    throw error;
+    throw failed ?? error;
   }
 }
 
 class Refused extends Error {}
 
-/** Unpacks into `folder`, which holds nothing of use unless this succeeds. Names are ours alone: nothing is written elsewhere. */
+/**
+ * Unpacks into `folder`, which holds nothing of use unless this succeeds; null: nothing is kept, the archive is only
+ * proven. Names are ours alone: nothing is written elsewhere.
+ */
 export async function readArchive(
   file: string,
-  folder: string,
+  folder: string | null,
   what: Manifest['what'],
   mostBytes = mostUnpacked,
 ): Promise<Result<Manifest>> {
@@ -111,8 +121,8 @@ export async function readArchive(
         throw new Refused(`it holds something that is not ours: ${name.slice(0, 60)}`);
       sum += size;
       if (sum > mostBytes) throw new Refused(`what is in it is more than ${Math.round(mostBytes / 1e6)} MB`);
-      const to = path.join(folder, name);
-      mkdirSync(path.dirname(to), { recursive: true });
+      const to = folder === null ? null : path.join(folder, name);
+      if (to !== null) mkdirSync(path.dirname(to), { recursive: true });
       const hash = createHash('sha256');
       await pipeline(
         entry,
@@ -122,7 +132,7 @@ export async function readArchive(
             yield chunk as Buffer;
           }
         },
-        createWriteStream(to),
+        to === null ? new Writable({ write: (_chunk, _coding, done) => done() }) : createWriteStream(to),
       );
       seen.set(name, { size, sha256: hash.digest('hex') });
     }
@@ -135,6 +145,9 @@ export async function readArchive(
     if (error instanceof Refused) return failure('not-ours', 'the file', error.message);
     const code = (error as NodeJS.ErrnoException).code;
     if (code === 'ENOENT') return failure('unreadable', 'the file', 'there is no such file');
+    // For want of room, or of leave to read, a good one is not called damaged.
+    const disk = diskFailure(error, folder ?? path.dirname(file));
+    if (disk) return disk;
     return failure('torn', 'the file', 'it is cut short or damaged: nothing was changed');
   }
   if (list === null) return failure('torn', 'the file', 'it is cut short, its list is missing: nothing was changed');

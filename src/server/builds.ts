@@ -14,6 +14,7 @@ import { asBriefed, Evaluator, type BuildCard } from '../core/evaluate';
 import { materialsUsed, ResultCache } from '../core/piece';
 import * as db from '../db';
 import { cards, reckon } from './cards';
+import { idTaken } from './log';
 import { database } from './store';
 import { revisionsToDrop } from './thinning';
 
@@ -121,9 +122,62 @@ export async function openBuild(id: string): Promise<Result<OpenBuild>> {
     id,
     revision: row.revision,
     build: build.value,
-    history: JSON.parse(row.history) as unknown,
+    history: historyOf(row.history),
     generation: await db.generationOf(store),
   });
+}
+
+/** Steps to take back; none where they cannot be read. */
+function historyOf(text: string): unknown {
+  try {
+    return JSON.parse(text) as unknown;
+  } catch {
+    return { past: [], future: [] };
+  }
+}
+
+/** The newest version of a build that can be read, where the one that stands cannot. */
+export async function lastReadable(
+  id: string,
+): Promise<{ readonly revision: number; readonly savedAt: string } | null> {
+  return (await findReadable(id))?.of ?? null;
+}
+
+async function findReadable(id: string) {
+  const store = await database();
+  for (const of of await db.listRevisions(store, id)) {
+    const text = await db.revisionText(store, of.id);
+    const build = text === undefined ? null : parseBuild(text);
+    if (build?.ok) return { of, build: build.value };
+  }
+  return null;
+}
+
+/** Puts the newest readable version in the place of one that cannot be read; that one stays among the versions kept. */
+export async function takeBack(id: string): Promise<Result<null>> {
+  const store = await database();
+  const row = await db.findBuild(store, id);
+  if (!row) return failure('no-such-build', 'id', 'there is no such build');
+  if (parseBuild(row.document).ok) return failure('readable', 'id', 'this build can be read: nothing was changed');
+  const found = await findReadable(id);
+  if (!found) return failure('no-version', 'id', 'no earlier version of it can be read either');
+  const document = stableText(found.build);
+  const saved = await db.saveBuild(store, {
+    saveId: '',
+    mine: [],
+    id,
+    name: found.build.name,
+    document,
+    schemaVersion,
+    ...columnsOf(found.build),
+    label: `Taken back to revision ${found.of.revision}`,
+    from: row.revision,
+    now: now(),
+    history: '{"past":[],"future":[]}',
+  });
+  if (saved === undefined) return failure('busy', 'id', 'it was saved just now: look again');
+  void reckon(nowSeconds(), id);
+  return success(null);
 }
 
 export interface SaveRequest {
@@ -163,6 +217,11 @@ export type SaveOutcome =
   /** Too late: what is there now. */
   | { readonly saved: false; readonly theirs: OpenBuild };
 
+/** Another version of a build, kept beside it: it takes no hands and no stock. */
+function asSibling(kept: Build, name: string): Build {
+  return { ...kept, name, plan: { ...kept.plan, active: false } };
+}
+
 /** Saves over the revision it started from; a stale save is kept beside it under a name of its own, or handed back. */
 export async function saveBuild(id: string, request: SaveRequest): Promise<Result<SaveOutcome>> {
   const build = readBuild(request.document);
@@ -171,14 +230,19 @@ export async function saveBuild(id: string, request: SaveRequest): Promise<Resul
   const row = await db.findBuild(store, id);
   if (!row) return failure('no-such-build', 'id', 'this build is not on the shelf any more');
   const { saveId = '', mine = [], aside = true } = request;
-  const taken = saveId === '' ? undefined : await db.findSave(store, saveId);
-  if (taken?.buildId === id) return success({ saved: true, revision: taken.revision });
-  if (taken) {
-    const beside = await db.findBuild(store, taken.buildId);
-    return success({ saved: false, siblingId: taken.buildId, siblingName: beside?.name ?? row.name });
-  }
   const kept = snapshotted(build.value);
   const document = stableText(kept);
+  const taken = saveId === '' ? undefined : await db.findSave(store, saveId);
+  if (taken) {
+    const beside = taken.buildId === id ? undefined : ((await db.findBuild(store, taken.buildId))?.name ?? row.name);
+    if (taken.document !== (beside === undefined ? document : stableText(asSibling(kept, beside))))
+      return idTaken('saveId', 'another save');
+    return success(
+      beside === undefined
+        ? { saved: true, revision: taken.revision }
+        : { saved: false, siblingId: taken.buildId, siblingName: beside },
+    );
+  }
   const history = historyText(request.history);
   const at = now();
   const here = await db.generationOf(store);
@@ -211,7 +275,7 @@ export async function saveBuild(id: string, request: SaveRequest): Promise<Resul
   if (!aside) return success({ saved: false, theirs: theirs.value });
   const siblingName = `${kept.name.slice(0, 80)}, other version of ${at.slice(0, 16).replace('T', ' ')}`;
   const siblingId = await insert(
-    { ...kept, name: siblingName, plan: { ...kept.plan, active: false } },
+    asSibling(kept, siblingName),
     'Kept from a save that came too late',
     row.versionOf ?? id,
     saveId,
@@ -232,9 +296,11 @@ export async function copyBuild(id: string): Promise<Result<{ id: string }>> {
   });
 }
 
-export type Mark = 'archive' | 'unarchive' | 'delete' | 'restore';
+export const marks = ['archive', 'unarchive', 'delete', 'restore', 'take-back'] as const;
+export type Mark = (typeof marks)[number];
 
 export async function markBuild(id: string, mark: Mark): Promise<Result<null>> {
+  if (mark === 'take-back') return takeBack(id);
   const at = now();
   const set = {
     archive: { archivedAt: at },

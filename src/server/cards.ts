@@ -7,7 +7,7 @@ import type { CardAnswer, CardRequest } from './card-reckoner';
 import { planSurroundings } from './plan';
 import { lastFullFindings } from './questions';
 import { readFlag } from './settings';
-import { beforeClosing, database } from './store';
+import { beforeClosing, byItself, database } from './store';
 import { entriesOf, learnedPaces } from './workshop';
 
 /**
@@ -48,9 +48,18 @@ export async function cards(now: number): Promise<CardOf[]> {
   if (old.length > 0) void reckon(now);
   return rows.map((row) => ({
     row,
-    card: row.card === '' ? emptyCard : (JSON.parse(row.card) as BuildCard),
-    fresh: row.cardOf === of(row),
+    ...cardKept(row.card),
+    ...(row.cardOf === of(row) ? {} : { fresh: false }),
   }));
+}
+
+/** A card that cannot be read counts as one that is still to be made. */
+function cardKept(text: string): { readonly card: BuildCard; readonly fresh: boolean } {
+  try {
+    return text === '' ? { card: emptyCard, fresh: true } : { card: JSON.parse(text) as BuildCard, fresh: true };
+  } catch {
+    return { card: emptyCard, fresh: false };
+  }
 }
 
 interface Holder {
@@ -90,12 +99,14 @@ export function reckon(now: number, saved?: string): Promise<void> {
   want(s, saved === undefined ? 'all' : [saved]);
   if (!s.again) {
     s.again = true;
-    s.turn = s.turn.then(async () => {
-      s.again = false;
-      const { wanted } = s;
-      s.wanted = new Set();
-      await turnOf(now, wanted).catch((error: Error) => process.stderr.write(`cards: ${error.message}\n`));
-    });
+    s.turn = byItself(() =>
+      s.turn.then(async () => {
+        s.again = false;
+        const { wanted } = s;
+        s.wanted = new Set();
+        await turnOf(now, wanted).catch((error: Error) => process.stderr.write(`cards: ${error.message}\n`));
+      }),
+    );
   }
   return s.turn;
 }

@@ -3,7 +3,7 @@ import { randomUUID } from 'node:crypto';
 import sharp from 'sharp';
 import type { Build } from '../core/document';
 import { roomAsItIs, stepData, type LogKind } from '../core/log';
-import { isoDateOf } from '../core/quantity';
+import { isoDateOf, success } from '../core/quantity';
 import { Evaluator } from '../core/evaluate';
 import { forecastOf, ResultCache } from '../core/piece';
 import { addBuild } from './builds';
@@ -12,6 +12,7 @@ import { addToLog } from './log';
 import { addPhoto } from './pictures';
 import { readFlag, writeFlag } from './settings';
 import { moveStock } from './stock';
+import { atomically } from './store';
 import { readWorkshop, writeWorkshop } from './workshop';
 
 const day = 86400;
@@ -19,6 +20,12 @@ const day = 86400;
 /** Loads the demo data the first time, and again only when asked. Returns whether it did. */
 export async function loadDemo(nowSeconds: number, again = false): Promise<boolean> {
   if (!again && (await readFlag('demo-loaded')) !== undefined) return false;
+  // Whole or not at all: killed half way, the next start would load it a second time beside the half.
+  const done = await atomically(async () => success(await putDemoIn(nowSeconds)));
+  return done.ok;
+}
+
+async function putDemoIn(nowSeconds: number): Promise<void> {
   const start = nowSeconds - 3 * day;
   const build = lamplighter(isoDateOf(start), isoDateOf(start + 20 * day));
   for (const other of otherDemoBuilds(isoDateOf(nowSeconds + 2 * day), isoDateOf(nowSeconds + 30 * day)).reverse())
@@ -28,7 +35,6 @@ export async function loadDemo(nowSeconds: number, again = false): Promise<boole
   await stockTheShelf(start - 2 * day);
   await sayWhenTheyWork(isoDateOf(nowSeconds + 12 * day), isoDateOf(nowSeconds + 13 * day));
   await writeFlag('demo-loaded', new Date(nowSeconds * 1000).toISOString());
-  return true;
 }
 
 /** Readings the workshop might have taken: a room a little damper than the brief says, and one slip of the pencil. */

@@ -3,6 +3,8 @@ export * from './log';
 export * from './settings';
 export * from './demo';
 export * from './store';
+export * from './disk';
+export * from './hosts';
 export * from './sheet';
 export * from './devices';
 export * from './drying';

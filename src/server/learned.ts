@@ -1,16 +1,14 @@
 import { z } from 'zod';
 import { describeIssue, learnedSchema, type Learned } from '../core/document';
 import { failure, success, type Result } from '../core/quantity';
-import { readFlag, writeFlag } from './settings';
+import { readKept, writeFlag } from './settings';
 
 /** Fitted factors kept as "this clay in this room": the newest of a name takes the place of the one before. */
 const listSchema = z.array(learnedSchema).max(50);
 const key = 'learned';
 
 export async function readLearned(): Promise<Learned[]> {
-  const text = await readFlag(key);
-  const parsed = listSchema.safeParse(text === undefined ? [] : JSON.parse(text));
-  return parsed.success ? parsed.data : [];
+  return (await readKept(key, listSchema)) ?? [];
 }
 
 export async function rememberLearned(input: unknown): Promise<Result<Learned[]>> {

@@ -1,6 +1,6 @@
-import { parseBuild } from '../core/document';
+import { parseBuild, stableText } from '../core/document';
 import { readEntry, roomAsItIs, type LogEntry } from '../core/log';
-import { failure, success, type Result } from '../core/quantity';
+import { failure, success, type Failure, type Result } from '../core/quantity';
 import * as db from '../db';
 import { reckon } from './cards';
 import { database } from './store';
@@ -18,18 +18,36 @@ export async function addToLog(buildId: string, input: unknown): Promise<Result<
   const row = await db.findBuild(store, buildId);
   if (!row) return failure('no-such-build', 'id', 'there is no such build');
   const { corrects } = entry.value;
-  if (corrects !== null && !(await db.hasLogEntry(store, buildId, corrects))) {
+  if (corrects !== null && (await db.findLogEntry(store, corrects))?.buildId !== buildId) {
     return failure('no-such-entry', 'corrects', 'the entry it corrects is not in this log');
   }
   const kept = withRoom(entry.value, row.document);
-  await db.addLogEntry(
+  const added = await db.addLogEntry(
     store,
     buildId,
     { ...kept, data: JSON.stringify(kept.data), ownTime: kept.ownTime ? 1 : 0 },
     new Date().toISOString(),
   );
+  if (!added) {
+    const there = await db.findLogEntry(store, entry.value.id);
+    return there?.buildId === buildId && sameEntry(entriesOf([there])[0]!, entry.value)
+      ? success(entriesOf([there])[0]!)
+      : idTaken('id', there?.buildId === buildId ? 'another entry of this log' : 'an entry of another log');
+  }
   void reckon(Date.now() / 1000, buildId);
   return success(kept);
+}
+
+/** What was sent under an id that something else has is not kept, and that is said. */
+export function idTaken(path: string, by: string): Failure {
+  return failure('id-taken', path, `its id belongs to ${by}: it was not kept. Write it down anew`);
+}
+
+/** Sent twice: the same but for the room, which is added here where the page did not say it. */
+function sameEntry(there: LogEntry, sent: LogEntry): boolean {
+  const room = 'room' in sent.data ? {} : { room: undefined };
+  const told = (e: LogEntry) => stableText({ ...e, data: { ...e.data, ...room }, ownTime: e.ownTime === true });
+  return told(there) === told(sent);
 }
 
 /** What dries, or is read of the room, keeps the room as the build says it is now, where the page did not say. */

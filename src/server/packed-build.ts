@@ -8,10 +8,11 @@ import { entryKinds, kindOf, type LogKind } from '../core/log';
 import { failure, success, type Result } from '../core/quantity';
 import * as db from '../db';
 import { readArchive, writeArchive } from './archive';
-import { exportBuild, importBuild, markBuild } from './builds';
+import { exportBuild, importBuild } from './builds';
+import { workName } from './disk';
 import { addToLog, readLog } from './log';
-import { addPhoto, pictureFile } from './pictures';
-import { database } from './store';
+import { drawAnew, keepPicture, pictureFile, type DrawnPicture } from './pictures';
+import { atomically, database } from './store';
 
 /** One build with its log and pictures as one file; brought in, it is a new build: everything in it is read as from a stranger. */
 export const largestPackedBuild = 1_000_000_000;
@@ -39,7 +40,7 @@ export async function packBuild(id: string): Promise<Result<{ readonly name: str
     const picture = e.kind === 'photo' ? pictures.get(e.data.photoId) : undefined;
     return picture ? { ...e, picture } : e;
   });
-  const folder = mkdtempSync(path.join(os.tmpdir(), 'sostegno-build-'));
+  const folder = mkdtempSync(path.join(os.tmpdir(), workName('build')));
   try {
     const file = path.join(folder, 'build.tar.gz');
     const hashes = [...new Set(pictures.values())];
@@ -62,7 +63,7 @@ export async function packBuild(id: string): Promise<Result<{ readonly name: str
 
 /** Ids are made anew, so that a build brought in twice is two; what points at an entry points at its new one. */
 export async function unpackBuild(file: string): Promise<Result<{ readonly id: string; readonly entries: number }>> {
-  const folder = mkdtempSync(path.join(os.tmpdir(), 'sostegno-build-'));
+  const folder = mkdtempSync(path.join(os.tmpdir(), workName('build')));
   try {
     const read = await readArchive(file, folder, 'build', 4 * largestPackedBuild);
     if (!read.ok) return read;
@@ -84,30 +85,68 @@ export async function unpackBuild(file: string): Promise<Result<{ readonly id: s
         `log.json: ${log.error.issues[0]?.path.join('.') ?? ''}`,
         log.error.issues[0]?.message ?? 'is not a log',
       );
-    const build = await importBuild(document);
-    if (!build.ok) return { ...build, path: `build.json: ${build.path}` };
-    const put = await putLog(build.value.id, log.data, folder);
-    if (put.ok) return success({ id: build.value.id, entries: put.value });
-    await markBuild(build.value.id, 'delete');
-    return put;
+    const pictures = await drawPictures(log.data, folder);
+    if (!pictures.ok) return pictures;
+    return await atomically(async () => {
+      const build = await importBuild(document);
+      if (!build.ok) return { ...build, path: `build.json: ${build.path}` };
+      const put = await putLog(build.value.id, log.data, pictures.value);
+      return put.ok ? success({ id: build.value.id, entries: put.value }) : put;
+    });
   } finally {
     await rm(folder, { recursive: true, force: true });
   }
 }
 
-async function putLog(id: string, log: z.infer<typeof loggedSchema>, folder: string): Promise<Result<number>> {
+type Logged = z.infer<typeof loggedSchema>;
+
+/** The pictures a log names, by their hash: taken from a stranger, so drawn anew. */
+async function drawPictures(log: Logged, folder: string): Promise<Result<ReadonlyMap<string, DrawnPicture>>> {
+  const out = new Map<string, DrawnPicture>();
+  for (const { picture } of log) {
+    if (picture === undefined || out.has(picture)) continue;
+    const bytes = await readFile(path.join(folder, 'pictures', `${picture}.jpg`)).catch(() => null);
+    if (!bytes) return failure('torn', 'log.json', 'a picture it names is not in the file');
+    const drawn = await drawAnew(bytes);
+    if (!drawn.ok) return drawn;
+    out.set(picture, drawn.value);
+  }
+  return success(out);
+}
+
+/** Entries with what each points at before it, whatever order they came in; those that point at each other stay as they came. */
+export function afterWhatTheyPointAt<T extends { readonly id: string; readonly corrects: string | null }>(
+  log: readonly T[],
+): T[] {
+  const byId = new Map(log.map((e) => [e.id, e]));
+  const put = new Set<string>();
+  const out: T[] = [];
+  for (const e of log) {
+    const chain: T[] = [];
+    for (
+      let at: T | undefined = e;
+      at && !put.has(at.id);
+      at = at.corrects === null ? undefined : byId.get(at.corrects)
+    ) {
+      put.add(at.id);
+      chain.push(at);
+    }
+    out.push(...chain.reverse());
+  }
+  return out;
+}
+
+async function putLog(id: string, log: Logged, pictures: ReadonlyMap<string, DrawnPicture>): Promise<Result<number>> {
   const ids = new Map(log.map((e) => [e.id, randomUUID() as string]));
   const renamed = (value: unknown) => (typeof value === 'string' && ids.has(value) ? ids.get(value) : value);
-  for (const { picture, ...e } of log) {
+  for (const { picture, ...e } of afterWhatTheyPointAt(log)) {
     const data: Record<string, unknown> = { ...e.data };
     if (e.kind === 'photo') {
-      data['photoId'] = randomUUID();
-      if (picture !== undefined) {
-        const bytes = await readFile(path.join(folder, 'pictures', `${picture}.jpg`)).catch(() => null);
-        if (!bytes) return failure('torn', 'log.json', 'a picture it names is not in the file');
-        const added = await addPhoto(id, String(data['photoId']), bytes);
-        if (!added.ok) return added;
-      }
+      const photoId = randomUUID();
+      data['photoId'] = photoId;
+      const drawn = picture === undefined ? undefined : pictures.get(picture);
+      const added = drawn ? await keepPicture(id, photoId, drawn) : success(null);
+      if (!added.ok) return added;
     }
     for (const key of kindOf(e.kind).points ?? []) if (key in data) data[key] = renamed(data[key]);
     const entry = {

@@ -1,12 +1,24 @@
 import { createHash, randomUUID } from 'node:crypto';
-import { existsSync, mkdirSync, openSync, closeSync, fsyncSync, renameSync, writeFileSync } from 'node:fs';
-import { readFile, readdir, rm } from 'node:fs/promises';
+import {
+  closeSync,
+  existsSync,
+  fsyncSync,
+  mkdirSync,
+  openSync,
+  renameSync,
+  rmSync,
+  utimesSync,
+  writeFileSync,
+} from 'node:fs';
+import { readFile, readdir, rm, stat } from 'node:fs/promises';
 import path from 'node:path';
 import sharp from 'sharp';
 import { z } from 'zod';
 import { failure, success, type Result } from '../core/quantity';
 import * as db from '../db';
 import type { Db } from '../db';
+import { noRoomFor, workName } from './disk';
+import { idTaken } from './log';
 import { dataFolder, database } from './store';
 
 /**
@@ -96,18 +108,27 @@ export async function drawAnew(bytes: Uint8Array): Promise<Result<DrawnPicture>>
   }
 }
 
-/** Written whole or not at all. */
+/** Written whole or not at all; one that is there is marked as wanted now, so that nobody clears it away. */
 export function writeWhole(file: string, bytes: Uint8Array): void {
-  if (existsSync(file)) return;
-  const half = `${file}.${randomUUID()}.part`;
-  const handle = openSync(half, 'w');
-  try {
-    writeFileSync(handle, bytes);
-    fsyncSync(handle);
-  } finally {
-    closeSync(handle);
+  if (existsSync(file)) {
+    const now = new Date();
+    utimesSync(file, now, now);
+    return;
   }
-  renameSync(half, file);
+  const half = path.join(path.dirname(file), `${workName('picture')}${randomUUID()}`);
+  try {
+    const handle = openSync(half, 'w');
+    try {
+      writeFileSync(handle, bytes);
+      fsyncSync(handle);
+    } finally {
+      closeSync(handle);
+    }
+    renameSync(half, file);
+  } catch (error) {
+    rmSync(half, { force: true });
+    throw error;
+  }
 }
 
 export async function addPhoto(
@@ -118,27 +139,35 @@ export async function addPhoto(
   if (!z.uuid().safeParse(photoId).success) return failure('bad-id', 'photoId', 'is not an id');
   const store = await database();
   if (!(await db.findBuild(store, buildId))) return failure('no-such-build', 'id', 'there is no such build');
-  if (await db.findPicture(store, buildId, photoId)) return success({ photoId });
   const drawn = await drawAnew(bytes);
-  if (!drawn.ok) return drawn;
+  return drawn.ok ? keepPicture(buildId, photoId, drawn.value) : drawn;
+}
+
+/** Keeps a picture that was drawn anew. */
+export async function keepPicture(
+  buildId: string,
+  photoId: string,
+  { bytes, hash, width, height }: DrawnPicture,
+): Promise<Result<{ photoId: string }>> {
+  const store = await database();
+  const full = noRoomFor(bytes.length, pictureFolder());
+  if (full) return full;
   // The file first: a row that says there is a picture is never without it.
-  writeWhole(pictureFile(drawn.value.hash), drawn.value.bytes);
-  await db.addPicture(store, buildId, {
-    id: photoId,
-    hash: drawn.value.hash,
-    width: drawn.value.width,
-    height: drawn.value.height,
-    size: drawn.value.bytes.length,
-  });
-  return success({ photoId });
+  writeWhole(pictureFile(hash), bytes);
+  if (await db.addPicture(store, buildId, { id: photoId, hash, width, height, size: bytes.length }))
+    return success({ photoId });
+  const there = await db.findPicture(store, photoId);
+  return there?.buildId === buildId && there.hash === hash
+    ? success({ photoId })
+    : idTaken('photoId', there?.buildId === buildId ? 'another picture of this log' : 'a picture of another log');
 }
 
 export async function readPhoto(
   buildId: string,
   photoId: string,
 ): Promise<{ mime: string; bytes: Buffer } | undefined> {
-  const row = await db.findPicture(await database(), buildId, photoId);
-  if (!row) return undefined;
+  const row = await db.findPicture(await database(), photoId);
+  if (row?.buildId !== buildId) return undefined;
   try {
     return { mime: 'image/jpeg', bytes: await readFile(pictureFile(row.hash)) };
   } catch {
@@ -172,9 +201,14 @@ export async function moveWholePhotosOut(store: Db): Promise<number> {
   }
 }
 
-/** Files nothing points at any more. */
-export async function clearUnusedPictures(store: Db): Promise<void> {
+/** A picture is written before the row that names it: one as young as this may be waiting for its row. */
+const youngMs = 600_000;
+
+/** Files nothing points at any more, and what was begun and never ended. */
+export async function clearUnusedPictures(store: Db, now = Date.now()): Promise<void> {
   const used = new Set((await db.listPictures(store)).map((p) => `${p.hash}.jpg`));
-  for (const name of await readdir(pictureFolder()))
-    if (!used.has(name)) await rm(path.join(pictureFolder(), name), { force: true });
+  for (const name of await readdir(pictureFolder())) {
+    const file = path.join(pictureFolder(), name);
+    if (!used.has(name) && now - (await stat(file)).mtimeMs > youngMs) await rm(file, { force: true });
+  }
 }

@@ -10,14 +10,50 @@ export const settingsSchema = z.strictObject({
 });
 export type Settings = z.infer<typeof settingsSchema>;
 
+/**
+ * What is kept under a name, as its schema has it; null where nothing is. What cannot be read is set aside under a name of
+ * its own, so that the next save does not take its place, and is told on the shelf.
+ */
+export async function readKept<S extends z.ZodType>(key: string, schema: S): Promise<z.output<S> | null> {
+  const text = await readFlag(key);
+  if (text === undefined) return null;
+  try {
+    return schema.parse(JSON.parse(text));
+  } catch {
+    const at = new Date().toISOString();
+    try {
+      await db.renameSetting(await database(), key, `${key}${asideMark}${at}`);
+    } catch {
+      // Where nothing can be written it stays where it is.
+    }
+    process.stderr.write(`settings: what was kept as "${key}" cannot be read; it was set aside\n`);
+    return null;
+  }
+}
+
+const asideMark = ' set aside ';
+
+/** What was kept and could not be read, and since when. */
+export async function setAsideSettings(): Promise<{ readonly name: string; readonly at: string }[]> {
+  const keys = await db.settingKeys(await database());
+  return keys
+    .filter((k) => k.includes(asideMark))
+    .map((k) => ({ name: names[k.split(asideMark)[0]!] ?? k.split(asideMark)[0]!, at: k.split(asideMark)[1]! }));
+}
+
+const names: Readonly<Record<string, string>> = {
+  ways: 'units and colours',
+  workshop: 'who works when',
+  'step-lists': 'the lists of steps',
+  learned: 'what weighings have taught',
+};
+
 export async function readSettings(): Promise<Settings> {
-  const text = await db.readSetting(await database(), 'ways');
-  const parsed = settingsSchema.safeParse(text === undefined ? {} : JSON.parse(text));
-  return parsed.success ? parsed.data : settingsSchema.parse({});
+  return (await readKept('ways', settingsSchema)) ?? settingsSchema.parse({});
 }
 
 export async function writeSettings(settings: Settings): Promise<void> {
-  await db.writeSetting(await database(), 'ways', JSON.stringify(settings));
+  await writeFlag('ways', JSON.stringify(settings));
 }
 
 export async function readFlag(key: string): Promise<string | undefined> {

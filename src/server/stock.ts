@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { describeIssue, parseBuild } from '../core/document';
+import { describeIssue, parseBuild, stableText } from '../core/document';
 import {
   costOfBuild,
   stockLines,
@@ -15,6 +15,7 @@ import { Evaluator } from '../core/evaluate';
 import { needsOf } from '../core/sheet';
 import * as db from '../db';
 import { database } from './store';
+import { idTaken } from './log';
 import { entriesOf } from './workshop';
 
 /** The shelf of materials: moves that are kept, what the logs say was used, and what the builds on the shelf still need. */
@@ -91,6 +92,8 @@ export async function moveStock(input: unknown): Promise<Result<{ id: string }>>
   const store = await database();
   if (move.data.buildId !== null && !(await db.findBuild(store, move.data.buildId)))
     return failure('no-such-build', 'buildId', 'there is no such build');
-  await db.addMove(store, move.data);
-  return success({ id: move.data.id });
+  const there = await db.addMove(store, move.data);
+  return there === undefined || stableText(there) === stableText(move.data)
+    ? success({ id: move.data.id })
+    : idTaken('id', 'another entry of the stock');
 }

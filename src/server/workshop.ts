@@ -1,10 +1,10 @@
 import { z } from 'zod';
 import { describeIssue, ownStepSchema, type StepKind } from '../core/document';
-import { effectiveLog, timedOf, type LogEntry } from '../core/log';
+import { effectiveLog, readEntry, timedOf, type LogEntry } from '../core/log';
 import { isTimeZone, paceOf, workshopSchema, type Pace, type Workshop } from '../core/plan';
 import { failure, success, type Result } from '../core/quantity';
 import * as db from '../db';
-import { readFlag, writeFlag } from './settings';
+import { readKept, writeFlag } from './settings';
 import { database, dataFolder } from './store';
 
 /** Who works here and when, their rates as the log has taught them, and lists of steps kept for the next build. */
@@ -12,18 +12,12 @@ const workshopKey = 'workshop',
   templatesKey = 'step-lists';
 
 export async function readWorkshop(zoneOfPage?: string): Promise<Workshop> {
-  const text = await readFlag(workshopKey);
-  const parsed = workshopSchema.safeParse(
-    text === undefined
-      ? {
-          zone:
-            zoneOfPage !== undefined && isTimeZone(zoneOfPage)
-              ? zoneOfPage
-              : Intl.DateTimeFormat().resolvedOptions().timeZone,
-        }
-      : JSON.parse(text),
-  );
-  return parsed.success ? parsed.data : workshopSchema.parse({});
+  const kept = await readKept(workshopKey, workshopSchema);
+  if (kept) return kept;
+  const zone =
+    zoneOfPage !== undefined && isTimeZone(zoneOfPage) ? zoneOfPage : Intl.DateTimeFormat().resolvedOptions().timeZone;
+  const usual = workshopSchema.safeParse({ zone });
+  return usual.success ? usual.data : workshopSchema.parse({});
 }
 
 export async function writeWorkshop(input: unknown): Promise<Result<Workshop>> {
@@ -36,18 +30,38 @@ export async function writeWorkshop(input: unknown): Promise<Result<Workshop>> {
   return success(parsed.data);
 }
 
+/** Entries that were read and found good, by what they are: the log is append-only, so one is read once. */
+const readRows = new Map<string, LogEntry>();
+const mostRead = 50_000;
+
+/** Log entries of their rows. One that cannot be read any more stands in its place as a note that says so. */
 export function entriesOf(rows: readonly db.LogRow[]): LogEntry[] {
-  return rows.map(
-    (r) =>
-      ({
-        id: r.id,
-        kind: r.kind,
-        at: r.at,
-        data: JSON.parse(r.data) as unknown,
-        corrects: r.corrects,
-        ...(r.ownTime === 1 ? { ownTime: true } : {}),
-      }) as LogEntry,
-  );
+  return rows.map((r) => {
+    const text = [r.id, r.kind, r.at, r.corrects, r.ownTime, r.data].join('\n');
+    let entry = readRows.get(text);
+    if (!entry) {
+      entry = entryOf(r);
+      if (readRows.size >= mostRead) readRows.clear();
+      readRows.set(text, entry);
+    }
+    return entry;
+  });
+}
+
+function entryOf(r: db.LogRow): LogEntry {
+  const { id, kind, at, corrects } = r;
+  const own = r.ownTime === 1 ? { ownTime: true } : {};
+  let why: string;
+  try {
+    const read = readEntry({ id, kind, at, data: JSON.parse(r.data) as unknown, corrects, ...own });
+    if (read.ok) return read.value;
+    why = `${read.path}: ${read.message}`;
+  } catch {
+    why = 'its text is damaged';
+  }
+  const hour = Number.isNaN(Date.parse(at)) ? r.recordedAt : at;
+  const text = `An entry of this hour cannot be read (${why}). It is kept as it is, under ${id}.`.slice(0, 1000);
+  return { id, kind: 'note', at: hour, data: { text }, corrects: null };
 }
 
 type Paces = Partial<Record<StepKind, Pace>>;
@@ -75,9 +89,7 @@ const templateSchema = z.strictObject({
 export type StepList = z.infer<typeof templateSchema>;
 
 export async function readStepLists(): Promise<StepList[]> {
-  const text = await readFlag(templatesKey);
-  const parsed = z.array(templateSchema).safeParse(text === undefined ? [] : JSON.parse(text));
-  return parsed.success ? parsed.data : [];
+  return (await readKept(templatesKey, z.array(templateSchema))) ?? [];
 }
 
 /** Keeps a list under its name, in the place of one of the same name; an empty one takes it away. */

@@ -127,11 +127,17 @@ describe('pictures', () => {
     expect((await drawAnew(bomb)).ok).toBe(false);
   });
 
-  test('files stand beside the database; the same id again changes nothing; those kept whole before are moved out', async () => {
+  test('files stand beside the database; the same again changes nothing, another under its id is refused; those kept whole before are moved out', async () => {
     const { id } = await addBuild(newBust('Seen', '2026-12-01'), 'test');
     const photoId = randomUUID();
     expect(await addPhoto(id, photoId, await picture(30, 20).png().toBuffer())).toMatchObject({ ok: true });
-    expect(await addPhoto(id, photoId, await picture(31, 20).png().toBuffer())).toMatchObject({ ok: true });
+    expect(await addPhoto(id, photoId, await picture(30, 20).png().toBuffer())).toMatchObject({ ok: true });
+    expect(await addPhoto(id, photoId, await picture(31, 20).png().toBuffer())).toMatchObject({ code: 'id-taken' });
+    const { id: elsewhereId } = await addBuild(newBust('Not this one', '2026-12-01'), 'test');
+    expect(await addPhoto(elsewhereId, photoId, await picture(30, 20).png().toBuffer())).toMatchObject({
+      code: 'id-taken',
+      message: expect.stringMatching(/a picture of another log/),
+    });
     expect((await sharp((await readPhoto(id, photoId))?.bytes).metadata()).width).toBe(30);
     const old = randomUUID(),
       broken = randomUUID();

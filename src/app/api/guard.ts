@@ -1,5 +1,6 @@
 import { NextResponse } from 'next/server';
 import type { Failure, Result } from '../../core/quantity';
+import { dataFolder, diskFailure, notWriting, ownHost, Unusable } from '../../server';
 
 /** Thin edges of the server: who may write, how much is read, and which status a failure has. */
 const statusOf: Record<string, number> = {
@@ -9,6 +10,12 @@ const statusOf: Record<string, number> = {
   'not-a-picture': 415,
   'not-json': 400,
   forbidden: 403,
+  'read-only': 403,
+  'id-taken': 409,
+  busy: 503,
+  'disk-full': 507,
+  damaged: 500,
+  newer: 500,
 };
 
 export function refuse(why: Failure): NextResponse {
@@ -22,16 +29,35 @@ export function answer<T>(result: Result<T>): NextResponse {
   return result.ok ? NextResponse.json(result.value ?? {}) : refuse(result);
 }
 
-/** Names this machine answers to; a page elsewhere that has this address under another name is turned away. */
-function ownHost(host: string): boolean {
-  const name = host
-    .replace(/:\d+$/, '')
-    .replace(/^\[|\]$/g, '')
-    .toLowerCase();
-  const bound = process.env['SOSTEGNO_HOST'] ?? '127.0.0.1';
-  const local = ['127.0.0.1', 'localhost', '::1', bound.toLowerCase()];
-  return local.includes(name) || bound === '0.0.0.0' || bound === '::';
+type Handler<C> = (request: Request, context: C) => Promise<Response>;
+
+/**
+ * What every way in is wrapped in: reads and writes are for our own pages, a write waits for no restore, and what a disk
+ * or a database says is told as a sentence.
+ */
+export function route<C = unknown>(handle: Handler<C>): Handler<C> {
+  return async (request, context) => {
+    try {
+      if (!ownHost(request.headers.get('host') ?? '')) return refuse(elsewhere);
+      if (request.method !== 'GET') {
+        const closed = guardWrite(request) ?? (await notWriting());
+        if (closed) return closed instanceof NextResponse ? closed : refuse(closed);
+      }
+      return await handle(request, context);
+    } catch (error) {
+      const why = error instanceof Unusable ? error.failure : diskFailure(error, dataFolder());
+      if (why) return refuse(why);
+      throw error;
+    }
+  };
 }
+
+const elsewhere: Failure = {
+  ok: false,
+  code: 'forbidden',
+  path: 'the request',
+  message: 'this machine is not asked by that name',
+};
 
 /** Writes come only from our own pages (or from no page at all, such as a script on this machine). */
 export function guardWrite(request: Request): NextResponse | null {
@@ -68,14 +94,12 @@ export async function readBounded(request: Request, most: number): Promise<Uint8
   return Buffer.concat(chunks);
 }
 
-/** Guards, reads and parses a JSON body, and hands it on. */
+/** Reads and parses a JSON body, and hands it on. */
 export async function withJson(
   request: Request,
   most: number,
   work: (body: unknown, text: string) => Promise<NextResponse>,
 ): Promise<NextResponse> {
-  const refused = guardWrite(request);
-  if (refused) return refused;
   const bytes = await readBounded(request, most);
   if (!bytes)
     return refuse({

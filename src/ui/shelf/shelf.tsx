@@ -234,10 +234,13 @@ export default function Shelf({
   pieces,
   ways: initial,
   today,
+  aside = [],
 }: {
   pieces: readonly ShelfPiece[];
   ways: Ways;
   today: string;
+  /** What was kept, could not be read and was set aside. */
+  aside?: readonly { readonly name: string; readonly at: string }[];
 }) {
   const router = useRouter();
   const { ways, change } = useWays(initial);
@@ -338,6 +341,12 @@ export default function Shelf({
         </Dropdown>
       </header>
       <main>
+        {aside.map(({ name, at }) => (
+          <p key={at} className="status-watch" role="status">
+            Since {formatDate(at.slice(0, 10))} what was kept of {name} cannot be read: it was set aside, and the usual
+            stands. Set it again, or put a backup in.
+          </p>
+        ))}
         {shown.length === 0 ? (
           <div className="empty">
             <h2 className="h4">{away ? 'Nothing is put away.' : 'The shelf is empty.'}</h2>

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { createBuild, importBuild, shelf } from '../../../server';
-import { answer, withJson } from '../guard';
+import { answer, route, withJson } from '../guard';
 import { NextResponse } from 'next/server';
 
 const newSchema = z.object({
@@ -10,12 +10,12 @@ const newSchema = z.object({
   form: z.string().max(40).optional(),
 });
 
-export async function GET(): Promise<NextResponse> {
+export const GET = route(async () => {
   return NextResponse.json(await shelf());
-}
+});
 
 /** A new build from a few answers, or a build file as it is (with `?file`). */
-export async function POST(request: Request): Promise<NextResponse> {
+export const POST = route(async (request) => {
   if (new URL(request.url).searchParams.has('file')) {
     return withJson(request, 8_000_000, async (_, text) => answer(await importBuild(text)));
   }
@@ -30,4 +30,4 @@ export async function POST(request: Request): Promise<NextResponse> {
       });
     return answer(await createBuild(wanted.data.name, wanted.data.startDate, wanted.data.size, wanted.data.form));
   });
-}
+});

@@ -1,11 +1,9 @@
 import { NextResponse } from 'next/server';
 import { loadDemo } from '../../../server';
-import { guardWrite } from '../guard';
+import { route } from '../guard';
 
 /** Loads the demo data again, beside what is there. */
-export async function POST(request: Request): Promise<NextResponse> {
-  const refused = guardWrite(request);
-  if (refused) return refused;
+export const POST = route(async () => {
   await loadDemo(Date.now() / 1000, true);
   return NextResponse.json({});
-}
+});

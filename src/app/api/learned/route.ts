@@ -1,12 +1,12 @@
 import { NextResponse } from 'next/server';
 import { readLearned, rememberLearned } from '../../../server';
-import { answer, withJson } from '../guard';
+import { answer, route, withJson } from '../guard';
 
 /** What weighing has taught of clays in rooms, for the next builds. */
-export async function GET(): Promise<NextResponse> {
+export const GET = route(async () => {
   return NextResponse.json(await readLearned());
-}
+});
 
-export async function POST(request: Request): Promise<NextResponse> {
+export const POST = route(async (request) => {
   return withJson(request, 10_000, async (body) => answer(await rememberLearned(body)));
-}
+});

@@ -1,12 +1,12 @@
 import { NextResponse } from 'next/server';
 import { readSettings, settingsSchema, writeSettings } from '../../../server';
-import { answer, withJson } from '../guard';
+import { answer, route, withJson } from '../guard';
 
-export async function GET(): Promise<NextResponse> {
+export const GET = route(async () => {
   return NextResponse.json(await readSettings());
-}
+});
 
-export async function PUT(request: Request): Promise<NextResponse> {
+export const PUT = route(async (request) => {
   return withJson(request, 10_000, async (body) => {
     const wanted = settingsSchema.safeParse(body);
     if (!wanted.success)
@@ -14,4 +14,4 @@ export async function PUT(request: Request): Promise<NextResponse> {
     await writeSettings(wanted.data);
     return NextResponse.json(wanted.data);
   });
-}
+});

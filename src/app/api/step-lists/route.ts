@@ -1,11 +1,11 @@
 import { NextResponse } from 'next/server';
 import { keepStepList, readStepLists } from '../../../server';
-import { answer, withJson } from '../guard';
+import { answer, route, withJson } from '../guard';
 
-export async function GET(): Promise<NextResponse> {
+export const GET = route(async () => {
   return NextResponse.json(await readStepLists());
-}
+});
 
-export async function POST(request: Request): Promise<NextResponse> {
+export const POST = route(async (request) => {
   return withJson(request, 200_000, async (body) => answer(await keepStepList(body)));
-}
+});

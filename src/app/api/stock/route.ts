@@ -1,11 +1,11 @@
 import { NextResponse } from 'next/server';
 import { moveStock, stockReport } from '../../../server';
-import { answer, withJson } from '../guard';
+import { answer, route, withJson } from '../guard';
 
-export async function GET(): Promise<NextResponse> {
+export const GET = route(async () => {
   return NextResponse.json(await stockReport());
-}
+});
 
-export async function POST(request: Request): Promise<NextResponse> {
+export const POST = route(async (request) => {
   return withJson(request, 10_000, async (body) => answer(await moveStock(body)));
-}
+});

@@ -1,11 +1,11 @@
 import { NextResponse } from 'next/server';
 import { readWorkshop, writeWorkshop } from '../../../server';
-import { answer, withJson } from '../guard';
+import { answer, route, withJson } from '../guard';
 
-export async function GET(request: Request): Promise<NextResponse> {
+export const GET = route(async (request) => {
   return NextResponse.json(await readWorkshop(new URL(request.url).searchParams.get('zone') ?? undefined));
-}
+});
 
-export async function PUT(request: Request): Promise<NextResponse> {
+export const PUT = route(async (request) => {
   return withJson(request, 100_000, async (body) => answer(await writeWorkshop(body)));
-}
+});

@@ -1,7 +1,8 @@
 import type { Metadata } from 'next';
 import { notFound } from 'next/navigation';
-import { lastFullFindings, openBuild, readSettings } from '../../../server';
+import { lastFullFindings, lastReadable, openBuild, readSettings } from '../../../server';
 import Bench from '../../../ui/bench/bench';
+import Unreadable from '../../../ui/parts/unreadable';
 
 export const dynamic = 'force-dynamic';
 type Props = { params: Promise<{ id: string }>; searchParams: Promise<{ station?: string }> };
@@ -15,7 +16,13 @@ export default async function Page({ params, searchParams }: Props) {
   const [opened, ways] = await Promise.all([openBuild((await params).id), readSettings()]);
   if (!opened.ok) {
     if (opened.code === 'no-such-build') notFound();
-    throw new Error(`${opened.path}: ${opened.message}`);
+    return (
+      <Unreadable
+        id={(await params).id}
+        why={`${opened.path}: ${opened.message}`}
+        last={await lastReadable((await params).id)}
+      />
+    );
   }
   const full = await lastFullFindings((await params).id);
   return <Bench opened={{ ...opened.value, full }} ways={ways} station={(await searchParams).station ?? null} />;

@@ -1,7 +1,6 @@
-import { NextResponse } from 'next/server';
 import { z } from 'zod';
 import { openBuild, saveBuild } from '../../../../server';
-import { answer, withJson } from '../../guard';
+import { answer, route, withJson } from '../../guard';
 
 const saveSchema = z.object({
   revision: z.number().int(),
@@ -15,11 +14,11 @@ const saveSchema = z.object({
 });
 type Context = { params: Promise<{ id: string }> };
 
-export async function GET(_: Request, { params }: Context): Promise<NextResponse> {
+export const GET = route<Context>(async (_, { params }) => {
   return answer(await openBuild((await params).id));
-}
+});
 
-export async function PUT(request: Request, { params }: Context): Promise<NextResponse> {
+export const PUT = route<Context>(async (request, { params }) => {
   return withJson(request, 12_000_000, async (body) => {
     const wanted = saveSchema.safeParse(body);
     if (!wanted.success)
@@ -32,4 +31,4 @@ export async function PUT(request: Request, { params }: Context): Promise<NextRe
     const { document, history, ...save } = wanted.data;
     return answer(await saveBuild((await params).id, { ...save, document, history }));
   });
-}
+});

@@ -4,14 +4,11 @@ import os from 'node:os';
 import path from 'node:path';
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
-import type { NextResponse } from 'next/server';
-import { largestPackedBuild, unpackBuild } from '../../../../server';
-import { answer, guardWrite, refuse } from '../../guard';
+import { largestPackedBuild, unpackBuild, workName } from '../../../../server';
+import { answer, refuse, route } from '../../guard';
 
 /** A build with its log and pictures. It goes to a file of its own as it comes, and no further than its bound. */
-export async function POST(request: Request): Promise<NextResponse> {
-  const refused = guardWrite(request);
-  if (refused) return refused;
+export const POST = route(async (request) => {
   const tooLarge = refuse({
     ok: false,
     code: 'too-large',
@@ -19,7 +16,7 @@ export async function POST(request: Request): Promise<NextResponse> {
     message: `a build with its pictures is at most ${largestPackedBuild / 1e6} MB`,
   });
   if (Number(request.headers.get('content-length') ?? 0) > largestPackedBuild) return tooLarge;
-  const folder = mkdtempSync(path.join(os.tmpdir(), 'sostegno-in-'));
+  const folder = mkdtempSync(path.join(os.tmpdir(), workName('in')));
   try {
     const file = path.join(folder, 'build.tar.gz');
     let size = 0;
@@ -39,4 +36,4 @@ export async function POST(request: Request): Promise<NextResponse> {
   } finally {
     await rm(folder, { recursive: true, force: true });
   }
-}
+});

@@ -1,7 +1,8 @@
 import type { Metadata } from 'next';
 import { notFound } from 'next/navigation';
-import { lastFullFindings, openBuild, readSettings } from '../../../../server';
+import { lastFullFindings, lastReadable, openBuild, readSettings } from '../../../../server';
 import Tonight from '../../../../ui/tonight/tonight';
+import Unreadable from '../../../../ui/parts/unreadable';
 
 export const dynamic = 'force-dynamic';
 type Props = { params: Promise<{ id: string }> };
@@ -16,7 +17,7 @@ export default async function Page({ params }: Props) {
   const [opened, full, ways] = await Promise.all([openBuild(id), lastFullFindings(id), readSettings()]);
   if (!opened.ok) {
     if (opened.code === 'no-such-build') notFound();
-    throw new Error(`${opened.path}: ${opened.message}`);
+    return <Unreadable id={id} why={`${opened.path}: ${opened.message}`} last={await lastReadable(id)} />;
   }
   return <Tonight id={id} build={opened.value.build} full={full} ways={ways} />;
 }

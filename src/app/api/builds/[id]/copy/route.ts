@@ -1,7 +1,6 @@
-import type { NextResponse } from 'next/server';
 import { copyBuild } from '../../../../../server';
-import { answer, guardWrite } from '../../../guard';
+import { answer, route } from '../../../guard';
 
-export async function POST(request: Request, { params }: { params: Promise<{ id: string }> }): Promise<NextResponse> {
-  return guardWrite(request) ?? answer(await copyBuild((await params).id));
-}
+export const POST = route<{ params: Promise<{ id: string }> }>(async (_, { params }) => {
+  return answer(await copyBuild((await params).id));
+});

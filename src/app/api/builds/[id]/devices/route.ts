@@ -1,11 +1,11 @@
 import { devicesFor, readAll } from '../../../../../server';
-import { refuse } from '../../../guard';
+import { refuse, route } from '../../../guard';
 
 /** Readings of the bench's devices, once a second, as server-sent events; a page that stays open asks again after a while. */
 const everyMs = 1000;
 const longestMs = 15 * 60_000;
 
-export async function GET(request: Request, { params }: { params: Promise<{ id: string }> }): Promise<Response> {
+export const GET = route<{ params: Promise<{ id: string }> }>(async (request, { params }) => {
   const devices = await devicesFor((await params).id);
   if (!devices) return refuse({ ok: false, code: 'no-such-build', path: 'id', message: 'there is no such build' });
   const encoder = new TextEncoder();
@@ -40,4 +40,4 @@ export async function GET(request: Request, { params }: { params: Promise<{ id: 
   return new Response(stream, {
     headers: { 'content-type': 'text/event-stream', 'cache-control': 'no-store', 'x-accel-buffering': 'no' },
   });
-}
+});

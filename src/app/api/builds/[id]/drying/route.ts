@@ -1,11 +1,11 @@
 import { NextResponse } from 'next/server';
 import { keepDrying, keptDrying, lastFullFindings, mostKeptBytes } from '../../../../../server';
-import { answer, guardWrite, readBounded, refuse } from '../../../guard';
+import { answer, readBounded, refuse, route } from '../../../guard';
 
 type Context = { params: Promise<{ id: string }> };
 
 /** The whole drying kept with a build, by the key of what it was worked out from, packed; or, with `?findings`, what the last one found. */
-export async function GET(request: Request, { params }: Context): Promise<NextResponse> {
+export const GET = route<Context>(async (request, { params }) => {
   if (new URL(request.url).searchParams.has('findings'))
     return NextResponse.json(await lastFullFindings((await params).id), { headers: { 'cache-control': 'no-store' } });
   const key = new URL(request.url).searchParams.get('key') ?? '';
@@ -14,11 +14,9 @@ export async function GET(request: Request, { params }: Context): Promise<NextRe
   return new NextResponse(new Uint8Array(kept), {
     headers: { 'content-type': 'application/octet-stream', 'cache-control': 'no-store' },
   });
-}
+});
 
-export async function PUT(request: Request, { params }: Context): Promise<NextResponse> {
-  const refused = guardWrite(request);
-  if (refused) return refused;
+export const PUT = route<Context>(async (request, { params }) => {
   const bytes = await readBounded(request, mostKeptBytes);
   if (!bytes)
     return refuse({
@@ -31,4 +29,4 @@ export async function PUT(request: Request, { params }: Context): Promise<NextRe
   return answer(
     await keepDrying((await params).id, search.get('key') ?? '', Number(search.get('revision') ?? 0), bytes),
   );
-}
+});

@@ -1,9 +1,9 @@
 import { NextResponse } from 'next/server';
 import { exportBuild, packBuild } from '../../../../../server';
-import { refuse } from '../../../guard';
+import { refuse, route } from '../../../guard';
 
 /** The build as a file; with its log and pictures where `?whole` asks for them. */
-export async function GET(request: Request, { params }: { params: Promise<{ id: string }> }): Promise<NextResponse> {
+export const GET = route<{ params: Promise<{ id: string }> }>(async (request, { params }) => {
   const { id } = await params;
   const named = (name: string, type: string) => ({
     headers: { 'content-type': type, 'content-disposition': `attachment; filename="${name}"` },
@@ -18,4 +18,4 @@ export async function GET(request: Request, { params }: { params: Promise<{ id: 
   return file.ok
     ? new NextResponse(file.value.text, named(file.value.name, 'application/json; charset=utf-8'))
     : refuse(file);
-}
+});

@@ -1,15 +1,13 @@
-import type { NextResponse } from 'next/server';
 import { z } from 'zod';
-import { markBuild } from '../../../../../server';
-import { answer, withJson } from '../../../guard';
+import { markBuild, marks } from '../../../../../server';
+import { answer, route, withJson } from '../../../guard';
 
-const markSchema = z.object({ mark: z.enum(['archive', 'unarchive', 'delete', 'restore']) });
+const markSchema = z.object({ mark: z.enum(marks) });
 
-export async function POST(request: Request, { params }: { params: Promise<{ id: string }> }): Promise<NextResponse> {
+export const POST = route<{ params: Promise<{ id: string }> }>(async (request, { params }) => {
   return withJson(request, 10_000, async (body) => {
     const wanted = markSchema.safeParse(body);
-    if (!wanted.success)
-      return answer({ ok: false, code: 'bad-request', path: 'mark', message: 'archive, unarchive, delete or restore' });
+    if (!wanted.success) return answer({ ok: false, code: 'bad-request', path: 'mark', message: marks.join(', ') });
     return answer(await markBuild((await params).id, wanted.data.mark));
   });
-}
+});

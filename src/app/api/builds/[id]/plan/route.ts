@@ -1,11 +1,11 @@
 import { NextResponse } from 'next/server';
 import { calendarOfPlan, planOf, planSurroundings, tableOfPlan } from '../../../../../server';
-import { refuse } from '../../../guard';
+import { refuse, route } from '../../../guard';
 
 type Context = { params: Promise<{ id: string }> };
 
 /** What a plan needs besides the build; or the saved build's plan as a calendar or a table. */
-export async function GET(request: Request, { params }: Context): Promise<NextResponse> {
+export const GET = route<Context>(async (request, { params }) => {
   const { id } = await params;
   const query = new URL(request.url).searchParams;
   const as = query.get('as'),
@@ -31,4 +31,4 @@ export async function GET(request: Request, { params }: Context): Promise<NextRe
       'cache-control': 'no-store',
     },
   });
-}
+});

@@ -1,21 +1,19 @@
 import { NextResponse } from 'next/server';
 import { addPhoto, largestUpload, readPhoto } from '../../../../../../server';
-import { answer, guardWrite, readBounded, refuse } from '../../../../guard';
+import { answer, readBounded, refuse, route } from '../../../../guard';
 
 type Context = { params: Promise<{ id: string; photoId: string }> };
 
-export async function GET(_: Request, { params }: Context): Promise<NextResponse> {
+export const GET = route<Context>(async (_, { params }) => {
   const { id, photoId } = await params;
   const photo = await readPhoto(id, photoId);
   if (!photo) return refuse({ ok: false, code: 'no-such-build', path: 'photoId', message: 'there is no such picture' });
   return new NextResponse(new Uint8Array(photo.bytes), {
     headers: { 'content-type': photo.mime, 'cache-control': 'private, max-age=31536000, immutable' },
   });
-}
+});
 
-export async function POST(request: Request, { params }: Context): Promise<NextResponse> {
-  const refused = guardWrite(request);
-  if (refused) return refused;
+export const POST = route<Context>(async (request, { params }) => {
   const { id, photoId } = await params;
   const bytes = await readBounded(request, largestUpload);
   if (!bytes)
@@ -26,4 +24,4 @@ export async function POST(request: Request, { params }: Context): Promise<NextR
       message: `a picture is at most ${largestUpload / 1e6} MB`,
     });
   return answer(await addPhoto(id, photoId, bytes));
-}
+});
