@@ -7,7 +7,16 @@ import * as db from '../db';
 import { readArchive, writeArchive } from './archive';
 import { diskFailure, noRoomFor, workFolder } from './disk';
 import { clearUnusedPictures, pictureFile, pictureFolder, pictureType } from './pictures';
-import { beginRestore, closeDatabase, damaged, database, databaseFile, dataFolder, rememberBackup } from './store';
+import {
+  beginRestore,
+  closeDatabase,
+  damaged,
+  database,
+  databaseFile,
+  dataFolder,
+  rememberBackup,
+  Unusable,
+} from './store';
 
 /** Everything there is in one file, made while people work; and back, checked whole before anything is changed. */
 interface Counts {
@@ -257,7 +266,7 @@ async function unpackFile(file: string, folder: string): Promise<Result<string |
 function unpackFolder(from: string, folder: string): Result<string | null> {
   if (path.resolve(from) === path.resolve(dataFolder()))
     return failure('same', 'the folder', 'that is the folder in use: nothing was changed');
-  for (const name of databaseParts)
+  for (const name of databaseParts.slice(0, 2))
     if (existsSync(path.join(from, name))) copyFileSync(path.join(from, name), path.join(folder, name));
   linkPictures(path.join(from, 'pictures'), path.join(folder, 'pictures'));
   return success(null);
@@ -287,24 +296,34 @@ async function setAside(): Promise<string> {
   return before;
 }
 
+/** The database there is, where it can be used. It is looked at before it is opened for use: one that cannot is not touched. */
+async function soundDatabase(own: string): Promise<db.Db | null> {
+  if (!existsSync(own)) return null;
+  const asItIs = db.openAsItIs(own);
+  const fault = await db.faultIn(asItIs).finally(() => asItIs.destroy());
+  if (fault !== null) return null;
+  try {
+    return await database();
+  } catch (error) {
+    if (error instanceof Unusable) return null;
+    throw error;
+  }
+}
+
 /** Puts the database in. One that is in use and sound is changed where it stands; any other is moved aside as it is. */
 async function putIn(incoming: string, before: string): Promise<Failure | null> {
   const own = databaseFile();
-  let current: db.Db | null = null;
-  try {
-    if (existsSync(own)) current = await database();
-    if (current && (await db.faultIn(current)) !== null) current = null;
-  } catch {
-    current = null;
-  }
+  const current = await soundDatabase(own);
   if (current) {
     await db.takeOver(current, own, incoming, path.join(before, 'sostegno.db'));
     return null;
   }
   await closeDatabase();
-  // A copy: the database keeps hold of a file it has opened by its place on the disk, under whatever name.
+  // A file that nothing has opened yet, with all in it that still stood beside the other.
   const fresh = `${incoming}.fresh`;
-  copyFileSync(incoming, fresh);
+  const from = db.openAsItIs(incoming);
+  await db.snapshotTo(from, fresh);
+  await from.destroy();
   const moved: string[] = [];
   try {
     for (const name of databaseParts) {
