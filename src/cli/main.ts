@@ -2,7 +2,7 @@ import { readFileSync, statSync } from 'node:fs';
 import path from 'node:path';
 import { largestBuildText } from '../core/document';
 import { largestMeshFile, meshUnits, readMesh, reportOnMesh, type MeshUnit } from '../core/form';
-import { failure, success, type Failure, type Result } from '../core/quantity';
+import { failure, readJson, success, type Failure, type Result } from '../core/quantity';
 import { check, readCheckArguments } from './check';
 import { solveDryingFile, solveFrameFile } from './inputs';
 
@@ -34,14 +34,6 @@ function readBytes(file: string, largest: number): Result<Uint8Array> {
 function readText(file: string): Result<string> {
   const bytes = readBytes(file, largestBuildText * 4);
   return bytes.ok ? success(new TextDecoder().decode(bytes.value)) : bytes;
-}
-
-function readJson(text: string): Result<unknown> {
-  try {
-    return success(JSON.parse(text) as unknown);
-  } catch (error) {
-    return failure('not-json', 'the file', `not JSON: ${(error as Error).message}`);
-  }
 }
 
 /** A mesh measured, in metres whatever unit its file is in. */

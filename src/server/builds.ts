@@ -10,12 +10,13 @@ import {
 } from '../core/document';
 import { failure, success, type Result } from '../core/quantity';
 import { startBuild } from '../core/school';
-import { asBriefed, Evaluator, type BuildCard } from '../core/evaluate';
+import type { BuildCard } from '../core/evaluate';
 import { materialsUsed, ResultCache } from '../core/piece';
 import * as db from '../db';
 import { cards, reckon } from './cards';
 import { idTaken } from './log';
 import { database } from './store';
+import { workOut } from './reckoner';
 import { revisionsToDrop } from './thinning';
 
 /** Use-cases on builds. Expected failures are data; every write is one transaction. */
@@ -312,12 +313,19 @@ export async function markBuild(id: string, mark: Mark): Promise<Result<null>> {
   return done ? success(null) : failure('no-such-build', 'id', 'there is no such build');
 }
 
-export async function importBuild(text: string): Promise<Result<{ id: string }>> {
+/** A build from a stranger's file: one that cannot be worked out is not taken. */
+export async function readBuildFile(text: string): Promise<Result<Build>> {
   const build = parseBuild(text);
   if (!build.ok) return build;
-  const checked = new Evaluator().evaluate(asBriefed(build.value));
-  if (!checked.ok) return checked;
-  return success({ id: await insert(build.value, 'Brought in from a file') });
+  const checked = await workOut('check', { build: build.value });
+  return checked.ok ? build : checked;
+}
+
+export const broughtIn = 'Brought in from a file';
+
+export async function importBuild(text: string): Promise<Result<{ id: string }>> {
+  const build = await readBuildFile(text);
+  return build.ok ? success(await addBuild(build.value, broughtIn)) : build;
 }
 
 export async function exportBuild(id: string): Promise<Result<{ name: string; text: string }>> {

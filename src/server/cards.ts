@@ -1,11 +1,9 @@
-import path from 'node:path';
-import type { Worker } from 'node:worker_threads';
 import { hashText } from '../core/document';
 import { emptyCard, type BuildCard } from '../core/evaluate';
 import * as db from '../db';
-import type { CardAnswer, CardRequest } from './card-reckoner';
 import { planSurroundings } from './plan';
 import { lastFullFindings } from './questions';
+import { workOut } from './reckoner';
 import { readFlag } from './settings';
 import { beforeClosing, byItself, database } from './store';
 import { entriesOf, learnedPaces } from './workshop';
@@ -69,9 +67,6 @@ interface Holder {
   wanted: Set<string> | 'all';
   /** Ends the turn that is going on after the card it is at. */
   stopped: boolean;
-  thread: Worker | null;
-  /** For the card that is being worked out. */
-  waiting: { readonly resolve: (card: BuildCard) => void; readonly reject: (error: Error) => void } | null;
 }
 const holder = globalThis as unknown as { sostegnoCards?: Holder };
 function state(): Holder {
@@ -81,8 +76,6 @@ function state(): Holder {
       again: false,
       wanted: new Set(),
       stopped: false,
-      thread: null,
-      waiting: null,
     };
     beforeClosing(stopCards);
   }
@@ -131,58 +124,22 @@ async function turnOf(now: number, wanted: Holder['wanted']): Promise<void> {
     if ((wanted !== 'all' && !wanted.has(row.id)) || row.cardOf === of(row)) continue;
     const found = await db.findBuild(store, row.id);
     if (!found) continue;
-    const request: CardRequest = {
-      id: row.id,
-      text: found.document,
-      log: entriesOf(await db.listLog(store, row.id)),
-      now,
-      full: await lastFullFindings(row.id),
-      surroundings: await planSurroundings(row.id),
-    };
-    const card = await ask(request);
+    const made = await workOut(
+      'card',
+      {
+        id: row.id,
+        text: found.document,
+        log: entriesOf(await db.listLog(store, row.id)),
+        now,
+        full: await lastFullFindings(row.id),
+        surroundings: await planSurroundings(row.id),
+      },
+      'cards',
+    );
+    if (!made.ok && made.code === 'busy') return;
+    const card = made.ok ? made.value : { ...emptyCard, problem: `${made.path}: ${made.message}` };
     await db.putCard(store, row.id, row.updatedAt, JSON.stringify(card), of(row));
   }
-}
-
-async function ask(request: CardRequest): Promise<BuildCard> {
-  // Tests run where no thread can load what they have changed.
-  if (process.env['JEST_WORKER_ID'] !== undefined) return (await import('./card-reckoner')).cardFor(request);
-  const thread = await threadOf();
-  return new Promise((resolve, reject) => {
-    state().waiting = { resolve, reject };
-    // What is being waited for keeps the process up; an idle thread does not.
-    thread.ref();
-    thread.postMessage(request);
-  });
-}
-
-const cardThread = ['src', 'server', 'card-thread.mjs'];
-
-async function threadOf(): Promise<Worker> {
-  const s = state();
-  if (s.thread) return s.thread;
-  const threads = await import('node:worker_threads');
-  const root = process.env['SOSTEGNO_ROOT'] ?? process.cwd();
-  // The thread reads its own sources: a bundler that saw this call would want to pack them, and the reader with them.
-  const file = path.join(/* turbopackIgnore: true */ root, ...cardThread);
-  s.thread = Reflect.construct(threads.Worker, [file, { workerData: { root } }]) as Worker;
-  const thread = s.thread;
-  // Heard for as long as it lives: a port that has lost its last listener is stopped for good.
-  const settle = (end: (waiting: NonNullable<Holder['waiting']>) => void) => {
-    const { waiting } = s;
-    s.waiting = null;
-    thread.unref();
-    if (waiting) end(waiting);
-  };
-  const dead = (error: Error) => {
-    if (s.thread === thread) s.thread = null;
-    settle((w) => w.reject(error));
-  };
-  thread.on('message', (answer: CardAnswer) => settle((w) => w.resolve(answer.card)));
-  thread.on('error', dead);
-  thread.on('exit', () => dead(new Error('the thread ended')));
-  thread.unref();
-  return thread;
 }
 
 /** What is still to be worked out stays old, and is worked out when it is next asked for. */
@@ -190,7 +147,5 @@ async function stopCards(): Promise<void> {
   const s = state();
   s.stopped = true;
   await s.turn;
-  await s.thread?.terminate();
-  s.thread = null;
   s.stopped = false;
 }

@@ -2,6 +2,7 @@ export * from './builds';
 export * from './log';
 export * from './settings';
 export * from './demo';
+export { beginThreads } from './reckoner';
 export * from './store';
 export * from './disk';
 export * from './hosts';

@@ -5,10 +5,10 @@ import os from 'node:os';
 import path from 'node:path';
 import { z } from 'zod';
 import { entryKinds, kindOf, type LogKind } from '../core/log';
-import { failure, success, type Result } from '../core/quantity';
+import { failure, readJson, success, type Result } from '../core/quantity';
 import * as db from '../db';
 import { readArchive, writeArchive } from './archive';
-import { exportBuild, importBuild } from './builds';
+import { addBuild, broughtIn, exportBuild, readBuildFile } from './builds';
 import { workName } from './disk';
 import { addToLog, readLog } from './log';
 import { drawAnew, keepPicture, pictureFile, type DrawnPicture } from './pictures';
@@ -72,26 +72,23 @@ export async function unpackBuild(file: string): Promise<Result<{ readonly id: s
       logged = await text('log.json');
     if (document === null || logged === null)
       return failure('torn', 'the file', 'the build or its log is missing from it');
-    let json: unknown;
-    try {
-      json = JSON.parse(logged);
-    } catch (error) {
-      return failure('not-json', 'log.json', (error as Error).message);
-    }
-    const log = loggedSchema.safeParse(json);
+    const json = readJson(logged, 'log.json');
+    if (!json.ok) return json;
+    const log = loggedSchema.safeParse(json.value);
     if (!log.success)
       return failure(
         'broken-part',
         `log.json: ${log.error.issues[0]?.path.join('.') ?? ''}`,
         log.error.issues[0]?.message ?? 'is not a log',
       );
+    const build = await readBuildFile(document);
+    if (!build.ok) return { ...build, path: `build.json: ${build.path}` };
     const pictures = await drawPictures(log.data, folder);
     if (!pictures.ok) return pictures;
     return await atomically(async () => {
-      const build = await importBuild(document);
-      if (!build.ok) return { ...build, path: `build.json: ${build.path}` };
-      const put = await putLog(build.value.id, log.data, pictures.value);
-      return put.ok ? success({ id: build.value.id, entries: put.value }) : put;
+      const { id } = await addBuild(build.value, broughtIn);
+      const put = await putLog(id, log.data, pictures.value);
+      return put.ok ? success({ id, entries: put.value }) : put;
     });
   } finally {
     await rm(folder, { recursive: true, force: true });

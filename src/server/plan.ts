@@ -9,14 +9,14 @@ import {
   type WorkshopPlan,
 } from '../core/plan';
 import { failure, success, type Result } from '../core/quantity';
-import { Evaluator, type Report } from '../core/evaluate';
+import type { Report } from '../core/evaluate';
 import * as db from '../db';
 import { questionOf } from './questions';
+import { workOut } from './reckoner';
 import { database } from './store';
 import { learnedPaces, readWorkshop } from './workshop';
 
 /** Plans of saved builds: the others a build shares its people with, and the calendar and table of one. */
-const evaluator = new Evaluator();
 const made = new Map<string, { readonly key: string; readonly input: BuildToPlan }>();
 
 /** Builds on the go other than this one; one that does not work out is passed over. */
@@ -32,11 +32,12 @@ export async function othersOnTheGo(except: string): Promise<BuildToPlan[]> {
     let kept = made.get(row.id);
     if (kept?.key !== key) {
       const saved = await questionOf(row.id, 0);
-      const input = saved.ok ? evaluator.toPlan(saved.value.question, { id: row.id, full: saved.value.full }) : saved;
+      const input = saved.ok
+        ? await workOut('toPlan', { question: saved.value.question, options: { id: row.id, full: saved.value.full } })
+        : saved;
       if (!input.ok) continue;
       kept = { key, input: input.value };
       made.set(row.id, kept);
-      await new Promise((resolve) => setImmediate(resolve));
     }
     out.push(kept.input);
   }
@@ -53,7 +54,10 @@ export async function answerOf(id: string, now: number, zoneOfPage?: string): Pr
   const saved = await questionOf(id, now);
   if (!saved.ok) return saved;
   const surroundings = await planSurroundings(id, zoneOfPage);
-  return evaluator.evaluate(saved.value.question, { id, full: saved.value.full, surroundings, ranges: 'dates' });
+  return workOut('report', {
+    question: saved.value.question,
+    options: { id, full: saved.value.full, surroundings, ranges: 'dates' },
+  });
 }
 
 export async function planOf(
@@ -74,6 +78,10 @@ const utc = (seconds: number): [number, number, number, number, number] => {
   return [d.getUTCFullYear(), d.getUTCMonth() + 1, d.getUTCDate(), d.getUTCHours(), d.getUTCMinutes()];
 };
 
+/** On one line: a calendar ends its lines where a carriage return stands, wherever it came from. */
+// eslint-disable-next-line no-control-regex -- those are what must not be in it
+const oneLine = (text: string) => text.replace(/[\u0000-\u001f\u007f\u0085\u2028\u2029]+/g, ' ');
+
 /** An open calendar (RFC 5545), times in UTC. An event's id is its build, step and sitting, so that bringing it in again moves it. */
 export function calendarOfPlan(plan: BuildPlan, now: number): Result<string> {
   const events = plan.steps
@@ -81,23 +89,25 @@ export function calendarOfPlan(plan: BuildPlan, now: number): Result<string> {
     .flatMap((s) =>
       s.sittings.map((span, i): EventAttributes => ({
         uid: `${plan.id}.${s.id.replaceAll('/', '.')}.${i + 1}@sostegno`,
-        title: `${s.name} (${plan.name})`,
+        title: oneLine(`${s.name} (${plan.name})`),
         start: utc(span.from),
         end: utc(Math.max(span.until, span.from + 60)),
         startInputType: 'utc',
         startOutputType: 'utc',
         endInputType: 'utc',
         endOutputType: 'utc',
-        calName: `Sostegno: ${plan.name}`,
+        calName: oneLine(`Sostegno: ${plan.name}`),
         productId: 'sostegno',
         sequence: Math.floor(now / 60) % 2 ** 31,
         description:
-          [
-            s.needs.length > 0 ? `Needs: ${s.needs.join(', ')}.` : '',
-            s.sittings.length > 1 ? `Sitting ${i + 1} of ${s.sittings.length}.` : '',
-          ]
-            .filter(Boolean)
-            .join(' ') || undefined,
+          oneLine(
+            [
+              s.needs.length > 0 ? `Needs: ${s.needs.join(', ')}.` : '',
+              s.sittings.length > 1 ? `Sitting ${i + 1} of ${s.sittings.length}.` : '',
+            ]
+              .filter(Boolean)
+              .join(' '),
+          ) || undefined,
       })),
     );
   if (events.length === 0)
@@ -105,6 +115,9 @@ export function calendarOfPlan(plan: BuildPlan, now: number): Result<string> {
   const { error, value } = createEvents(events);
   return value ? success(value) : failure('calendar', 'plan', error?.message ?? 'the calendar could not be written');
 }
+
+/** A cell that a table program would take for a formula, also by the wide signs of East Asian text, is written as text. */
+const formula = /^\s*[=+\-@\t\r＝＋－＠]/;
 
 /** One row a step; times as the workshop's clock shows them. */
 export function tableOfPlan(plan: BuildPlan, zone: string): string {
@@ -127,6 +140,5 @@ export function tableOfPlan(plan: BuildPlan, zone: string): string {
     needs: s.needs.join('; '),
     breaks: s.clashes.map((c) => c.kind).join('; '),
   }));
-  // A cell that a table program would take for a formula is written as text.
-  return Papa.unparse(rows, { newline: '\r\n', escapeFormulae: true });
+  return Papa.unparse(rows, { newline: '\r\n', escapeFormulae: formula });
 }

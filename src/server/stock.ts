@@ -11,9 +11,8 @@ import {
 } from '../core/plan';
 import { effectiveLog } from '../core/log';
 import { failure, success, type Result } from '../core/quantity';
-import { Evaluator } from '../core/evaluate';
-import { needsOf } from '../core/sheet';
 import * as db from '../db';
+import { workOut } from './reckoner';
 import { database } from './store';
 import { idTaken } from './log';
 import { entriesOf } from './workshop';
@@ -39,7 +38,6 @@ export interface StockReport {
   readonly moves: readonly db.MoveRow[];
 }
 
-const evaluator = new Evaluator();
 const needed = new Map<string, { readonly key: string; readonly needs: readonly StockNeed[] }>();
 
 async function needsOfShelf(rows: readonly db.ListedBuild[]): Promise<StockNeed[]> {
@@ -52,10 +50,8 @@ async function needsOfShelf(rows: readonly db.ListedBuild[]): Promise<StockNeed[
     if (needed.get(row.id)?.key !== key) {
       const found = await db.findBuild(await database(), row.id);
       const build = parseBuild(found?.document ?? '');
-      const needs = build.ok ? needsOf(evaluator, row.id, build.value) : build;
+      const needs = build.ok ? await workOut('needs', { id: row.id, build: build.value }) : build;
       needed.set(row.id, { key, needs: needs.ok ? needs.value : [] });
-      // Eight builds take a few seconds: others are let in between.
-      await new Promise((resolve) => setImmediate(resolve));
     }
     out.push(...(needed.get(row.id)?.needs ?? []));
   }

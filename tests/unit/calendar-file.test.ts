@@ -116,6 +116,16 @@ describe('the plan as a calendar', () => {
     ).split('\r\n');
     expect(rows).toHaveLength(plan.steps.length + 1);
     expect(rows[1]).toMatch(/^[^,]+,"'=1\+1",/);
+    for (const sign of ['＝1+1', ' +1', '－2', '＠cell', '@cell'])
+      expect(
+        tableOfPlan({ ...plan, steps: plan.steps.map((s) => ({ ...s, name: sign })) }, zone).split('\r\n')[1],
+      ).toContain(`"'${sign}"`);
+    const torn = calendarOfPlan(
+      { ...plan, name: 'Two\rlines\u2028and\u0000more', steps: plan.steps.map((s) => ({ ...s, needs: ['a\rb'] })) },
+      0,
+    );
+    expect(torn.ok && torn.value.replaceAll('\r\n', '')).not.toMatch(/[\r\n\u0000\u2028]/);
+    expect(torn.ok && torn.value).toContain('Two lines and more');
     expect(rows.some((r) => / 19:00,/.test(r))).toBe(true);
   });
 });

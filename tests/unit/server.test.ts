@@ -13,7 +13,7 @@ import {
   closeDatabase,
   copyBuild,
   createBuild,
-  devicesFor,
+  readDevices,
   exportBuild,
   importBuild,
   keepDrying,
@@ -22,7 +22,6 @@ import {
   markBuild,
   openBuild,
   pictureType,
-  readAll,
   readLearned,
   readLog,
   readPhoto,
@@ -391,11 +390,9 @@ describe('dryings and what was learned', () => {
 
   test('devices stand on the bench of every build, and on none that is not there', async () => {
     const { id } = await addBuild(newBust('On the scale', '2026-11-01'), 'test');
-    const devices = await devicesFor(id);
-    expect(devices?.map((d) => d.kind)).toEqual(['scale', 'hygrometer']);
-    const all = await readAll(devices ?? [], Date.UTC(2026, 10, 3));
-    expect(all).toHaveLength(2);
-    expect(await devicesFor('nobody')).toBeNull();
+    const all = await readDevices(id, Date.UTC(2026, 10, 3));
+    expect(all.ok && all.value.map((d) => d.kind)).toEqual(['scale', 'hygrometer']);
+    expect(await readDevices('nobody', 0)).toMatchObject({ ok: false, code: 'no-such-build' });
   });
 
   test('cracks and room readings are logged, and checked', async () => {

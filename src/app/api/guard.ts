@@ -1,5 +1,5 @@
 import { NextResponse } from 'next/server';
-import type { Failure, Result } from '../../core/quantity';
+import { readJson, type Failure, type Result } from '../../core/quantity';
 import { dataFolder, diskFailure, notWriting, ownHost, Unusable } from '../../server';
 
 /** Thin edges of the server: who may write, how much is read, and which status a failure has. */
@@ -9,10 +9,12 @@ const statusOf: Record<string, number> = {
   'too-large': 413,
   'not-a-picture': 415,
   'not-json': 400,
+  'too-deep': 400,
   forbidden: 403,
   'read-only': 403,
   'id-taken': 409,
   busy: 503,
+  'too-much-work': 422,
   'disk-full': 507,
   damaged: 500,
   newer: 500,
@@ -109,11 +111,6 @@ export async function withJson(
       message: `more than ${Math.round(most / 1e6)} MB`,
     });
   const text = Buffer.from(bytes).toString('utf8');
-  try {
-    return await work(text === '' ? {} : (JSON.parse(text) as unknown), text);
-  } catch (error) {
-    if (error instanceof SyntaxError)
-      return refuse({ ok: false, code: 'not-json', path: 'the request', message: `not JSON: ${error.message}` });
-    throw error;
-  }
+  const json = readJson(text === '' ? '{}' : text, 'the request');
+  return json.ok ? work(json.value, text) : refuse(json);
 }

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { failure, success, type Result } from '../quantity';
+import { failure, success, type Result, readJson } from '../quantity';
 import { armaturePartSchema } from './armature-part';
 import { briefSchema } from './brief';
 import { formPartSchema } from './form-part';
@@ -73,11 +73,6 @@ export function readBuild(input: unknown): Result<Build> {
 /** Reads a build from text. */
 export function parseBuild(text: string): Result<Build> {
   if (text.length > largestBuildText) return failure('too-large', 'the file', 'a build file is at most 8 MB');
-  let json: unknown;
-  try {
-    json = JSON.parse(text);
-  } catch (error) {
-    return failure('not-json', 'the file', `not JSON: ${(error as Error).message}`);
-  }
-  return readBuild(json);
+  const json = readJson(text);
+  return json.ok ? readBuild(json.value) : json;
 }

@@ -28,6 +28,14 @@ test('words of its own, no drawing, too much', () => {
   expect(checkOutline(' '.repeat(2_000_001))).toMatchObject({ code: 'too-large' });
 });
 
+test('a declaration is looked through once, however many there are', () => {
+  expect(checkOutline(`${'<!DOCTYPE'.repeat(200_000)}${drawing}`)).toBeNull();
+  expect(checkOutline(`${'<!DOCTYPE svg>\n'.repeat(100_000)}<!doctype svg\n[${drawing}`)).toMatchObject({
+    code: 'not-a-drawing',
+    path: 'line 100001',
+  });
+});
+
 test('lines are thinned, ends kept; nothing drawn is said', () => {
   const long = Array.from({ length: 20_001 }, (_, i) => i);
   const lines = outlineLines([long.slice(0, 20_000), [1, NaN, 2, 3]]);

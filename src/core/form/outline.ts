@@ -8,7 +8,7 @@ const refused: readonly (readonly [RegExp, string])[] = [
   [/\son[a-z]+\s*=/i, 'it holds something to run when it is touched or loaded'],
   [/javascript\s*:/i, 'it holds a script'],
   [/<\s*(foreignObject|iframe|embed|object)\b/i, 'it holds something other than a drawing'],
-  [/<!\s*(ENTITY|DOCTYPE[^>]*\[)/i, 'it defines its own words, which are not read'],
+  [/<!\s*ENTITY/i, 'it defines its own words, which are not read'],
   [/(?:href|src)\s*=\s*["'](?!#)/i, 'it points outside itself'],
   [/@import|url\s*\(\s*["']?(?!#)/i, 'it points outside itself'],
 ];
@@ -17,9 +17,26 @@ const refused: readonly (readonly [RegExp, string])[] = [
 export function checkOutline(text: string): Failure | null {
   if (text.length > largestOutline) return failure('too-large', 'the file', 'an outline is at most 2 MB');
   if (!/<\s*svg[\s>]/i.test(text)) return failure('not-an-outline', 'the file', 'it is no SVG drawing');
+  const words = ownWordsAt(text);
+  if (words !== null)
+    return failure('not-a-drawing', lineAt(text, words), 'it defines its own words, which are not read');
   for (const [pattern, why] of refused) {
     const found = pattern.exec(text);
-    if (found) return failure('not-a-drawing', `line ${text.slice(0, found.index).split('\n').length}`, why);
+    if (found) return failure('not-a-drawing', lineAt(text, found.index), why);
+  }
+  return null;
+}
+
+const lineAt = (text: string, index: number) => `line ${text.slice(0, index).split('\n').length}`;
+
+/** Where a document type opens a list of its own; each declaration is looked through once, however many there are. */
+function ownWordsAt(text: string): number | null {
+  const declaration = /<!\s*DOCTYPE/gi;
+  for (let found = declaration.exec(text); found; found = declaration.exec(text)) {
+    let end = declaration.lastIndex;
+    while (end < text.length && text[end] !== '>' && text[end] !== '[') end++;
+    if (text[end] === '[') return found.index;
+    declaration.lastIndex = end;
   }
   return null;
 }

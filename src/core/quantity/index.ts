@@ -11,3 +11,4 @@ export * from './date';
 export * from './vector';
 export * from './gravity';
 export * from './seeded';
+export * from './json';

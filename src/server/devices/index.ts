@@ -1,74 +1,77 @@
-import { asBriefed } from '../../core/evaluate';
-import { hashText, parseBuild } from '../../core/document';
-import { airAtHour, weekdayOf } from '../../core/drying';
-import { secondsOf } from '../../core/quantity';
-import { Evaluator } from '../../core/evaluate';
-import { effectiveLog, firstClay } from '../../core/log';
-import { forecastOf, ResultCache, type Piece } from '../../core/piece';
+import { parseBuild, type Build } from '../../core/document';
+import { failure, success, type Result } from '../../core/quantity';
 import * as db from '../../db';
+import { workOut } from '../reckoner';
 import { database } from '../store';
 import { entriesOf } from '../workshop';
-import type { Device, DeviceReading } from './device';
-import { SimulatedHygrometer, SimulatedScale } from './simulated';
+import type { StreamedReading } from './readings';
 
 export type { Device, DeviceReading } from './device';
 export { SimulatedHygrometer, SimulatedScale, scaleFaults } from './simulated';
+export { readAll, simulatedDevices, type StreamedReading } from './readings';
 
-/**
- * The devices on the bench of a build. There are only simulated ones yet: their scale carries the build as it really
- * dries, which is never quite as forecast.
- */
-export async function devicesFor(buildId: string): Promise<Device[] | null> {
-  const row = await db.findBuild(await database(), buildId);
-  if (!row) return null;
-  const build = parseBuild(row.document);
-  if (!build.ok) return null;
-  const seed = Number.parseInt(hashText(buildId).slice(0, 6), 36) % 100_000;
-  const piece = new Evaluator().piece(asBriefed(build.value));
-  const forecast = piece.ok ? forecastOf(piece.value, new ResultCache()) : null;
-  const base = piece.ok ? baseMass(piece.value) : 0;
-  const log = effectiveLog(entriesOf(await db.listLog(await database(), buildId)));
-  const start = firstClay(build.value, log) * 1000;
-  // What the bench will find out: this room and this batch, the same for as long as the build lives.
-  const truth = {
-    evaporation: 0.8 + 0.35 * ((seed % 97) / 97),
-    diffusion: 0.8 + 0.4 * ((seed % 89) / 89),
-    amount: 0.98 + 0.04 * ((seed % 83) / 83),
+/** Documents of benches that are looked at: read once a save, not once a second. */
+const parsed = new Map<string, { readonly of: string; readonly build: Build }>();
+
+/** What the devices on the bench of a build say; `now` in milliseconds since 1970. */
+export async function readDevices(buildId: string, now: number): Promise<Result<StreamedReading[]>> {
+  const store = await database();
+  const row = await db.findBuild(store, buildId);
+  if (!row) return failure('no-such-build', 'id', 'there is no such build');
+  const of = `${row.revision} ${row.updatedAt}`;
+  let kept = parsed.get(buildId);
+  if (kept?.of !== of) {
+    const build = parseBuild(row.document);
+    if (!build.ok) return build;
+    kept = { of, build: build.value };
+    if (parsed.size >= 50) parsed.clear();
+    parsed.set(buildId, kept);
+  }
+  const log = entriesOf(await db.listLog(store, buildId));
+  return workOut('readings', { id: buildId, build: kept.build, log, now });
+}
+
+/** One reading of a bench serves all who look at it. */
+interface Watched {
+  readonly tell: Set<(readings: readonly StreamedReading[]) => void>;
+  last: readonly StreamedReading[] | null;
+  timer: ReturnType<typeof setTimeout> | undefined;
+}
+const holder = globalThis as unknown as { sostegnoBenches?: Map<string, Watched> };
+const everyMs = 1000;
+
+/** Hands the readings of a bench on, about once a second, until the function that comes back is called. */
+export function watchDevices(buildId: string, tell: (readings: readonly StreamedReading[]) => void): () => void {
+  const benches = (holder.sostegnoBenches ??= new Map<string, Watched>());
+  let bench = benches.get(buildId);
+  if (!bench) {
+    bench = { tell: new Set(), last: null, timer: undefined };
+    benches.set(buildId, bench);
+  }
+  const { tell: all } = bench;
+  all.add(tell);
+  if (bench.last) tell(bench.last);
+  if (all.size === 1) void turn(buildId, bench);
+  return () => {
+    all.delete(tell);
+    if (all.size > 0) return;
+    clearTimeout(bench.timer);
+    if (benches.get(buildId) === bench) benches.delete(buildId);
   };
-  const mass = forecast
-    ? forecast.mass({ transfer: truth.evaporation, diffusivity: truth.diffusion }, truth.amount)
-    : () => 0;
-  const gross = (now: number) => base + (now < start ? (forecast?.rest ?? 0) : mass((now - start) / 1000));
-  const calendar = { room: build.value.room, weekday: weekdayOf(build.value.brief.startDate) };
-  const room = (now: number) => airAtHour(calendar, (now / 1000 - secondsOf(build.value.brief.startDate)) / 3600);
-  return [new SimulatedScale(gross, seed), new SimulatedHygrometer(room, seed)];
 }
 
-function baseMass(piece: Piece): number {
-  const report = new Evaluator().evaluate(asBriefed(piece.build));
-  return report.ok
-    ? report.value.ledger.items
-        .filter((i) => i.kind === 'base' || i.kind === 'ballast')
-        .reduce((sum, i) => sum + i.wet, 0)
-    : 0;
+async function turn(buildId: string, bench: Watched): Promise<void> {
+  const read = await readDevices(buildId, Date.now()).catch(() => null);
+  if (bench.tell.size === 0) return;
+  if (read?.ok) {
+    bench.last = read.value;
+    for (const tell of bench.tell) tell(read.value);
+  }
+  bench.timer = setTimeout(() => void turn(buildId, bench), everyMs);
 }
 
-export interface StreamedReading {
-  readonly id: string;
-  readonly name: string;
-  readonly kind: Device['kind'];
-  readonly simulated: boolean;
-  readonly reading: DeviceReading;
-}
-
-export async function readAll(devices: readonly Device[], now: number): Promise<StreamedReading[]> {
-  return Promise.all(
-    devices.map(async (d) => ({
-      id: d.id,
-      name: d.name,
-      kind: d.kind,
-      simulated: d.simulated,
-      reading: await d.read(now),
-    })),
-  );
+export async function hasBench(buildId: string): Promise<Result<null>> {
+  return (await db.findBuild(await database(), buildId))
+    ? success(null)
+    : failure('no-such-build', 'id', 'there is no such build');
 }

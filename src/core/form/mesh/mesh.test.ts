@@ -305,6 +305,27 @@ describe('what is refused, and where', () => {
       /without end/,
     ],
     [
+      'a GLB of empty parts placed without end',
+      glb(
+        accessors({
+          meshes: [{ primitives: Array.from({ length: 2000 }, () => ({ mode: 1 })) }],
+          nodes: Array.from({ length: 20_000 }, () => ({ mesh: 0 })),
+          scenes: [{ nodes: Array.from({ length: 20_000 }, (_, n) => n) }],
+        }),
+        new Uint8Array(36),
+      ),
+      'a.glb',
+      /primitives/,
+      /places more than 200000 parts/,
+    ],
+    [
+      'a GLB whose description is nested without end',
+      glb(JSON.parse(`${'['.repeat(200)}${']'.repeat(200)}`), new Uint8Array(36)),
+      'a.glb',
+      /the description/,
+      /nested more than 64 deep/,
+    ],
+    [
       'a GLB that needs more than is read',
       glb(accessors({ extensionsRequired: ['EXT_packed'] }), new Uint8Array(36)),
       'a.glb',

@@ -1,4 +1,4 @@
-import { failure, success, type Result } from '../../quantity';
+import { failure, readJson, success, type Result } from '../../quantity';
 import { checkPoints, mostTriangles, tooMany, type TriangleMesh } from './triangle-mesh';
 
 /**
@@ -103,14 +103,10 @@ function chunksOf(bytes: Uint8Array): Glb {
       throw new Refused(`the part at byte ${at}`, 'it claims more bytes than the file holds');
     const part = bytes.subarray(at + 8, at + 8 + length);
     if (type === 0x4e4f534a && !json) {
-      let read: unknown;
-      try {
-        read = JSON.parse(new TextDecoder().decode(part));
-      } catch {
-        throw new Refused('the description', 'it is not JSON');
-      }
-      if (!isJson(read)) throw new Refused('the description', 'it is not an object');
-      json = read;
+      const read = readJson(new TextDecoder().decode(part), 'the description');
+      if (!read.ok) throw new Refused(read.path, read.code === 'not-json' ? 'it is not JSON' : read.message);
+      if (!isJson(read.value)) throw new Refused('the description', 'it is not an object');
+      json = read.value;
     } else if (type === 0x004e4942 && bin.length === 0)
       bin = new Uint8Array(part.buffer, part.byteOffset, part.byteLength);
     at += 8 + length + ((4 - (length % 4)) % 4);
@@ -165,9 +161,13 @@ class Gathered {
   readonly positions: number[] = [];
   readonly triangles: number[] = [];
 
+  private parts = 0;
+
   constructor(private readonly glb: Glb) {}
 
   add(primitive: Json, placing: Matrix, where: string): void {
+    // Empty ones cost time too, placed often enough.
+    if (++this.parts > mostParts) throw new Refused(where, `it places more than ${mostParts} parts`, 'too-large');
     const mode = whole(primitive['mode'], `${where}.mode`, 4);
     if (mode < 4) return;
     if (!isJson(primitive['attributes'])) throw new Refused(where, 'it has no points');
@@ -223,6 +223,7 @@ function determinant(m: Matrix): number {
 }
 
 const deepestNode = 64;
+const mostParts = 200_000;
 const mostNodes = 100_000;
 
 function gather(glb: Glb): Gathered {
