@@ -79,7 +79,6 @@ const utc = (seconds: number): [number, number, number, number, number] => {
 };
 
 /** On one line: a calendar ends its lines where a carriage return stands, wherever it came from. */
-// eslint-disable-next-line no-control-regex -- those are what must not be in it
 const oneLine = (text: string) => text.replace(/[\u0000-\u001f\u007f\u0085\u2028\u2029]+/g, ' ');
 
 /** An open calendar (RFC 5545), times in UTC. An event's id is its build, step and sitting, so that bringing it in again moves it. */
