@@ -68,8 +68,8 @@ async function open(): Promise<Open> {
     mkdirSync(folder, { recursive: true });
     if (existsSync(file) && !(canWrite(folder) && canWrite(file))) {
       const copy = workFolder(os.tmpdir(), 'reading', folder);
-      for (const end of ['', '-wal'])
-        if (existsSync(file + end)) copyFileSync(file + end, path.join(copy.folder, `sostegno.db${end}`));
+      for (const name of ['sostegno.db', 'sostegno.db-wal'])
+        if (existsSync(path.join(folder, name))) copyFileSync(path.join(folder, name), path.join(copy.folder, name));
       return { db: await openDatabase(path.join(copy.folder, 'sostegno.db')), file: statSync(file).ino, copy };
     }
     const db = await openDatabase(file);

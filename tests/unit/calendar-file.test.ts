@@ -121,7 +121,7 @@ describe('the plan as a calendar', () => {
         tableOfPlan({ ...plan, steps: plan.steps.map((s) => ({ ...s, name: sign })) }, zone).split('\r\n')[1],
       ).toContain(`"'${sign}"`);
     const torn = calendarOfPlan(
-      { ...plan, name: 'Two\rlines\u2028and\u0000more', steps: plan.steps.map((s) => ({ ...s, needs: ['a\rb'] })) },
+      { ...plan, name: 'Two\rlines\u2028and\u0000more', steps: plan.steps.map((s) => ({ ...s, name: 'a\rb' })) },
       0,
     );
     expect(torn.ok && torn.value.replaceAll('\r\n', '')).not.toMatch(/[\r\n\u0000\u2028]/);
