@@ -5,7 +5,7 @@ import path from 'node:path';
 import { failure, success, type Failure, type Result } from '../core/quantity';
 import * as db from '../db';
 import { readArchive, writeArchive } from './archive';
-import { diskFailure, noRoomFor, workFolder } from './disk';
+import { copyDatabase, diskFailure, noRoomFor, workFolder } from './disk';
 import { clearUnusedPictures, pictureFile, pictureFolder, pictureType } from './pictures';
 import {
   beginRestore,
@@ -266,8 +266,7 @@ async function unpackFile(file: string, folder: string): Promise<Result<string |
 function unpackFolder(from: string, folder: string): Result<string | null> {
   if (path.resolve(from) === path.resolve(dataFolder()))
     return failure('same', 'the folder', 'that is the folder in use: nothing was changed');
-  for (const name of databaseParts.slice(0, 2))
-    if (existsSync(path.join(from, name))) copyFileSync(path.join(from, name), path.join(folder, name));
+  copyDatabase(from, folder);
   linkPictures(path.join(from, 'pictures'), path.join(folder, 'pictures'));
   return success(null);
 }

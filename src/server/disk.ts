@@ -1,4 +1,5 @@
 import {
+  copyFileSync,
   existsSync,
   mkdtempSync,
   readdirSync,
@@ -135,4 +136,10 @@ export function clearLeftovers(data: string): number {
     clear(path.join(data, 'pictures'), (name) => ofTheDead(name) || name.endsWith('.jpg.part')) +
     clear(os.tmpdir(), ofTheDead)
   );
+}
+
+/** A database file and what stands beside it and belongs into it; not what SQLite makes anew. */
+export function copyDatabase(from: string, to: string): void {
+  for (const name of readdirSync(from))
+    if (name === 'sostegno.db' || name === 'sostegno.db-wal') copyFileSync(path.join(from, name), path.join(to, name));
 }

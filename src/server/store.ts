@@ -1,20 +1,10 @@
 import { AsyncLocalStorage } from 'node:async_hooks';
-import {
-  accessSync,
-  constants,
-  copyFileSync,
-  existsSync,
-  mkdirSync,
-  readFileSync,
-  rmSync,
-  statSync,
-  writeFileSync,
-} from 'node:fs';
+import { accessSync, constants, existsSync, mkdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import { failure, type Failure, type Result } from '../core/quantity';
 import { faultIn, inTransaction, NewerDatabase, openDatabase, type Db } from '../db';
-import { diskFailure, running, workFolder } from './disk';
+import { copyDatabase, diskFailure, running, workFolder } from './disk';
 
 /** The one database of this process, in SOSTEGNO_DATA (by default data/ where it was started). */
 interface Open {
@@ -68,8 +58,7 @@ async function open(): Promise<Open> {
     mkdirSync(folder, { recursive: true });
     if (existsSync(file) && !(canWrite(folder) && canWrite(file))) {
       const copy = workFolder(os.tmpdir(), 'reading', folder);
-      for (const name of ['sostegno.db', 'sostegno.db-wal'])
-        if (existsSync(path.join(folder, name))) copyFileSync(path.join(folder, name), path.join(copy.folder, name));
+      copyDatabase(folder, copy.folder);
       return { db: await openDatabase(path.join(copy.folder, 'sostegno.db')), file: statSync(file).ino, copy };
     }
     const db = await openDatabase(file);
