@@ -33,19 +33,19 @@ export async function readKept<S extends z.ZodType>(key: string, schema: S): Pro
 
 const asideMark = ' set aside ';
 
-/** What was kept and could not be read, and since when. */
+/** What was kept, could not be read and was not set again; and since when. */
 export async function setAsideSettings(): Promise<{ readonly name: string; readonly at: string }[]> {
   const keys = await db.settingKeys(await database());
   return keys
-    .filter((k) => k.includes(asideMark))
+    .filter((k) => k.includes(asideMark) && !keys.includes(k.split(asideMark)[0]!))
     .map((k) => ({ name: names[k.split(asideMark)[0]!] ?? k.split(asideMark)[0]!, at: k.split(asideMark)[1]! }));
 }
 
 const names: Readonly<Record<string, string>> = {
-  ways: 'units and colours',
-  workshop: 'who works when',
-  'step-lists': 'the lists of steps',
-  learned: 'what weighings have taught',
+  ways: 'Units and colours',
+  workshop: 'Who works when',
+  'step-lists': 'Lists of steps',
+  learned: 'What weighings have taught',
 };
 
 export async function readSettings(): Promise<Settings> {

@@ -63,11 +63,12 @@ export interface Jobs {
 export type JobName = keyof Jobs;
 
 const evaluator = new Evaluator();
+const unreadable = 'It cannot be read. Open it to take an earlier version back.';
 
 const work: { readonly [K in JobName]: (ask: Jobs[K]['ask']) => Jobs[K]['answer'] | Promise<Jobs[K]['answer']> } = {
   card: ({ id, text, log, now, full, surroundings }) => {
     const build = parseBuild(text);
-    if (!build.ok) return success({ ...emptyCard, problem: `${build.path}: ${build.message}` });
+    if (!build.ok) return success({ ...emptyCard, problem: unreadable });
     return success(cardOf({ build: build.value, log, now }, evaluator, { id, full, surroundings }));
   },
   report: ({ question, options }) => evaluator.evaluate(question, options),

@@ -30,8 +30,8 @@ export default function Unreadable({
         <p>{why}.</p>
         {last ? (
           <p>
-            The version saved on {formatDate(last.savedAt.slice(0, 10))}, {last.savedAt.slice(11, 16)} (universal time),
-            can: its log and pictures are the same ones.
+            The version saved on {formatDate(last.savedAt.slice(0, 10))} at {last.savedAt.slice(11, 16)} UTC can be
+            read. Its log and pictures are kept as they are.
           </p>
         ) : (
           <p>No earlier version of it can be read either. A backup may have it: bin/sostegno restore FILE.</p>

@@ -27,7 +27,7 @@ function Silhouette({ card, fresh }: Pick<ShelfPiece, 'card' | 'fresh'>) {
   const rows = card.silhouette;
   const top = rows[rows.length - 1]?.[0];
   if (top === undefined)
-    return <span className="muted">{card.problem ?? (fresh ? 'No picture' : 'Being worked out …')}</span>;
+    return <span className="muted p-3">{card.problem ?? (fresh ? 'No picture' : 'Being worked out …')}</span>;
   const half = Math.max(...rows.map(([, l, r]) => Math.max(-l, r)));
   const side = Math.max(top * 1.06, half * 2.1);
   const x = (v: number) => ((v / side + 0.5) * 160).toFixed(1);
@@ -343,7 +343,7 @@ export default function Shelf({
       <main>
         {aside.map(({ name, at }) => (
           <p key={at} className="status-watch" role="status">
-            Since {formatDate(at.slice(0, 10))} what was kept of {name} cannot be read: it was set aside, and the usual
+            {name}: what was kept could not be read on {formatDate(at.slice(0, 10))} and was set aside; the usual
             stands. Set it again, or put a backup in.
           </p>
         ))}
