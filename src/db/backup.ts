@@ -37,7 +37,7 @@ interface WayOfHashing {
 }
 
 const firstTables = ['builds', 'revisions', 'log_entries', 'pictures', 'stock_moves', 'settings'] as const;
-const workedOut = ['card', 'card_of', 'clay', 'size', 'active'];
+const workedOut = ['card', 'card_of', 'needs', 'needs_of', 'clay', 'size', 'active'];
 const name = 'c3-';
 const today: WayOfHashing = {
   begins: /^c3-/,

@@ -71,6 +71,28 @@ export function listCards(db: Db): Promise<ListedBuild[]> {
     .execute();
 }
 
+/** What builds need of materials, as it is kept; documents are not read. */
+export function listNeeds(
+  db: Db,
+): Promise<{ readonly id: string; readonly needs: string; readonly needsOf: string }[]> {
+  return db
+    .selectFrom('builds')
+    .select(['id', 'needs', 'needs_of as needsOf'])
+    .where('deleted_at', 'is', null)
+    .where('archived_at', 'is', null)
+    .where('version_of', 'is', null)
+    .execute();
+}
+
+export async function putNeeds(db: Db, id: string, updatedAt: string, needs: string, of: string): Promise<void> {
+  await db
+    .updateTable('builds')
+    .set({ needs, needs_of: of })
+    .where('id', '=', id)
+    .where('updated_at', '=', updatedAt)
+    .execute();
+}
+
 /** Puts a card in, unless the build was saved meanwhile. */
 export async function putCard(db: Db, id: string, updatedAt: string, card: string, cardOf: string): Promise<void> {
   await db

@@ -166,4 +166,15 @@ export const databaseMigrations: Record<string, Migration> = {
         await trx.schema.createIndex('log_written').on('log_entries').columns(['written']).execute();
       }),
   },
+  '007-needs-kept': {
+    up: (db) =>
+      inTransaction(db, async (trx) => {
+        // What a build needs of materials, and what that was worked out from: stock is told without working it out again.
+        for (const column of ['needs', 'needs_of'])
+          await trx.schema
+            .alterTable('builds')
+            .addColumn(column, 'text', (c) => c.notNull().defaultTo(''))
+            .execute();
+      }),
+  },
 };

@@ -14,6 +14,9 @@ export interface Tables {
     card: string;
     /** What the card was worked out from: where it is not what stands now, the card is old. */
     card_of: Generated<string>;
+    /** What it needs of materials, JSON, and what that was worked out from. */
+    needs: Generated<string>;
+    needs_of: Generated<string>;
     clay: Generated<string>;
     /** Of life. */
     size: Generated<number>;

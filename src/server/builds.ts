@@ -13,7 +13,7 @@ import { startBuild } from '../core/school';
 import type { BuildCard } from '../core/evaluate';
 import { materialsUsed, ResultCache } from '../core/piece';
 import * as db from '../db';
-import { cards, reckon } from './cards';
+import { cards, reckon, type CardOf } from './cards';
 import { idTaken } from './log';
 import { database } from './store';
 import { workOut } from './reckoner';
@@ -58,17 +58,25 @@ function now(): string {
 
 const nowSeconds = () => Date.now() / 1000;
 
+const itemOf = ({ row, card, fresh }: CardOf): ShelfItem => ({
+  id: row.id,
+  name: row.name,
+  updatedAt: row.updatedAt,
+  archived: row.archivedAt !== null,
+  brief: { clay: row.clay, size: row.size },
+  card,
+  fresh,
+  versionOf: row.versionOf,
+});
+
+/** Everything on the shelf, as it is kept. */
 export async function shelf(): Promise<ShelfItem[]> {
-  return (await cards(nowSeconds())).map(({ row, card, fresh }) => ({
-    id: row.id,
-    name: row.name,
-    updatedAt: row.updatedAt,
-    archived: row.archivedAt !== null,
-    brief: { clay: row.clay, size: row.size },
-    card,
-    fresh,
-    versionOf: row.versionOf,
-  }));
+  return (await cards(nowSeconds())).map(itemOf);
+}
+
+/** Those that are looked at: what is old of them is worked out, and there when they are next asked for. */
+export async function lookedAt(ids: readonly string[]): Promise<ShelfItem[]> {
+  return (await cards(nowSeconds(), ids)).filter((c) => ids.includes(c.row.id)).map(itemOf);
 }
 
 /** What lists read of a build without opening it. */

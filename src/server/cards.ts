@@ -5,7 +5,7 @@ import { planSurroundings } from './plan';
 import { lastFullFindings } from './questions';
 import { workOut } from './reckoner';
 import { readFlag } from './settings';
-import { beforeClosing, byItself, database } from './store';
+import { beforeClosing, byItself, database, reckoningVersion } from './store';
 import { entriesOf, learnedPaces } from './workshop';
 
 /**
@@ -27,7 +27,13 @@ async function stamp(now: number): Promise<(row: db.ListedBuild) => string> {
   ]);
   const own = (r: db.ListedBuild) => [r.id, r.updatedAt, logs.get(r.id) ?? '', dryings.get(r.id) ?? ''].join();
   const going = rows.filter((r) => r.active === 1 && r.archivedAt === null).map(own);
-  const common = [...going, workshop ?? '', JSON.stringify(paces), Math.floor(now / quarter)].join();
+  const common = [
+    reckoningVersion(),
+    ...going,
+    workshop ?? '',
+    JSON.stringify(paces),
+    Math.floor(now / quarter),
+  ].join();
   return (row) => hashText([common, own(row)].join());
 }
 
@@ -38,12 +44,12 @@ export interface CardOf {
   readonly fresh: boolean;
 }
 
-/** Every build with the card it has; those that are old are worked out anew, and are there when next asked for. */
-export async function cards(now: number): Promise<CardOf[]> {
+/** Every build with the card it has; of those that are named, old ones are worked out anew, and are there when next asked for. */
+export async function cards(now: number, looked: readonly string[] = []): Promise<CardOf[]> {
   const of = await stamp(now);
   const rows = await db.listCards(await database());
-  const old = rows.filter((r) => r.cardOf !== of(r));
-  if (old.length > 0) void reckon(now);
+  const old = rows.filter((r) => looked.includes(r.id) && r.cardOf !== of(r));
+  if (old.length > 0) void reckon(now, ...old.map((r) => r.id));
   return rows.map((row) => ({
     row,
     ...cardKept(row.card),
@@ -63,8 +69,8 @@ function cardKept(text: string): { readonly card: BuildCard; readonly fresh: boo
 interface Holder {
   turn: Promise<void>;
   again: boolean;
-  /** What the turn that is waiting is for: all that is old, or the builds that were saved. */
-  wanted: Set<string> | 'all';
+  /** The builds the turn that is waiting is for. */
+  wanted: Set<string>;
   /** Ends the turn that is going on after the card it is at. */
   stopped: boolean;
 }
@@ -83,13 +89,13 @@ function state(): Holder {
 }
 
 /**
- * Works out the card of a build that was saved; without one, whatever is old. A save makes every card old: the others are
- * worked out when the shelf is next asked for. One turn at a time, and a turn that is waiting stands for all that come
- * before it begins.
+ * Works out the cards of builds that were saved, or are looked at and old. A save can make every card old: the others are
+ * worked out when somebody looks at them. One turn at a time, and a turn that is waiting stands for all that come before
+ * it begins.
  */
-export function reckon(now: number, saved?: string): Promise<void> {
+export function reckon(now: number, ...ids: readonly string[]): Promise<void> {
   const s = state();
-  want(s, saved === undefined ? 'all' : [saved]);
+  s.wanted = new Set([...s.wanted, ...ids]);
   if (!s.again) {
     s.again = true;
     s.turn = byItself(() =>
@@ -104,11 +110,7 @@ export function reckon(now: number, saved?: string): Promise<void> {
   return s.turn;
 }
 
-function want(s: Holder, more: 'all' | Iterable<string>): void {
-  s.wanted = more === 'all' || s.wanted === 'all' ? 'all' : new Set([...s.wanted, ...more]);
-}
-
-async function turnOf(now: number, wanted: Holder['wanted']): Promise<void> {
+async function turnOf(now: number, wanted: ReadonlySet<string>): Promise<void> {
   if (state().stopped) return;
   const store = await database();
   const of = await stamp(now);
@@ -118,10 +120,10 @@ async function turnOf(now: number, wanted: Holder['wanted']): Promise<void> {
     if (state().stopped) return;
     if (state().again) {
       // What this turn has not come to is left to the next.
-      want(state(), wanted);
+      state().wanted = new Set([...state().wanted, ...wanted]);
       return;
     }
-    if ((wanted !== 'all' && !wanted.has(row.id)) || row.cardOf === of(row)) continue;
+    if (!wanted.has(row.id) || row.cardOf === of(row)) continue;
     const found = await db.findBuild(store, row.id);
     if (!found) continue;
     const made = await workOut(

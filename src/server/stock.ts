@@ -13,7 +13,7 @@ import { effectiveLog } from '../core/log';
 import { failure, success, type Result } from '../core/quantity';
 import * as db from '../db';
 import { workOut } from './reckoner';
-import { database } from './store';
+import { database, reckoningVersion } from './store';
 import { idTaken } from './log';
 import { entriesOf } from './workshop';
 
@@ -36,31 +36,59 @@ export interface StockReport {
   readonly lines: readonly StockLine[];
   readonly costs: readonly (BuildCost & { readonly build: string; readonly name: string })[];
   readonly moves: readonly db.MoveRow[];
+  /** Pieces whose needs are still being worked out, and not in it. */
+  readonly waiting: number;
 }
 
-const needed = new Map<string, { readonly key: string; readonly needs: readonly StockNeed[] }>();
+/** What a build's needs were worked out from: its document as it was saved, by the reckoning as it is. */
+const stampOf = (row: db.ListedBuild) => `${reckoningVersion()} ${row.revision} ${row.updatedAt}`;
 
-async function needsOfShelf(rows: readonly db.ListedBuild[]): Promise<StockNeed[]> {
-  const out: StockNeed[] = [];
+interface Needs {
+  readonly needs: readonly StockNeed[];
+  /** Builds whose needs are still being worked out. */
+  readonly waiting: readonly db.ListedBuild[];
+}
+
+async function needsKept(rows: readonly db.ListedBuild[]): Promise<Needs> {
+  const kept = new Map((await db.listNeeds(await database())).map((n) => [n.id, n]));
+  const needs: StockNeed[] = [];
+  const waiting: db.ListedBuild[] = [];
   for (const row of rows) {
-    // Another version of a build is the same piece once more: it is made once.
-    if (row.archivedAt !== null || row.versionOf !== null) continue;
-    // A restore can bring another content under the same revision.
-    const key = `${row.revision}:${row.updatedAt}`;
-    if (needed.get(row.id)?.key !== key) {
-      const found = await db.findBuild(await database(), row.id);
-      const build = parseBuild(found?.document ?? '');
-      const needs = build.ok ? await workOut('needs', { id: row.id, build: build.value }) : build;
-      needed.set(row.id, { key, needs: needs.ok ? needs.value : [] });
-    }
-    out.push(...(needed.get(row.id)?.needs ?? []));
+    const own = kept.get(row.id);
+    // Put away, or another version of a build, which is the same piece once more: it is made once.
+    if (!own) continue;
+    if (own.needsOf !== stampOf(row)) waiting.push(row);
+    else if (own.needs !== '') needs.push(...(JSON.parse(own.needs) as StockNeed[]));
   }
-  return out;
+  return { needs, waiting };
 }
 
-export async function stockReport(): Promise<StockReport> {
+/** Works the needs of these builds out and keeps them; one that cannot be worked out needs nothing. */
+async function workNeedsOut(rows: readonly db.ListedBuild[]): Promise<void> {
+  const store = await database();
+  for (const row of rows) {
+    const found = await db.findBuild(store, row.id);
+    const build = parseBuild(found?.document ?? '');
+    const needs = build.ok ? await workOut('needs', { id: row.id, build: build.value }, 'cards') : build;
+    if (!needs.ok && needs.code === 'busy') return;
+    await db.putNeeds(store, row.id, row.updatedAt, needs.ok ? JSON.stringify(needs.value) : '', stampOf(row));
+  }
+}
+
+let going: Promise<void> | null = null;
+
+/** Told from what is kept. What is not is worked out: before the answer where it is waited for, else beside it. */
+export async function stockReport({ wait = true } = {}): Promise<StockReport> {
   const store = await database();
   const rows = (await db.listCards(store)).filter((r) => r.versionOf === null);
+  let { needs, waiting } = await needsKept(rows);
+  if (waiting.length > 0) {
+    going ??= workNeedsOut(waiting).finally(() => (going = null));
+    if (wait) {
+      await going;
+      ({ needs, waiting } = await needsKept(rows));
+    } else going.catch((error: Error) => process.stderr.write(`stock: ${error.message}\n`));
+  }
   const kept = await db.listMoves(store);
   const moves: StockMove[] = kept.map((m) => ({
     item: m.item,
@@ -70,13 +98,12 @@ export async function stockReport(): Promise<StockReport> {
     build: m.buildId,
     at: m.at,
   }));
-  const needs = await needsOfShelf(rows);
   for (const b of rows) moves.push(...usedByLog(b.id, effectiveLog(entriesOf(await db.listLog(store, b.id))), needs));
   const lines = stockLines(moves, needs);
   const costs = rows
     .filter((r) => needs.some((n) => n.build === r.id))
     .map((r) => ({ build: r.id, name: r.name, ...costOfBuild(r.id, needs, moves, lines) }));
-  return { lines, costs, moves: [...kept].reverse() };
+  return { lines, costs, moves: [...kept].reverse(), waiting: waiting.length };
 }
 
 export async function moveStock(input: unknown): Promise<Result<{ id: string }>> {

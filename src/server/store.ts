@@ -31,6 +31,21 @@ export function dataFolder(): string {
   return process.env['SOSTEGNO_DATA'] ?? path.join(process.env['SOSTEGNO_ROOT'] ?? process.cwd(), 'data');
 }
 
+let version: string | null = null;
+
+/** Which sources the application was built from: what one reckoning worked out is not told by the next. */
+export function reckoningVersion(): string {
+  if (version === null) {
+    const stamp = path.join(process.env['SOSTEGNO_ROOT'] ?? process.cwd(), '.next', '.sostegno-stamp');
+    try {
+      version = readFileSync(/* turbopackIgnore: true */ stamp, 'utf8').trim();
+    } catch {
+      version = 'unbuilt';
+    }
+  }
+  return version;
+}
+
 export function databaseFile(): string {
   return path.join(dataFolder(), 'sostegno.db');
 }

@@ -43,6 +43,7 @@ import {
   saveBuild,
   setAsideSettings,
   shelf,
+  stockReport,
   unpackBuild,
   Unusable,
   workFolder,
@@ -489,6 +490,21 @@ describe('one thing that is broken keeps nothing else from working', () => {
     expect(await loadDemo(1_795_000_000)).toBe(false);
     expect(await shelf()).toHaveLength(once);
   }, 60_000);
+});
+
+test('stock is told from what is kept: what one piece needs is worked out once a save, and again by another reckoning', async () => {
+  const { id } = await aShelf();
+  const first = await stockReport({ wait: false });
+  expect(first).toMatchObject({ lines: [], waiting: 1 });
+  const whole = await stockReport();
+  expect(whole.waiting).toBe(0);
+  expect(whole.lines.length).toBeGreaterThan(2);
+  // From now on without looking at the document.
+  await sql`update builds set document = '{"broken' where id = ${id}`.execute(await database());
+  expect(await stockReport({ wait: false })).toEqual(whole);
+  await sql`update builds set needs_of = 'another reckoning'`.execute(await database());
+  expect(await stockReport({ wait: false })).toMatchObject({ waiting: 1 });
+  expect((await stockReport()).costs).toEqual([]);
 });
 
 describe('the log is in the order in which it was written', () => {

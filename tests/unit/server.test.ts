@@ -19,6 +19,7 @@ import {
   keepDrying,
   keptDrying,
   loadDemo,
+  lookedAt,
   markBuild,
   openBuild,
   pictureType,
@@ -70,7 +71,7 @@ describe('builds', () => {
     expect(item?.card.silhouette.length).toBeGreaterThan(20);
   });
 
-  test('a save works out its own card; the others wait until the shelf is asked for', async () => {
+  test('a save works out its own card; the others wait until somebody looks at them', async () => {
     // A piece on the go takes hands from the others.
     const small = newBust('A', '2026-12-01', 0.3);
     const going = { ...small, plan: { ...small.plan, active: true } };
@@ -81,7 +82,7 @@ describe('builds', () => {
     expect(await fresh()).toEqual({ A: true, B: true });
     expect((await save(a, 1, warmer(going, 25))).ok).toBe(true);
     await reckon(Date.now() / 1000, a);
-    // Asked for, the shelf shows what is old as old, and has it worked out.
+    // The shelf shows what is old as old.
     expect(await fresh()).toEqual({ A: true, B: false });
     await reckon(Date.now() / 1000, b);
     expect(await fresh()).toEqual({ A: true, B: true });
@@ -95,7 +96,10 @@ describe('builds', () => {
     expect(await fresh()).toEqual({ A: true, B: true });
     await wrote(b, 'step', { step: 'armature', name: 'Bend', kind: 'armature', usual: 2, took: 3 });
     expect(await fresh()).toEqual({ A: false, B: true });
+    // Looked at, it is worked out.
+    expect((await lookedAt([a])).map((p) => p.fresh)).toEqual([false]);
     await reckon(Date.now() / 1000);
+    expect((await lookedAt([a])).map((p) => p.fresh)).toEqual([true]);
     await wrote(a, 'note', { text: 'this one is on the go' });
     expect(await fresh()).toEqual({ A: true, B: false });
   });

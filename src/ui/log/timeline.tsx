@@ -1,9 +1,10 @@
 'use client';
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import { Button, Form } from 'react-bootstrap';
 import { entryWords, kindOf, standing, type ReadEntry } from '../../core/log';
 import { formatDate, formatDuration, sensible } from '../../core/quantity';
 import { useBench } from '../bench/context';
+import LongList from '../parts/long-list';
 import { localParts } from './when';
 import { letGo, tryAgain, type Waiting } from '../session/outbox';
 
@@ -47,13 +48,18 @@ export function Timeline({
   const units = useBench((s) => s.units);
   const [search, setSearch] = useState('');
   const wanted = search.trim().toLowerCase();
-  const shown = [...entries]
-    .reverse()
-    .filter((e) => e.kind !== 'clock-stop')
-    .filter((e) => {
-      const { main, more } = entryWords(e, units);
-      return wanted === '' || `${main} ${more} ${whenWords(e.at)}`.toLowerCase().includes(wanted);
-    });
+  const shown = useMemo(
+    () =>
+      [...entries]
+        .reverse()
+        .filter((e) => e.kind !== 'clock-stop')
+        .filter((e) => {
+          if (wanted === '') return true;
+          const { main, more } = entryWords(e, units);
+          return `${main} ${more} ${whenWords(e.at)}`.toLowerCase().includes(wanted);
+        }),
+    [entries, wanted, units],
+  );
   const refused = waiting.filter((w) => w.refused !== null);
   return (
     <>
@@ -91,13 +97,13 @@ export function Timeline({
       ) : shown.length === 0 ? (
         <p className="muted">No entry has “{search}” in it.</p>
       ) : (
-        <ul className="entries">
-          {shown.map((e, i) => {
+        <LongList items={shown} keyOf={(e) => e.id} className="entries" estimate={84}>
+          {(e, i, place) => {
             const { main, more } = entryWords(e, units);
             const { day, time } = localParts(e.at);
             const first = i === 0 || localParts(shown[i - 1]!.at).day !== day;
             return (
-              <li key={e.id} className={first ? 'first' : ''}>
+              <li key={e.id} className={first ? 'first' : ''} {...place}>
                 {first && <div className="day">{formatDate(day)}</div>}
                 <div className={e.struck ? 'struck' : ''}>
                   <div className="when">
@@ -144,8 +150,8 @@ export function Timeline({
                 )}
               </li>
             );
-          })}
-        </ul>
+          }}
+        </LongList>
       )}
     </>
   );

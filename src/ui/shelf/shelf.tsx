@@ -1,7 +1,7 @@
 'use client';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import { Button, Dropdown, Form, Modal } from 'react-bootstrap';
 import { clays } from '../../core/catalogue';
 import { findStartForm, startForms } from '../../core/form';
@@ -10,6 +10,7 @@ import type { BuildCard } from '../../core/evaluate';
 import type { StationId } from '../../core/finding';
 import { useWays, type Ways } from '../parts/appearance';
 import { call } from '../parts/http';
+import LongList, { type Place } from '../parts/long-list';
 import { HouseMark, Plumb } from '../parts/plumb';
 
 export interface ShelfPiece {
@@ -72,14 +73,16 @@ function PieceCard({
   piece,
   ways,
   act,
+  place,
 }: {
   piece: ShelfPiece;
   ways: Ways;
+  place: Place;
   act: (piece: ShelfPiece, what: 'copy' | 'archive' | 'unarchive' | 'delete') => void;
 }) {
   const { summary, dates, verdicts } = piece.card;
   return (
-    <li className="piece-card">
+    <li className="piece-card" {...place}>
       <div className="picture">
         <Silhouette card={piece.card} fresh={piece.fresh} />
       </div>
@@ -229,6 +232,32 @@ function NewBuild({ open, onClose, today }: { open: boolean; onClose: () => void
   );
 }
 
+const cardColumns = { least: 255, gap: 17.6 };
+
+/** Cards that are old are worked out beside the server when they are looked at, and asked for again until they are there. */
+function useNewerCards(seen: readonly ShelfPiece[], pieces: readonly ShelfPiece[]): ReadonlyMap<string, ShelfPiece> {
+  const [newer, setNewer] = useState<ReadonlyMap<string, ShelfPiece>>(new Map());
+  // What the page brings anew takes the place of what was asked for before it.
+  useEffect(() => setNewer(new Map()), [pieces]);
+  const old = seen.filter((p) => !(newer.get(p.id) ?? p).fresh).map((p) => p.id);
+  const ids = old.join();
+  useEffect(() => {
+    if (ids === '') return;
+    let over = false;
+    const ask = async () => {
+      const answer = await call<ShelfPiece[]>('GET', `/api/cards?ids=${ids}`);
+      if (answer.ok && !over) setNewer((m) => new Map([...m, ...answer.value.map((p) => [p.id, p] as const)]));
+    };
+    void ask();
+    const timer = setInterval(() => void ask(), 1500);
+    return () => {
+      over = true;
+      clearInterval(timer);
+    };
+  }, [ids]);
+  return newer;
+}
+
 /** The shelf of builds. */
 export default function Shelf({
   pieces,
@@ -248,13 +277,9 @@ export default function Shelf({
   const [away, setAway] = useState(false);
   const [tray, setTray] = useState<{ text: string; undo: (() => void) | null } | null>(null);
   const file = useRef<HTMLInputElement>(null);
-  const old = pieces.some((p) => !p.fresh);
-  useEffect(() => {
-    if (!old) return;
-    // Cards are worked out beside the server: looked at again until all are there.
-    const timer = setInterval(() => router.refresh(), 1500);
-    return () => clearInterval(timer);
-  }, [old, router]);
+  const [search, setSearch] = useState('');
+  const [seen, setSeen] = useState<readonly ShelfPiece[]>([]);
+  const newer = useNewerCards(seen, pieces);
   const mark = async (id: string, what: string) => {
     const answer = await call('POST', `/api/builds/${id}/mark`, { mark: what });
     if (!answer.ok) setTray({ text: answer.message, undo: null });
@@ -293,7 +318,16 @@ export default function Shelf({
         undo: null,
       });
   };
-  const shown = pieces.filter((p) => p.archived === away);
+  const wanted = search.trim().toLowerCase();
+  const shown = useMemo(
+    () =>
+      pieces
+        .filter((p) => p.archived === away)
+        .filter(
+          (p) => wanted === '' || `${p.name} ${clays.get(p.brief.clay)?.name ?? ''}`.toLowerCase().includes(wanted),
+        ),
+    [pieces, away, wanted],
+  );
   const awayCount = pieces.filter((p) => p.archived).length;
   return (
     <div className="shelf">
@@ -347,7 +381,20 @@ export default function Shelf({
             stands. Set it again, or put a backup in.
           </p>
         ))}
-        {shown.length === 0 ? (
+        {pieces.length > 12 && (
+          <Form.Control
+            type="search"
+            className="mb-3"
+            style={{ maxWidth: '20rem' }}
+            aria-label="Find on the shelf"
+            placeholder="find a piece or a clay"
+            value={search}
+            onChange={(e) => setSearch(e.target.value)}
+          />
+        )}
+        {shown.length === 0 && wanted !== '' ? (
+          <p className="muted">No piece here has “{search}” in it.</p>
+        ) : shown.length === 0 ? (
           <div className="empty">
             <h2 className="h4">{away ? 'Nothing is put away.' : 'The shelf is empty.'}</h2>
             {!away && (
@@ -360,11 +407,25 @@ export default function Shelf({
             )}
           </div>
         ) : (
-          <ul className="boards">
-            {shown.map((p) => (
-              <PieceCard key={p.id} piece={p} ways={ways} act={(x, w) => void act(x, w)} />
-            ))}
-          </ul>
+          <LongList
+            items={shown}
+            keyOf={(p) => p.id}
+            className="boards"
+            estimate={385}
+            gap={22}
+            columns={cardColumns}
+            onShown={setSeen}
+          >
+            {(p, _, place) => (
+              <PieceCard
+                key={p.id}
+                piece={newer.get(p.id) ?? p}
+                ways={ways}
+                place={place}
+                act={(x, w) => void act(x, w)}
+              />
+            )}
+          </LongList>
         )}
         {(awayCount > 0 || away) && (
           <p className="mt-4">

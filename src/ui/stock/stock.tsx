@@ -24,6 +24,8 @@ interface StockReport {
   readonly lines: readonly StockLine[];
   readonly costs: readonly (BuildCost & { readonly build: string; readonly name: string })[];
   readonly moves: readonly Move[];
+  /** Pieces whose needs are still being worked out. */
+  readonly waiting: number;
 }
 
 const groups: readonly { readonly id: string; readonly name: string }[] = [
@@ -176,6 +178,12 @@ export default function Stock({ ways: initial }: { ways: Ways }) {
   useEffect(() => {
     void load();
   }, [load]);
+  const waiting = report?.waiting ?? 0;
+  useEffect(() => {
+    if (waiting === 0) return;
+    const timer = setInterval(() => void load(), 2000);
+    return () => clearInterval(timer);
+  }, [waiting, load]);
   const done = () => {
     setOpen(null);
     void load();
@@ -212,7 +220,13 @@ export default function Stock({ ways: initial }: { ways: Ways }) {
             Reckoning what every piece on the shelf needs …
           </p>
         )}
-        {report && report.lines.length === 0 && (
+        {waiting > 0 && (
+          <p className="muted" role="status" data-testid="stock-waiting">
+            What {waiting === 1 ? 'one piece needs is' : `${waiting} pieces need is`} still being worked out; the rest
+            stands here already.
+          </p>
+        )}
+        {report && report.lines.length === 0 && waiting === 0 && (
           <p>Nothing is needed: there is no build on the shelf. Start one, and what it takes stands here.</p>
         )}
         {report && report.lines.length > 0 && (

@@ -3,7 +3,7 @@ import { moveStock, stockReport } from '../../../server';
 import { answer, route, withJson } from '../guard';
 
 export const GET = route(async () => {
-  return NextResponse.json(await stockReport());
+  return NextResponse.json(await stockReport({ wait: false }));
 });
 
 export const POST = route(async (request) => {
