@@ -70,6 +70,7 @@ const [built] = await Promise.all([
     await step('dependency rules', bin('depcruise'), ['src', '--config', '.dependency-cruiser.cjs']);
     await step('drying kernel is current', 'node', ['scripts/build-kernel.mjs', '--check']);
     await step('generated docs are current', bin('tsx'), ['scripts/write-schema.ts', '--check']);
+    await step('licences are current', 'node', ['scripts/write-licences.mjs', '--check']);
     await step('format', bin('prettier'), ['--check', '--log-level', 'warn', '.']);
   })(),
 ]);
