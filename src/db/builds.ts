@@ -1,3 +1,4 @@
+import { sql } from 'kysely';
 import { inTransaction, type Db } from './open';
 
 export interface BuildRow {
@@ -93,6 +94,54 @@ export async function putNeeds(db: Db, id: string, updatedAt: string, needs: str
     .execute();
 }
 
+/** What tells whether a card is old; cards and documents are not read. */
+export function listHeads(db: Db): Promise<Omit<ListedBuild, 'name' | 'card' | 'clay' | 'size' | 'versionOf'>[]> {
+  return db
+    .selectFrom('builds')
+    .select(['id', 'revision', 'card_of as cardOf', 'active', 'updated_at as updatedAt', 'archived_at as archivedAt'])
+    .where('deleted_at', 'is', null)
+    .orderBy('updated_at', 'desc')
+    .orderBy('id')
+    .execute();
+}
+
+/** What a save is judged by: the build's head, which build took a save of this id, and which database this is. */
+export async function beforeSave(
+  db: Db,
+  id: string,
+  saveId: string,
+): Promise<
+  | {
+      readonly name: string;
+      readonly versionOf: string | null;
+      readonly taken: { readonly buildId: string; readonly revision: number } | null;
+      readonly generation: number;
+    }
+  | undefined
+> {
+  const row = await db
+    .selectFrom('builds')
+    .leftJoin('revisions', (j) => j.on('revisions.save_id', '=', saveId).on('revisions.save_id', '!=', ''))
+    .select([
+      'name',
+      'version_of as versionOf',
+      'revisions.build_id as takenBy',
+      'revisions.revision as takenAs',
+      sql<number>`(select user_version from pragma_user_version)`.as('generation'),
+    ])
+    .where('builds.id', '=', id)
+    .where('deleted_at', 'is', null)
+    .executeTakeFirst();
+  if (!row) return undefined;
+  const { name, versionOf, takenBy, takenAs, generation } = row;
+  return {
+    name,
+    versionOf,
+    generation,
+    taken: takenBy === null ? null : { buildId: takenBy, revision: takenAs ?? 0 },
+  };
+}
+
 /** Puts a card in, unless the build was saved meanwhile. */
 export async function putCard(db: Db, id: string, updatedAt: string, card: string, cardOf: string): Promise<void> {
   await db
@@ -181,16 +230,10 @@ export interface SavedBuild {
   readonly mine: readonly string[];
 }
 
-/** Which build took a save, as which revision, and what it held; undefined where none did. */
-export function findSave(
-  db: Db,
-  saveId: string,
-): Promise<{ buildId: string; revision: number; document: string } | undefined> {
-  return db
-    .selectFrom('revisions')
-    .select(['build_id as buildId', 'revision', 'document'])
-    .where('save_id', '=', saveId)
-    .executeTakeFirst();
+/** What a save of this id held. */
+export async function savedText(db: Db, saveId: string): Promise<string | undefined> {
+  return (await db.selectFrom('revisions').select('document').where('save_id', '=', saveId).executeTakeFirst())
+    ?.document;
 }
 
 /**

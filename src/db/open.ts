@@ -1,6 +1,6 @@
 import { existsSync } from 'node:fs';
 import Database from 'libsql';
-import { Kysely, Migrator, SqliteDialect, type SqliteDatabase } from 'kysely';
+import { Kysely, Migrator, SqliteDialect, type SqliteDatabase, type SqliteStatement } from 'kysely';
 import { databaseMigrations } from './migrations';
 import type { Tables } from './tables';
 
@@ -22,7 +22,28 @@ export function openAsItIs(file: string): Db {
 }
 
 function overConnection(connection: Database.Database): Db {
-  return new Kysely<Tables>({ dialect: new SqliteDialect({ database: connection as unknown as SqliteDatabase }) });
+  return new Kysely<Tables>({ dialect: new SqliteDialect({ database: preparedOnce(connection) }) });
+}
+
+/** Statements by their text: the same few are asked over and over, and preparing one costs as much as running it. */
+const mostPrepared = 200;
+
+function preparedOnce(connection: Database.Database): SqliteDatabase {
+  const known = new Map<string, Database.Statement>();
+  return {
+    close: () => connection.close(),
+    prepare: (text: string) => {
+      let statement = known.get(text);
+      if (!statement) {
+        statement = connection.prepare(text);
+        // Only what reads and writes rows: what changes the database itself is asked once.
+        if (!/^\s*(select|insert|update|delete)\b/i.test(text)) return statement as unknown as SqliteStatement;
+        if (known.size >= mostPrepared) known.clear();
+        known.set(text, statement);
+      }
+      return statement as unknown as SqliteStatement;
+    },
+  };
 }
 
 /**

@@ -1,4 +1,4 @@
-import { randomUUID } from 'node:crypto';
+import { createHash, randomUUID } from 'node:crypto';
 import {
   isoDateSchema,
   parseBuild,
@@ -46,10 +46,30 @@ const cache = new ResultCache();
 /** Characters; a mesh brought in is a step of some hundred thousand. */
 const largestHistory = 4_000_000;
 
-/** Keeps the catalogue values the build uses inside it. */
-export function snapshotted(build: Build): Build {
-  const used = materialsUsed(build, cache);
-  return used.ok ? withSnapshot(build, used.value) : build;
+/** Materials of builds that were saved, by what they come from: a save mostly changes something else. */
+const usedBefore = new Map<string, ReturnType<typeof materialsUsed>>();
+const mostKnown = 200;
+
+/** A build with the catalogue values it uses kept inside it, and its text. */
+export function asKept(build: Build): { readonly kept: Build; readonly document: string } {
+  const texts = Object.fromEntries(
+    Object.entries(build)
+      .filter(([, value]) => value !== undefined)
+      .map(([part, value]) => [part, stableText(value)]),
+  );
+  const of = createHash('sha1');
+  for (const part of ['form', 'armature', 'materials', 'regions']) of.update(texts[part] ?? '').update('\n');
+  const key = of.update(stableText({ ...build.brief, note: '' })).digest('base64');
+  let used = usedBefore.get(key);
+  if (!used) {
+    used = materialsUsed(build, cache);
+    if (usedBefore.size >= mostKnown) usedBefore.clear();
+    usedBefore.set(key, used);
+  }
+  const kept = used.ok ? withSnapshot(build, used.value) : build;
+  if (kept !== build) texts['materials'] = stableText(kept.materials);
+  const parts = Object.keys(texts).sort();
+  return { kept, document: `{${parts.map((p) => `${JSON.stringify(p)}:${texts[p] ?? ''}`).join(',')}}` };
 }
 
 function now(): string {
@@ -86,11 +106,11 @@ function columnsOf(build: Build) {
 
 async function insert(build: Build, label: string, versionOf: string | null = null, saveId = ''): Promise<string> {
   const id = randomUUID();
-  const kept = snapshotted(build);
+  const { kept, document } = asKept(build);
   await db.insertBuild(await database(), {
     id,
     name: kept.name,
-    document: stableText(kept),
+    document,
     schemaVersion,
     ...columnsOf(kept),
     versionOf,
@@ -236,16 +256,15 @@ export async function saveBuild(id: string, request: SaveRequest): Promise<Resul
   const build = readBuild(request.document);
   if (!build.ok) return build;
   const store = await database();
-  const row = await db.findBuild(store, id);
-  if (!row) return failure('no-such-build', 'id', 'this build is not on the shelf any more');
   const { saveId = '', mine = [], aside = true } = request;
-  const kept = snapshotted(build.value);
-  const document = stableText(kept);
-  const taken = saveId === '' ? undefined : await db.findSave(store, saveId);
+  const row = await db.beforeSave(store, id, saveId);
+  if (!row) return failure('no-such-build', 'id', 'this build is not on the shelf any more');
+  const { kept, document } = asKept(build.value);
+  const { taken } = row;
   if (taken) {
     const beside = taken.buildId === id ? undefined : ((await db.findBuild(store, taken.buildId))?.name ?? row.name);
-    if (taken.document !== (beside === undefined ? document : stableText(asSibling(kept, beside))))
-      return idTaken('saveId', 'another save');
+    const was = beside === undefined ? document : stableText(asSibling(kept, beside));
+    if ((await db.savedText(store, saveId)) !== was) return idTaken('saveId', 'another save');
     return success(
       beside === undefined
         ? { saved: true, revision: taken.revision }
@@ -254,8 +273,7 @@ export async function saveBuild(id: string, request: SaveRequest): Promise<Resul
   }
   const history = historyText(request.history);
   const at = now();
-  const here = await db.generationOf(store);
-  const known = (request.generation ?? here) === here;
+  const known = (request.generation ?? row.generation) === row.generation;
   const revision = !known
     ? undefined
     : await db.saveBuild(store, {

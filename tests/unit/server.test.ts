@@ -10,6 +10,7 @@ import {
   addBuild,
   addPhoto,
   addToLog,
+  asKept,
   closeDatabase,
   copyBuild,
   createBuild,
@@ -33,7 +34,6 @@ import {
   saveBuild,
   openSheet,
   shelf,
-  snapshotted,
   writeSettings,
 } from '../../src/server';
 import { revisionsToDrop } from '../../src/server/thinning';
@@ -290,8 +290,18 @@ test('many saves leave their revisions', async () => {
   await db.destroy();
 });
 
+test('a build is kept with the materials it uses, and its text is that of the whole', () => {
+  const build = newBust('Kept', '2026-12-01');
+  for (const b of [build, asKept(build).kept, { ...build, brief: { ...build.brief, clay: 'epoxy-clay', note: 'n' } }]) {
+    const { kept, document } = asKept(b);
+    expect(document).toBe(stableText(kept));
+    expect(kept.materials.values.clays[b.brief.clay]).toBeDefined();
+    expect(Object.keys(kept.materials.values.stocks).length).toBeGreaterThan(0);
+  }
+});
+
 test('killed while saving as fast as it can: every save it reported is there, and the database is whole', async () => {
-  const { id } = await addBuild(snapshotted(newBust('Killed', '2026-12-01')), 'test');
+  const { id } = await addBuild(asKept(newBust('Killed', '2026-12-01')).kept, 'test');
   await closeDatabase();
   const child = spawn(
     process.execPath,

@@ -15,6 +15,9 @@ test('sixty-four deep is read, one deeper is refused; brackets in a text do not 
   });
   expect(readJson('{"a":'.repeat(70) + '1' + '}'.repeat(70))).toMatchObject({ code: 'too-deep' });
   expect(readJson(JSON.stringify({ text: `${'['.repeat(500)}"\\"${'{'.repeat(500)}` })).ok).toBe(true);
+  expect(readJson(`{"a\\\\":["\\"[","${'\\\\'.repeat(3)}",${'['.repeat(62)}${']'.repeat(62)}]}`).ok).toBe(true);
+  expect(readJson(`{"a\\\\":["\\"[",${'['.repeat(63)}${']'.repeat(63)}]}`)).toMatchObject({ code: 'too-deep' });
+  expect(readJson(`["${'\\\\'.repeat(100)}`)).toMatchObject({ code: 'not-json' });
   expect(readJson(`[${Array.from({ length: 500 }, () => '[]').join()}]`).ok).toBe(true);
   // Eight million brackets are not made into anything.
   expect(readJson('['.repeat(8_000_000))).toMatchObject({ code: 'too-deep' });

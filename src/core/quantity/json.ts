@@ -23,17 +23,25 @@ const [quote, backslash, openList, closeList, openPart, closePart] = ['"', '\\',
 );
 
 function tooDeepAt(text: string): number | null {
-  let depth = 0,
-    inText = false;
+  let depth = 0;
   for (let i = 0; i < text.length; i++) {
     const c = text.charCodeAt(i);
-    if (inText) {
-      if (c === backslash) i++;
-      else if (c === quote) inText = false;
-    } else if (c === quote) inText = true;
-    else if (c === openList || c === openPart) {
+    if (c === quote) {
+      i = endOfText(text, i);
+      if (i < 0) return null;
+    } else if (c === openList || c === openPart) {
       if (++depth > deepest) return i;
     } else if (c === closeList || c === closePart) depth--;
   }
   return null;
+}
+
+/** Where the text that begins at a quotation mark ends; -1 where it does not. */
+function endOfText(text: string, from: number): number {
+  for (let end = text.indexOf('"', from + 1); end >= 0; end = text.indexOf('"', end + 1)) {
+    let before = end;
+    while (text.charCodeAt(before - 1) === backslash) before--;
+    if ((end - before) % 2 === 0) return end;
+  }
+  return -1;
 }

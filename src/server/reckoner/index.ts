@@ -102,7 +102,7 @@ async function begin(lane: Lane): Promise<Worker> {
   // The thread reads its own sources: a bundler that saw this call would want to pack them, and the reader with them.
   const worker = Reflect.construct(threads.Worker, [
     path.join(/* turbopackIgnore: true */ root, ...file),
-    { workerData: { root } },
+    { workerData: { root, lane } },
   ]) as Worker;
   const dead = (error: Error) => {
     if (lanes()[lane].worker === worker)
