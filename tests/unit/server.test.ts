@@ -4,7 +4,7 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import sharp from 'sharp';
-import { hashOf, newBust, parseBuild, type Build } from '../../src/core/document';
+import { hashOf, newBust, parseBuild, stableText, type Build } from '../../src/core/document';
 import { openDatabase, listRevisions } from '../../src/db';
 import {
   addBuild,
