@@ -170,6 +170,43 @@ test('else whole in a copy beside it, and the page shows what was saved first', 
   expect(await shelf()).toHaveLength(2);
 });
 
+test('the copy is gone on with when it cannot be reached for a while: no second one is made', async () => {
+  for (const breaks of ['cut', 'answer lost']) {
+    const before = (await shelf()).length;
+    const id = await start();
+    const [a, b] = [await Page.open(id), await Page.open(id)];
+    a.edit(warm(25));
+    await a.settle();
+    b.edit(warm(11));
+    // The copy is made; then b types on, and the line goes while that is put into the copy.
+    line.before = async () => {
+      line.before = async () => {
+        b.edit(warm(12));
+        line.before = async () => {
+          if (breaks === 'answer lost') line.losesAnswers = 1;
+          else {
+            line.away = true;
+            throw new TypeError('cut');
+          }
+        };
+      };
+    };
+    await b.saving.now();
+    expect(b.line.save).not.toBe('saved');
+    if (line.away) await b.saving.now();
+    line.away = false;
+    b.edit(speed(0.7));
+    await b.settle();
+    expect(b.line.save).toBe('saved');
+    const all = await shelf();
+    expect(all).toHaveLength(before + 2);
+    expect((await stored(id)).build.room.temperature).toBe(25);
+    expect(b.build.room.temperature).toBe(25);
+    const copy = await stored(b.line.sibling!.id);
+    expect([copy.build.room.temperature, copy.build.room.airSpeed]).toEqual([12, 0.7]);
+  }
+});
+
 test('an answer that is lost, and then another edit: the page’s own save is not taken for somebody else’s', async () => {
   const id = await start();
   const page = await Page.open(id);

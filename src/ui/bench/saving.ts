@@ -56,6 +56,8 @@ export class Saving {
   /** What stands unsaved, and the id it is sent under, however often; the ids of earlier states that were sent and not heard of. */
   private next: { readonly build: Build; readonly id: string; sent: boolean } | null = null;
   private unheard: string[] = [];
+  /** The copy that what came too late is being put in, until all of it is there: it is gone on with, whatever fails meanwhile. */
+  private beside: { id: string; name: string; there: Build; revision: number; theirs: SavedBuild | null } | null = null;
   private channel: BroadcastChannel | null = null;
   private keeping: Promise<void> = Promise.resolve();
   private stopped = false;
@@ -139,6 +141,7 @@ export class Saving {
     const { build } = this.on.stands();
     const next = this.next?.build === build ? this.next : this.prepare();
     this.on.show({ save: 'saving' });
+    if (this.beside) return this.putBeside();
     next.sent = true;
     const answer = await this.put(next.id, leaving, leaving);
     if (!answer.ok) return this.notYet(answer);
@@ -213,35 +216,51 @@ export class Saving {
     kept: Build,
     theirs: SavedBuild | null,
   ): Promise<void> {
-    const sibling = { id: siblingId, name: siblingName };
+    this.beside = { id: siblingId, name: siblingName, there: kept, revision: 1, theirs };
+    await this.putBeside();
+  }
+
+  private async putBeside(): Promise<void> {
+    const beside = this.beside!;
+    const sibling = { id: beside.id, name: beside.name };
     // Read first: after the last look at what stands nothing may be waited for, or what is typed meanwhile would go.
-    const fresh = theirs ?? (await this.read());
+    const fresh = beside.theirs ?? (await this.read());
     if (!fresh) {
       this.on.show({ save: 'refused', saveMessage: 'The server could not be reached.', sibling });
       this.again(waits.refused);
       return;
     }
-    let there = kept;
-    for (let revision = 1; this.on.stands().build !== there; revision++) {
+    while (this.on.stands().build !== beside.there) {
       const { build, history, label } = this.on.stands();
-      const beside = { ...build, name: siblingName, plan: { ...build.plan, active: false } };
-      const answer = await call<Outcome>('PUT', `/api/builds/${siblingId}`, {
-        revision,
-        document: beside,
+      const next = this.next?.build === build ? this.next : this.prepare();
+      next.sent = true;
+      const answer = await call<Outcome>('PUT', `/api/builds/${beside.id}`, {
+        revision: beside.revision,
+        document: { ...build, name: beside.name, plan: { ...build.plan, active: false } },
         history,
         label,
+        saveId: next.id,
+        mine: this.unheard,
       });
-      if (!answer.ok) return this.notYet(answer);
-      there = build;
+      if (!answer.ok) {
+        // What stands in the way may be gone when it is tried again: so may be what was read.
+        beside.theirs = null;
+        return this.notYet(answer);
+      }
+      if (answer.value.saved) beside.revision = answer.value.revision;
+      else if ('siblingId' in answer.value)
+        Object.assign(beside, { id: answer.value.siblingId, name: answer.value.siblingName, revision: 1 });
+      beside.there = build;
     }
+    this.beside = null;
     this.startFrom(fresh);
     this.forget();
     this.on.replace(
       fresh.build,
       readHistory(fresh.history),
-      `Changed elsewhere meanwhile. Your version is kept as ${siblingName}.`,
+      `Changed elsewhere meanwhile. Your version is kept as ${beside.name}.`,
     );
-    this.on.show({ save: 'saved', saveMessage: '', sibling, notice: null });
+    this.on.show({ save: 'saved', saveMessage: '', sibling: { id: beside.id, name: beside.name }, notice: null });
   }
 
   private startFrom({ revision, generation, build }: SavedBuild): void {
