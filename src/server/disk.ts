@@ -54,6 +54,11 @@ const kinds: readonly { readonly code: string; readonly of: RegExp; readonly say
     says: 'it cannot be written to: look at who may write there. Nothing that was saved before is lost',
   },
   {
+    code: 'no-folder',
+    of: /^(EEXIST|ENOTDIR)/,
+    says: 'a file stands where a folder has to be: name another folder with --data',
+  },
+  {
     code: 'damaged',
     of: /^(SQLITE_CORRUPT|SQLITE_NOTADB)/,
     says: 'the database is damaged: start Sostegno again, and it says which backup to take',

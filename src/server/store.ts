@@ -96,7 +96,7 @@ function unusable(error: unknown, file: string): Error {
   if (disk?.code === 'damaged') return new Unusable(damaged((error as Error).message, file));
   if (disk) return new Unusable(disk);
   // SQLite's own words where the folder or file is none: it gives them no code.
-  if (/unable to open/i.test((error as Error).message) || (error as NodeJS.ErrnoException).code === 'ENOTDIR')
+  if (/unable to open/i.test((error as Error).message))
     return new Unusable(failure('read-only', file, 'it cannot be opened: is its folder one that may be written to?'));
   return error as Error;
 }
