@@ -25,22 +25,11 @@ const columns = [
   'archived_at as archivedAt',
 ] as const;
 
-export function listBuilds(db: Db): Promise<BuildRow[]> {
-  return db
-    .selectFrom('builds')
-    .select(columns)
-    .where('deleted_at', 'is', null)
-    .orderBy('updated_at', 'desc')
-    .orderBy('id')
-    .execute();
-}
-
-/** What lists show of a build; its document is not read. */
+/** What lists show of a build; neither its document nor its card is read. */
 export interface ListedBuild {
   readonly id: string;
   readonly name: string;
   readonly revision: number;
-  readonly card: string;
   readonly cardOf: string;
   readonly clay: string;
   readonly size: number;
@@ -50,14 +39,13 @@ export interface ListedBuild {
   readonly archivedAt: string | null;
 }
 
-export function listCards(db: Db): Promise<ListedBuild[]> {
+export function listBuilds(db: Db): Promise<ListedBuild[]> {
   return db
     .selectFrom('builds')
     .select([
       'id',
       'name',
       'revision',
-      'card',
       'card_of as cardOf',
       'clay',
       'size',
@@ -70,6 +58,18 @@ export function listCards(db: Db): Promise<ListedBuild[]> {
     .orderBy('updated_at', 'desc')
     .orderBy('id')
     .execute();
+}
+
+/** Cards as they are kept, by build; empty where there is none yet. */
+export async function findCards(db: Db, ids: readonly string[]): Promise<Map<string, string>> {
+  if (ids.length === 0) return new Map();
+  const rows = await db
+    .selectFrom('builds')
+    .select(['id', 'card'])
+    .where('id', 'in', [...ids])
+    .where('deleted_at', 'is', null)
+    .execute();
+  return new Map(rows.map((r) => [r.id, r.card]));
 }
 
 /** What builds need of materials, as it is kept; documents are not read. */
@@ -91,17 +91,6 @@ export async function putNeeds(db: Db, id: string, updatedAt: string, needs: str
     .set({ needs, needs_of: of })
     .where('id', '=', id)
     .where('updated_at', '=', updatedAt)
-    .execute();
-}
-
-/** What tells whether a card is old; cards and documents are not read. */
-export function listHeads(db: Db): Promise<Omit<ListedBuild, 'name' | 'card' | 'clay' | 'size' | 'versionOf'>[]> {
-  return db
-    .selectFrom('builds')
-    .select(['id', 'revision', 'card_of as cardOf', 'active', 'updated_at as updatedAt', 'archived_at as archivedAt'])
-    .where('deleted_at', 'is', null)
-    .orderBy('updated_at', 'desc')
-    .orderBy('id')
     .execute();
 }
 

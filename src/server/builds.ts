@@ -13,7 +13,7 @@ import { startBuild } from '../core/school';
 import type { BuildCard } from '../core/evaluate';
 import { materialsUsed, ResultCache } from '../core/piece';
 import * as db from '../db';
-import { cards, reckon, type CardOf } from './cards';
+import { cards, cardsLookedAt, reckon, type CardOf } from './cards';
 import { idTaken } from './log';
 import { database } from './store';
 import { workOut } from './reckoner';
@@ -89,14 +89,14 @@ const itemOf = ({ row, card, fresh }: CardOf): ShelfItem => ({
   versionOf: row.versionOf,
 });
 
-/** Everything on the shelf, as it is kept. */
+/** Everything on the shelf, as it is kept; cards with the first few only. */
 export async function shelf(): Promise<ShelfItem[]> {
   return (await cards(nowSeconds())).map(itemOf);
 }
 
 /** Those that are looked at: what is old of them is worked out, and there when they are next asked for. */
 export async function lookedAt(ids: readonly string[]): Promise<ShelfItem[]> {
-  return (await cards(nowSeconds(), ids)).filter((c) => ids.includes(c.row.id)).map(itemOf);
+  return (await cardsLookedAt(nowSeconds(), ids)).map(itemOf);
 }
 
 /** What lists read of a build without opening it. */

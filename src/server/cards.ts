@@ -15,19 +15,17 @@ import { entriesOf, learnedPaces } from './workshop';
  */
 const quarter = 900;
 
-type Head = Awaited<ReturnType<typeof db.listHeads>>[number];
-
 /** What all cards hang on: the pieces on the go, which take hands from every other, and how fast the hands are. */
-async function stamp(now: number): Promise<(row: Head) => string> {
+async function stamp(now: number): Promise<(row: db.ListedBuild) => string> {
   const store = await database();
   const [rows, logs, dryings, workshop, paces] = await Promise.all([
-    db.listHeads(store),
+    db.listBuilds(store),
     db.logStamps(store),
     db.dryingStamps(store),
     readFlag('workshop'),
     learnedPaces(),
   ]);
-  const own = (r: Head) => [r.id, r.updatedAt, logs.get(r.id) ?? '', dryings.get(r.id) ?? ''].join();
+  const own = (r: db.ListedBuild) => [r.id, r.updatedAt, logs.get(r.id) ?? '', dryings.get(r.id) ?? ''].join();
   const going = rows.filter((r) => r.active === 1 && r.archivedAt === null).map(own);
   const common = [
     reckoningVersion(),
@@ -46,17 +44,37 @@ export interface CardOf {
   readonly fresh: boolean;
 }
 
-/** Every build with the card it has; of those that are named, old ones are worked out anew, and are there when next asked for. */
-export async function cards(now: number, looked: readonly string[] = []): Promise<CardOf[]> {
+/** Cards that come with the list; the others are asked for when they are looked at. */
+const mostAtOnce = 24;
+
+/** Everything on the shelf, the first few not put away with the cards they have. */
+export async function cards(now: number): Promise<CardOf[]> {
   const of = await stamp(now);
-  const rows = await db.listCards(await database());
-  const old = rows.filter((r) => looked.includes(r.id) && r.cardOf !== of(r));
-  if (old.length > 0) void reckon(now, ...old.map((r) => r.id));
-  return rows.map((row) => ({
-    row,
-    ...cardKept(row.card),
-    ...(row.cardOf === of(row) ? {} : { fresh: false }),
-  }));
+  const store = await database();
+  const rows = await db.listBuilds(store);
+  const first = rows.filter((r) => r.archivedAt === null).slice(0, mostAtOnce);
+  const kept = await db.findCards(
+    store,
+    first.map((r) => r.id),
+  );
+  return rows.map((row) => cardOfRow(row, kept.get(row.id), of));
+}
+
+/** The cards of builds that are looked at; what is old of them is worked out anew, and there when they are next asked for. */
+export async function cardsLookedAt(now: number, ids: readonly string[]): Promise<CardOf[]> {
+  const of = await stamp(now);
+  const store = await database();
+  const kept = await db.findCards(store, ids);
+  const rows = (await db.listBuilds(store)).filter((r) => kept.has(r.id));
+  const old = rows.filter((r) => r.cardOf !== of(r)).map((r) => r.id);
+  if (old.length > 0) void reckon(now, ...old);
+  return rows.map((row) => cardOfRow(row, kept.get(row.id), of));
+}
+
+function cardOfRow(row: db.ListedBuild, text: string | undefined, of: (row: db.ListedBuild) => string): CardOf {
+  if (text === undefined) return { row, card: emptyCard, fresh: false };
+  const { card, fresh } = cardKept(text);
+  return { row, card, fresh: fresh && row.cardOf === of(row) };
 }
 
 /** A card that cannot be read counts as one that is still to be made. */
@@ -121,7 +139,7 @@ async function turnOf(now: number, wanted: ReadonlySet<string>): Promise<void> {
   const store = await database();
   const of = await stamp(now);
   // What was saved last is what is looked at first; and what is saved meanwhile begins a new turn.
-  const rows = [...(await db.listHeads(store))].sort((a, b) => (a.updatedAt < b.updatedAt ? 1 : -1));
+  const rows = [...(await db.listBuilds(store))].sort((a, b) => (a.updatedAt < b.updatedAt ? 1 : -1));
   for (const row of rows) {
     if (state().stopped) return;
     if (state().again) {

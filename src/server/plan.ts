@@ -25,7 +25,7 @@ export async function othersOnTheGo(except: string): Promise<BuildToPlan[]> {
   const stamps = await db.logStamps(store),
     dried = await db.dryingStamps(store);
   const out: BuildToPlan[] = [];
-  for (const row of await db.listCards(store)) {
+  for (const row of await db.listBuilds(store)) {
     if (row.id === except || row.archivedAt !== null || row.active !== 1) continue;
     // A restore can bring another content under the same revision.
     const key = [row.revision, row.updatedAt, stamps.get(row.id) ?? '', dried.get(row.id) ?? ''].join();

@@ -80,7 +80,7 @@ let going: Promise<void> | null = null;
 /** Told from what is kept. What is not is worked out: before the answer where it is waited for, else beside it. */
 export async function stockReport({ wait = true } = {}): Promise<StockReport> {
   const store = await database();
-  const rows = (await db.listCards(store)).filter((r) => r.versionOf === null);
+  const rows = (await db.listBuilds(store)).filter((r) => r.versionOf === null);
   let { needs, waiting } = await needsKept(rows);
   if (waiting.length > 0) {
     going ??= workNeedsOut(waiting).finally(() => (going = null));

@@ -72,7 +72,7 @@ let lastLearned: { readonly of: string; readonly paces: Paces } | null = null;
 export async function learnedPaces(): Promise<Paces> {
   const store = await database();
   const stamps = await db.logStamps(store);
-  const rows = (await db.listCards(store)).filter((b) => stamps.has(b.id));
+  const rows = (await db.listBuilds(store)).filter((b) => stamps.has(b.id));
   const of = `${dataFolder()} ${rows.map((b) => `${b.id}:${stamps.get(b.id) ?? ''}`).join()}`;
   if (lastLearned?.of !== of) {
     const timed = [];

@@ -1,5 +1,6 @@
+import { randomUUID } from 'node:crypto';
 import { expect, test } from '@playwright/test';
-import { openLamplighter } from './support';
+import { copyDemo, openLamplighter } from './support';
 
 test.use({ viewport: { width: 390, height: 844 } });
 
@@ -69,4 +70,27 @@ test('what is logged without a connection waits, and is sent when it is back', a
   await expect(page.getByText('1 waiting for the connection')).toBeHidden();
   await page.reload();
   await expect(page.locator('.entries')).toContainText('7.9 kg');
+});
+
+test('a long log draws what is looked at; the rest comes by scrolling, and is found by its words', async ({ page }) => {
+  const id = await copyDemo(page.request, 'Otter mask');
+  const at = (n: number) => new Date(Date.UTC(2026, 10, 1) + n * 3_600_000).toISOString();
+  for (let n = 0; n < 300; n++)
+    await page.request.post(`/api/builds/${id}/log`, {
+      data: { id: randomUUID(), kind: 'note', at: at(n), data: { text: `hour ${n} of it` }, corrects: null },
+    });
+  await page.goto(`/build/${id}?station=log`);
+  const entries = page.locator('.entries li');
+  await expect(page.getByText('hour 299 of it')).toBeVisible();
+  expect(await entries.count()).toBeLessThan(60);
+  await expect(entries.first()).toHaveAttribute('aria-setsize', '300');
+  // Rows are measured as they are drawn: the end moves a little while one comes to it.
+  await expect(async () => {
+    await page.evaluate(() => window.scrollTo(0, document.documentElement.scrollHeight));
+    await expect(page.getByText('hour 0 of it')).toBeVisible({ timeout: 500 });
+  }).toPass();
+  expect(await entries.count()).toBeLessThan(60);
+  await page.getByLabel('Find in the log').fill('hour 150');
+  await expect(page.getByText('hour 150 of it')).toBeVisible();
+  expect(await entries.count()).toBe(1);
 });

@@ -35,7 +35,12 @@ export default function LongList<T>(props: LongListProps<T>) {
   const [scroller, setScroller] = useState<HTMLElement | null>(null);
   const long = props.items.length > few;
   useLayoutEffect(() => {
-    if (long) setScroller(scrollerOf(list.current));
+    if (!long) return;
+    const look = () => setScroller(scrollerOf(list.current));
+    look();
+    // A phone that is turned, or a window made small, can scroll as a whole where a part of it did.
+    window.addEventListener('resize', look);
+    return () => window.removeEventListener('resize', look);
   }, [long]);
   if (!long) return <Short {...props} />;
   return scroller ? (
@@ -50,10 +55,10 @@ function Short<T>({ items, className, onShown, children }: LongListProps<T>) {
   return <ul className={className}>{items.map((item, i) => children(item, i, {}))}</ul>;
 }
 
-/** The part of the page that scrolls, where it is not the window. */
+/** The part of the page that scrolls, where it is not the window: one that grows with what is in it does not. */
 function scrollerOf(element: HTMLElement | null): HTMLElement | null {
   for (let at = element?.parentElement ?? null; at && at !== document.body; at = at.parentElement)
-    if (/auto|scroll/.test(getComputedStyle(at).overflowY)) return at;
+    if (at.scrollHeight > at.clientHeight + 1 && /auto|scroll/.test(getComputedStyle(at).overflowY)) return at;
   return null;
 }
 
