@@ -10,8 +10,6 @@ const everywhere = [
 const config: NextConfig = {
   reactStrictMode: true,
   poweredByHeader: false,
-  // To this machine itself nothing is gained by packing, and every answer would wait for it.
-  compress: false,
   serverExternalPackages: ['libsql', 'sharp'],
   devIndicators: false,
   sassOptions: { quietDeps: true, silenceDeprecations: ['import', 'global-builtin', 'color-functions', 'if-function'] },

@@ -75,22 +75,22 @@ test('what is logged without a connection waits, and is sent when it is back', a
 test('a long log draws what is looked at; the rest comes by scrolling, and is found by its words', async ({ page }) => {
   const id = await copyDemo(page.request, 'Otter mask');
   const at = (n: number) => new Date(Date.UTC(2026, 10, 1) + n * 3_600_000).toISOString();
-  for (let n = 0; n < 300; n++)
+  for (let n = 0; n < 120; n++)
     await page.request.post(`/api/builds/${id}/log`, {
       data: { id: randomUUID(), kind: 'note', at: at(n), data: { text: `hour ${n} of it` }, corrects: null },
     });
   await page.goto(`/build/${id}?station=log`);
   const entries = page.locator('.entries li');
-  await expect(page.getByText('hour 299 of it')).toBeVisible();
+  await expect(page.getByText('hour 119 of it')).toBeVisible();
   expect(await entries.count()).toBeLessThan(60);
-  await expect(entries.first()).toHaveAttribute('aria-setsize', '300');
+  await expect(entries.first()).toHaveAttribute('aria-setsize', '120');
   // Rows are measured as they are drawn: the end moves a little while one comes to it.
   await expect(async () => {
     await page.evaluate(() => window.scrollTo(0, document.documentElement.scrollHeight));
     await expect(page.getByText('hour 0 of it')).toBeVisible({ timeout: 500 });
   }).toPass();
   expect(await entries.count()).toBeLessThan(60);
-  await page.getByLabel('Find in the log').fill('hour 150');
-  await expect(page.getByText('hour 150 of it')).toBeVisible();
+  await page.getByLabel('Find in the log').fill('hour 50 ');
+  await expect(page.getByText('hour 50 of it')).toBeVisible();
   expect(await entries.count()).toBe(1);
 });

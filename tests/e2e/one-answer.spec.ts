@@ -171,9 +171,9 @@ async function onTheBench(page: Page, id: string): Promise<void> {
 
 async function allSayTheSame(page: Page, id: string, when: string, full = false): Promise<void> {
   // Other pieces take hands: what they need is known when their cards are, and a page reads it when it opens.
-  const waiting = async () =>
-    ((await (await page.request.get('/api/builds')).json()) as { fresh: boolean }[]).filter((b) => !b.fresh).length;
-  await expect.poll(waiting, { timeout: 120_000 }).toBe(0);
+  const fresh = async () =>
+    ((await (await page.request.get(`/api/cards?ids=${id}`)).json()) as { fresh: boolean }[])[0]?.fresh;
+  await expect.poll(fresh, { timeout: 120_000 }).toBe(true);
   await onTheBench(page, id);
   const told = await checked(page.request, id, full);
   for (const [surface, reads] of surfaces) await test.step(`${when}: ${surface}`, () => reads(page, id, told));

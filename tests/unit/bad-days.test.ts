@@ -5,6 +5,7 @@ import fs, {
   mkdtempSync,
   readFileSync,
   readdirSync,
+  renameSync,
   rmSync,
   symlinkSync,
   writeFileSync,
@@ -50,7 +51,7 @@ import {
   workName,
   writeSettings,
 } from '../../src/server';
-import { readArchive } from '../../src/server/archive';
+import { readArchive, writeArchive } from '../../src/server/archive';
 
 /** Days on which something breaks: each ends with a sentence, and with everything that was saved. */
 let folder: string, elsewhere: string;
@@ -303,6 +304,64 @@ describe('a backup comes back when it matters', () => {
     seen.mockRestore();
     expect(turned).toMatch(/locked/);
   });
+});
+
+test('another database in the place of the one that is open is the one that is written to from then on', async () => {
+  const { id } = await aShelf();
+  const file = await backupOf();
+  await addToLog(id, entry('note', { text: 'in the first' }));
+  expect(await readLog(id)).toHaveLength(4);
+  // As another process does it whose database was no good.
+  const other = path.join(elsewhere, 'other');
+  mkdirSync(other);
+  process.env['SOSTEGNO_DATA'] = other;
+  const held = globalThis as unknown as { sostegnoOpen?: unknown };
+  const mine = held.sostegnoOpen;
+  delete held.sostegnoOpen;
+  expect((await restore(file)).ok).toBe(true);
+  const fresh = path.join(elsewhere, 'fresh.db');
+  await snapshotTo(await database(), fresh);
+  await closeDatabase();
+  held.sostegnoOpen = mine;
+  process.env['SOSTEGNO_DATA'] = folder;
+  expect(await readLog(id)).toHaveLength(4);
+  for (const end of ['-wal', '-shm']) rmSync(databaseIn(folder) + end, { force: true });
+  renameSync(fresh, databaseIn(folder));
+  expect(await readLog(id)).toHaveLength(3);
+  expect(await addToLog(id, entry('note', { text: 'in the second' }))).toMatchObject({ ok: true });
+  const asItIs = openAsItIs(databaseIn(folder));
+  expect((await sql<{ n: number }>`select count(*) as n from log_entries`.execute(asItIs)).rows[0]?.n).toBe(4);
+  await asItIs.destroy();
+});
+
+test('a build that is brought in half is not brought in', async () => {
+  const { id } = await aShelf();
+  const packed = await packBuild(id);
+  if (!packed.ok) throw new Error(packed.message);
+  const unpacked = path.join(elsewhere, 'parts');
+  mkdirSync(unpacked);
+  const whole = path.join(elsewhere, 'whole.tar.gz');
+  writeFileSync(whole, packed.value.bytes);
+  expect((await readArchive(whole, unpacked, 'build')).ok).toBe(true);
+  const log = JSON.parse(readFileSync(path.join(unpacked, 'log.json'), 'utf8')) as { kind: string; data: object }[];
+  log.push({ ...log[2]!, data: { gross: 'much' }, ...{ id: randomUUID() } });
+  const spoilt = path.join(elsewhere, 'spoilt.tar.gz');
+  const pictures = readdirSync(path.join(unpacked, 'pictures'));
+  await writeArchive(
+    spoilt,
+    'build',
+    '',
+    [
+      { name: 'build.json', from: path.join(unpacked, 'build.json') },
+      { name: 'log.json', from: Buffer.from(JSON.stringify(log)) },
+      ...pictures.map((p) => ({ name: `pictures/${p}`, from: path.join(unpacked, 'pictures', p) })),
+    ],
+    'now',
+  );
+  expect(await unpackBuild(spoilt)).toMatchObject({ ok: false, path: expect.stringMatching(/^log.json/) });
+  expect(await shelf()).toHaveLength(1);
+  expect(await unpackBuild(whole)).toMatchObject({ ok: true });
+  expect(await shelf()).toHaveLength(2);
 });
 
 describe('a full disk, and a folder that can only be read', () => {

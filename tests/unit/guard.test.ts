@@ -1,4 +1,4 @@
-import { guardWrite, readBounded, refuse, withJson } from '../../src/app/api/guard';
+import { guardWrite, readBounded, refuse, route, withJson } from '../../src/app/api/guard';
 
 const request = (headers: Record<string, string>, body?: string) =>
   new Request('http://127.0.0.1:3210/api/x', {
@@ -41,4 +41,43 @@ test('failures become statuses with where and why', async () => {
     (await withJson(request({}, 'x'.repeat(200)), 100, () => Promise.reject(new Error('not reached')))).status,
   ).toBe(413);
   await expect(withJson(request({}, '{}'), 100, () => Promise.reject(new Error('a bug')))).rejects.toThrow('a bug');
+});
+
+describe('every way in', () => {
+  const get = (host: string) => new Request('http://127.0.0.1:3210/api/x', { headers: { host } });
+  const told = async (answer: Response) => (await answer.json()) as { error: { code: string; message: string } };
+  const ok = route(async () => new Response('{}'));
+
+  test('is for a name of this machine, reads too', async () => {
+    for (const host of ['127.0.0.1:3210', 'localhost:3210', '[::1]:3210', 'LOCALHOST'])
+      expect((await ok(get(host), {})).status).toBe(200);
+    for (const host of ['rebound.example:3210', '127.0.0.1.example', '192.168.1.4:3210', '']) {
+      const answer = await ok(get(host), {});
+      expect(answer.status).toBe(403);
+      expect((await told(answer)).error.message).toBe('this machine is not asked by that name');
+    }
+  });
+
+  test('turns away a write from elsewhere before it is handled, and one nested without end', async () => {
+    const handled = jest.fn(async () => new Response('{}'));
+    expect((await route(handled)(request({ origin: 'https://elsewhere.example' }), {})).status).toBe(403);
+    expect(handled).not.toHaveBeenCalled();
+    const deep = `{"history":${'['.repeat(500)}${']'.repeat(500)}}`;
+    expect((await withJson(request({}, deep), 2000, () => Promise.reject(new Error('not reached')))).status).toBe(400);
+  });
+
+  test.each([
+    ['SQLITE_FULL', 507, /disk is full/],
+    ['EROFS', 403, /cannot be written/],
+    ['SQLITE_BUSY', 503, /try again/],
+    ['SQLITE_CORRUPT', 500, /which backup to take/],
+  ])('%s is answered %i, with a sentence', async (code, status, says) => {
+    const answer = await route(() => Promise.reject(Object.assign(new Error(code), { code })))(get('localhost'), {});
+    expect(answer.status).toBe(status);
+    expect((await told(answer)).error.message).toMatch(says);
+  });
+
+  test('a mistake of ours stays one', async () => {
+    await expect(route(() => Promise.reject(new Error('a bug')))(get('localhost'), {})).rejects.toThrow('a bug');
+  });
 });
