@@ -56,10 +56,10 @@ export async function backups(): Promise<void> {
       tally.check(!existsSync(path.join(to, 'sostegno.db')), `${name}: something was put in`);
     };
     for (let i = 0; i < 10; i++) refused(`cut at ${i} tenths`, (f) => truncateSync(f, Math.floor((size * i) / 10)));
-    for (let i = 0; i < 10; i++)
+    for (let i = 0; i < 16; i++)
       refused(`flipped at ${i}`, (f) => {
         const b = bytesOf(f);
-        const at = 30 + Math.floor(((size - 60) * i) / 10);
+        const at = 30 + Math.floor(((size - 60) * i) / 16);
         b[at] = b[at]! ^ (1 << (i % 8));
         writeFileSync(f, b);
       });

@@ -255,8 +255,8 @@ async function restoreFrom(file: string, folder: string): Promise<Result<Restore
 
 /** Returns the hash of the content that was backed up. */
 async function unpackFile(file: string, folder: string): Promise<Result<string | null>> {
-  // Pictures do not pack, databases pack four times or so; the rest is found out while it is unpacked.
-  const full = noRoomFor(2 * ((await stat(file).catch(() => null))?.size ?? 0), folder);
+  // Pictures do not pack, and are most of it; what else is wanted is found out while it is unpacked.
+  const full = noRoomFor((await stat(file).catch(() => null))?.size ?? 0, folder);
   if (full) return full;
   const read = await readArchive(file, folder, 'backup');
   return read.ok ? success(read.value.content) : read;

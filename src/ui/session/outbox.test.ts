@@ -18,6 +18,8 @@ class Bench {
   readonly taken: string[] = [];
   away = false;
   broken = false;
+  /** Its disk has no room for pictures. */
+  full = false;
   refuses: (text: string) => boolean = () => false;
   /** Answers are lost on the way back: it has the entry and the page does not know. */
   loses = false;
@@ -26,6 +28,7 @@ class Bench {
     if (this.away) return Promise.reject(new TypeError('network'));
     if (this.broken) return Promise.resolve(new Response('{}', { status: 503 }));
     const what = url.includes('/photos/') ? `picture ${url.split('/').pop()!}` : textOf(JSON.parse(String(init?.body)));
+    if (this.full && url.includes('/photos/')) return Promise.resolve(new Response('{}', { status: 507 }));
     if (this.refuses(what))
       return Promise.resolve(
         new Response(JSON.stringify({ error: { message: `not ${what}`, path: 'data' } }), { status: 400 }),
@@ -68,6 +71,19 @@ test('a server in trouble is waited for, as one that is away is', async () => {
   bench.broken = false;
   await sendWaiting(build);
   expect(bench.taken).toEqual(['one']);
+});
+
+test('pictures wait for room on a full disk, with what corrects them; other entries go past', async () => {
+  bench.full = true;
+  const seen = newEntry('photo', { photoId: 'p1', caption: 'seen' });
+  await logEntry(build, seen, new Blob(['x']));
+  await logEntry(build, newEntry('void', { text: 'not that one' }, null, seen.id));
+  await logEntry(build, note('dry'));
+  expect(bench.taken).toEqual(['dry']);
+  expect(await waiting()).toEqual(['entry', 'not that one']);
+  bench.full = false;
+  expect(await sendWaiting(build)).toBe(0);
+  expect(bench.taken).toEqual(['dry', 'picture p1', 'entry', 'not that one']);
 });
 
 test('an answer that is lost on the way back is sent again: the same entry, once', async () => {

@@ -116,13 +116,23 @@ async function sendOne({ buildId, entry, picture }: Waiting): Promise<Answered<u
   return call('POST', `/api/builds/${buildId}/log`, entry, false, 15);
 }
 
+/** No room on the server's disk for a picture, which leaves some for entries without one. */
+const noRoom = 507;
+
 async function sendInOrder(buildId: string): Promise<void> {
   const db = await store();
+  const left = new Set<string | null>();
   for (const key of await db.getAllKeysFromIndex('outbox', 'build', buildId)) {
     const waiting = await db.get('outbox', key);
     if (!waiting || waiting.refused !== null) continue;
+    // What corrects an entry that waits for room waits with it.
+    if (left.has(waiting.entry.corrects)) {
+      left.add(waiting.entry.id);
+      continue;
+    }
     const answer = await sendOne(waiting);
     if (answer.ok) await db.delete('outbox', key);
+    else if (answer.status === noRoom && waiting.picture) left.add(waiting.entry.id);
     else if (answer.offline || answer.status >= 500) return;
     else await db.put('outbox', { ...waiting, refused: answer.message }, key);
   }
