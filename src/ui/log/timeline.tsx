@@ -97,7 +97,7 @@ export function Timeline({
       ) : shown.length === 0 ? (
         <p className="muted">No entry has “{search}” in it.</p>
       ) : (
-        <LongList items={shown} keyOf={(e) => e.id} className="entries" estimate={84}>
+        <LongList items={shown} className="entries" estimate={84}>
           {(e, i, place) => {
             const { main, more } = entryWords(e, units);
             const { day, time } = localParts(e.at);

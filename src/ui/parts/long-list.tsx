@@ -5,7 +5,6 @@ import { useLayoutEffect, useRef, useState, type ReactNode, type RefCallback } f
 /** A list of which only what is looked at stands on the page; a short one stands there whole. */
 export interface LongListProps<T> {
   readonly items: readonly T[];
-  readonly keyOf: (item: T) => string;
   readonly className: string;
   /** Of a row, pixels: what those not drawn yet are taken to be. */
   readonly estimate: number;

@@ -407,15 +407,7 @@ export default function Shelf({
             )}
           </div>
         ) : (
-          <LongList
-            items={shown}
-            keyOf={(p) => p.id}
-            className="boards"
-            estimate={385}
-            gap={22}
-            columns={cardColumns}
-            onShown={setSeen}
-          >
+          <LongList items={shown} className="boards" estimate={385} gap={22} columns={cardColumns} onShown={setSeen}>
             {(p, _, place) => (
               <PieceCard
                 key={p.id}
