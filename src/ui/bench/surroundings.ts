@@ -11,6 +11,7 @@ export interface Surroundings {
 }
 
 export function empty(group: THREE.Group): void {
+  const old: THREE.Material[] = [];
   for (const child of [...group.children]) {
     child.traverse((part) => {
       const mesh = part as THREE.Mesh;
@@ -18,11 +19,22 @@ export function empty(group: THREE.Group): void {
       for (const material of Array.isArray(mesh.material) ? mesh.material : [mesh.material]) {
         if (!material) continue;
         (material as THREE.SpriteMaterial).map?.dispose();
-        material.dispose();
+        old.push(material);
       }
     });
     group.remove(child);
   }
+  afterNextPicture(() => {
+    for (const material of old) material.dispose();
+  });
+}
+
+/**
+ * A shader goes with the last material that uses it, and to make it again takes longer than to draw with it: what is
+ * put in the place of old materials is drawn once before they go.
+ */
+function afterNextPicture(then: () => void): void {
+  requestAnimationFrame(() => requestAnimationFrame(then));
 }
 
 /** Text that ends, or begins, at a place and faces the eye. */

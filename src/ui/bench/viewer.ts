@@ -70,6 +70,8 @@ export class PieceViewer {
   private hands: ShapingHands | null = null;
   private jointHands: ArmatureHands | null = null;
   private touch: Touch | null = null;
+  /** What was last drawn of each kind, told in words: the same again is not drawn again. */
+  private readonly told = new Map<string, string>();
 
   constructor(private readonly canvas: HTMLCanvasElement) {
     this.renderer = new THREE.WebGLRenderer({ canvas, antialias: true, alpha: true, preserveDrawingBuffer: false });
@@ -112,10 +114,20 @@ export class PieceViewer {
     });
   }
 
+  /** Whether this differs from what was last told of its kind. */
+  private isNew(kind: string, what: unknown): boolean {
+    const now = JSON.stringify([what, this.dark]);
+    if (this.told.get(kind) === now) return false;
+    this.told.set(kind, now);
+    return true;
+  }
+
   private fit(): void {
     const box = this.canvas.parentElement?.getBoundingClientRect();
     if (!box || box.width < 2 || box.height < 2) return;
-    this.renderer.setSize(box.width, box.height, false);
+    // Setting the size empties the canvas, so it is set when it is another.
+    const size = this.renderer.getSize(new THREE.Vector2());
+    if (size.x !== box.width || size.y !== box.height) this.renderer.setSize(box.width, box.height, false);
     const aspect = box.width / box.height;
     const half =
       Math.max(
@@ -178,6 +190,7 @@ export class PieceViewer {
   setPicture(picture: Picture): void {
     const first = this.picture === null;
     this.picture = picture;
+    this.told.clear();
     const bounds = new THREE.Box3();
     const p = picture.surface.positions;
     for (let i = 0; i < p.length; i += 3) bounds.expandByPoint(new THREE.Vector3(p[i], p[i + 1], p[i + 2]));
@@ -317,6 +330,8 @@ export class PieceViewer {
   setColours(colours: ViewColours): void {
     const picture = this.picture;
     if (!picture) return;
+    if (colours.face) this.told.delete('colours');
+    else if (!this.isNew('colours', [colours.form, colours.members && [...colours.members]])) return;
     const attribute = (this.groups.form.children[0] as THREE.Mesh | undefined)?.geometry.getAttribute('color') as
       THREE.BufferAttribute | undefined;
     if (attribute) {
@@ -375,6 +390,7 @@ export class PieceViewer {
 
   /** Centre of gravity, props and the sagged bones (already exaggerated). */
   setMarks(marks: { centre: Vec3 | null; props: readonly Vec3[]; sagged: Sagged | null }): void {
+    if (!this.isNew('marks', marks)) return;
     empty(this.groups.marks);
     const base = this.picture?.armature.base;
     if (marks.centre) {
@@ -467,6 +483,7 @@ export class PieceViewer {
 
   /** How the finished piece meets the world; null takes it away. */
   setMount(mount: Mount | null, centre: Vec3 | null): void {
+    if (!this.isNew('mount', [mount, mount && centre])) return;
     // A piece that is worn or hung has left its board; what came out of it is gone.
     const leaves = mount !== null && mount.kind !== 'stands';
     this.groups.base.visible = !leaves;
