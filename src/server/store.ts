@@ -1,5 +1,16 @@
 import { AsyncLocalStorage } from 'node:async_hooks';
-import { accessSync, constants, existsSync, mkdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
+import {
+  accessSync,
+  constants,
+  copyFileSync,
+  existsSync,
+  linkSync,
+  mkdirSync,
+  readFileSync,
+  rmSync,
+  statSync,
+  writeFileSync,
+} from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import { failure, type Failure, type Result } from '../core/quantity';
@@ -179,14 +190,48 @@ const restoreMark = () => path.join(dataFolder(), 'restore-under-way');
 
 /** Marks that a restore is going on; null where another is. */
 export function beginRestore(): { end(): void } | null {
-  if (restoring()) return null;
-  writeFileSync(restoreMark(), String(process.pid));
-  return { end: () => rmSync(restoreMark(), { force: true }) };
+  const mark = restoreMark(),
+    own = `${mark}-${process.pid}`;
+  // Put in its place with its text in it: of two at once one comes first, and nobody reads half a mark.
+  writeFileSync(own, String(process.pid));
+  try {
+    if (!placedAlone(own, mark)) {
+      if (restoring()) return null;
+      // What a process that died left behind goes once; whoever was quicker keeps the place.
+      rmSync(mark, { force: true });
+      if (!placedAlone(own, mark)) return null;
+    }
+    return { end: () => rmSync(mark, { force: true }) };
+  } finally {
+    rmSync(own, { force: true });
+  }
+}
+
+/** Puts a file in a place where there is none; false where there is one. Some disks know no links: there it is copied. */
+function placedAlone(from: string, to: string): boolean {
+  const there = (error: unknown) => (error as NodeJS.ErrnoException).code === 'EEXIST';
+  try {
+    linkSync(from, to);
+    return true;
+  } catch (error) {
+    if (there(error)) return false;
+  }
+  try {
+    copyFileSync(from, to, constants.COPYFILE_EXCL);
+    return true;
+  } catch (error) {
+    if (there(error)) return false;
+    throw error;
+  }
 }
 
 function restoring(): boolean {
-  const mark = restoreMark();
-  return existsSync(mark) && running(Number(readFileSync(mark, 'utf8')) || 0);
+  try {
+    return running(Number(readFileSync(restoreMark(), 'utf8')) || 0);
+  } catch (error) {
+    if ((error as NodeJS.ErrnoException).code === 'ENOENT') return false;
+    throw error;
+  }
 }
 
 /** Why nothing can be written just now; null where it can. */

@@ -1,4 +1,6 @@
 import { expect, test, type Page } from '@playwright/test';
+import { sql } from 'kysely';
+import { openAsItIs } from '../../src/db';
 import { beam, copyDemo, openLamplighter, saved, setField, settled } from './support';
 
 test('copy, put away, bring back, delete with undo', async ({ page }) => {
@@ -102,6 +104,20 @@ test('another tab shows what was saved; what a closed page had not sent is there
   await again.reload();
   await settled(again);
   await expect(again.getByRole('heading', { level: 1 })).toHaveText('Not sent yet');
+});
+
+test('a build that cannot be read says so on every page of it, and its last version comes back', async ({ page }) => {
+  const id = await copyDemo(page.request, 'The Lamplighter');
+  const database = openAsItIs('.state/browser-data/sostegno.db');
+  await sql`update builds set document = '{"broken' where id = ${id}`.execute(database);
+  await database.destroy();
+  for (const at of ['', '/tonight', '/print', '/print/plan', '/print/templates']) {
+    await page.goto(`/build/${id}${at}`);
+    await expect(page.getByRole('heading', { name: 'This build cannot be read.' }), at).toBeVisible();
+  }
+  await page.goto(`/build/${id}`);
+  await page.getByRole('button', { name: 'Take that version back' }).click();
+  await settled(page);
 });
 
 test('writes from another site are turned away', async ({ request }) => {

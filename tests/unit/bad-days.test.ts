@@ -276,7 +276,9 @@ describe('a backup comes back when it matters', () => {
     const going = beginRestore();
     expect(await notWriting()).toMatchObject({ code: 'busy' });
     expect(await restore(file)).toMatchObject({ ok: false, code: 'busy' });
+    expect(beginRestore()).toBeNull();
     going?.end();
+    expect(readdirSync(folder).filter((n) => n.startsWith('restore-under-way'))).toEqual([]);
     expect(await notWriting()).toBeNull();
     // A process that died in one keeps nobody from the next.
     writeFileSync(path.join(folder, 'restore-under-way'), '999999999');

@@ -1,8 +1,7 @@
 import type { Metadata } from 'next';
-import { notFound } from 'next/navigation';
-import { lastFullFindings, lastReadable, openBuild, readSettings } from '../../../server';
+import { lastFullFindings, openBuild, readSettings } from '../../../server';
 import Bench from '../../../ui/bench/bench';
-import Unreadable from '../../../ui/parts/unreadable';
+import { cannotShow } from './cannot-show';
 
 export const dynamic = 'force-dynamic';
 type Props = { params: Promise<{ id: string }>; searchParams: Promise<{ station?: string }> };
@@ -14,16 +13,7 @@ export async function generateMetadata({ params }: Props): Promise<Metadata> {
 
 export default async function Page({ params, searchParams }: Props) {
   const [opened, ways] = await Promise.all([openBuild((await params).id), readSettings()]);
-  if (!opened.ok) {
-    if (opened.code === 'no-such-build') notFound();
-    return (
-      <Unreadable
-        id={(await params).id}
-        why={`${opened.path}: ${opened.message}`}
-        last={await lastReadable((await params).id)}
-      />
-    );
-  }
+  if (!opened.ok) return cannotShow((await params).id, 'The bench', opened);
   const full = await lastFullFindings((await params).id);
   return <Bench opened={{ ...opened.value, full }} ways={ways} station={(await searchParams).station ?? null} />;
 }

@@ -1,6 +1,6 @@
-import { notFound } from 'next/navigation';
 import { readSettings, openSheet } from '../../../../server';
 import Sheet from '../../../../ui/print/sheet';
+import { cannotShow } from '../cannot-show';
 
 export const dynamic = 'force-dynamic';
 
@@ -14,9 +14,6 @@ export default async function Page({
   const [{ id }, { copies }] = await Promise.all([params, searchParams]);
   const wanted = Number(copies);
   const [sheet, ways] = await Promise.all([openSheet(id, wanted >= 1 ? wanted : 1), readSettings()]);
-  if (!sheet.ok) {
-    if (sheet.code === 'no-such-build') notFound();
-    throw new Error(`${sheet.path}: ${sheet.message}`);
-  }
+  if (!sheet.ok) return cannotShow(id, 'The cut sheet', sheet);
   return <Sheet id={id} data={sheet.value} units={ways.units} />;
 }

@@ -1,8 +1,7 @@
 import type { Metadata } from 'next';
-import { notFound } from 'next/navigation';
-import { lastFullFindings, lastReadable, openBuild, readSettings } from '../../../../server';
+import { lastFullFindings, openBuild, readSettings } from '../../../../server';
 import Tonight from '../../../../ui/tonight/tonight';
-import Unreadable from '../../../../ui/parts/unreadable';
+import { cannotShow } from '../cannot-show';
 
 export const dynamic = 'force-dynamic';
 type Props = { params: Promise<{ id: string }> };
@@ -15,9 +14,6 @@ export async function generateMetadata({ params }: Props): Promise<Metadata> {
 export default async function Page({ params }: Props) {
   const { id } = await params;
   const [opened, full, ways] = await Promise.all([openBuild(id), lastFullFindings(id), readSettings()]);
-  if (!opened.ok) {
-    if (opened.code === 'no-such-build') notFound();
-    return <Unreadable id={id} why={`${opened.path}: ${opened.message}`} last={await lastReadable(id)} />;
-  }
+  if (!opened.ok) return cannotShow(id, 'The bench card', opened);
   return <Tonight id={id} build={opened.value.build} full={full} ways={ways} />;
 }

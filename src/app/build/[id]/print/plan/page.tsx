@@ -1,7 +1,7 @@
 import type { Metadata } from 'next';
-import { notFound } from 'next/navigation';
 import { planOf } from '../../../../../server';
 import PlanSheet from '../../../../../ui/print/plan-sheet';
+import { cannotShow } from '../../cannot-show';
 
 export const dynamic = 'force-dynamic';
 export const metadata: Metadata = { title: 'Plan · Sostegno' };
@@ -11,9 +11,6 @@ export default async function Page({ params, searchParams }: Props) {
   const [{ id }, { zone }] = await Promise.all([params, searchParams]);
   const now = Date.now() / 1000;
   const plan = await planOf(id, now, typeof zone === 'string' ? zone : undefined);
-  if (!plan.ok) {
-    if (plan.code === 'no-such-build') notFound();
-    throw new Error(`${plan.path}: ${plan.message}`);
-  }
+  if (!plan.ok) return cannotShow(id, 'The plan', plan);
   return <PlanSheet id={id} plan={plan.value.own} zone={plan.value.whole.zone} now={now} />;
 }
