@@ -9,7 +9,14 @@ import Unreadable from '../../../ui/parts/unreadable';
 export async function cannotShow(id: string, what: string, failed: Failure): Promise<ReactElement> {
   if (failed.code === 'no-such-build') notFound();
   const opened = await openBuild(id);
-  if (!opened.ok) return <Unreadable id={id} why={`${opened.path}: ${opened.message}`} last={await lastReadable(id)} />;
+  if (!opened.ok)
+    return (
+      <Unreadable
+        id={id}
+        why={`What is kept of it is damaged (${opened.path}, ${opened.message})`}
+        last={await lastReadable(id)}
+      />
+    );
   return (
     <main className="shelf">
       <div className="empty">
