@@ -1,6 +1,7 @@
 import type { Metadata } from 'next';
 import { lastFullFindings, openBuild, readSettings } from '../../../server';
 import Bench from '../../../ui/bench/bench';
+import { askForLog } from './ask-for-log';
 import { cannotShow } from './cannot-show';
 
 export const dynamic = 'force-dynamic';
@@ -12,8 +13,9 @@ export async function generateMetadata({ params }: Props): Promise<Metadata> {
 }
 
 export default async function Page({ params, searchParams }: Props) {
-  const [opened, ways] = await Promise.all([openBuild((await params).id), readSettings()]);
-  if (!opened.ok) return cannotShow((await params).id, 'The bench', opened);
-  const full = await lastFullFindings((await params).id);
+  const { id } = await params;
+  const [opened, full, ways] = await Promise.all([openBuild(id), lastFullFindings(id), readSettings()]);
+  if (!opened.ok) return cannotShow(id, 'The bench', opened);
+  askForLog(id);
   return <Bench opened={{ ...opened.value, full }} ways={ways} station={(await searchParams).station ?? null} />;
 }
