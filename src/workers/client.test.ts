@@ -73,6 +73,21 @@ test('what died is not heard any more, and one that has answered to the end is n
   expect(texts()).toEqual(['alive', 'refused', 'done']);
 });
 
+test('begun before anything is asked it takes the first question, and where it died unasked another does', () => {
+  const { client, made, texts } = clientOf({ retries: 0 });
+  client.begin();
+  client.begin();
+  client.ask('first');
+  expect(made.map((w) => w.asked.length)).toEqual([1]);
+  const unasked = clientOf({ retries: 0 });
+  unasked.client.begin();
+  unasked.made[0]!.dies('no such script');
+  expect(unasked.texts()).toEqual([]);
+  unasked.client.ask('first');
+  expect(unasked.made[1]!.asked).toEqual([{ seq: 1, request: 'first' }]);
+  expect(texts()).toEqual([]);
+});
+
 test('one that hangs is ended after the patience there is; a word from it begins the wait anew', () => {
   jest.useFakeTimers();
   try {

@@ -38,6 +38,11 @@ export class WorkerClient<Request, Answer extends { readonly kind: string }> {
     private readonly options: ClientOptions,
   ) {}
 
+  /** Begins the worker, so that it has read its scripts when the first request comes. */
+  begin(): void {
+    this.worker ??= this.start();
+  }
+
   ask(request: Request, transfer: Transferable[] = []): void {
     if (this.options.replaces) this.stop();
     this.seq += 1;
@@ -90,6 +95,8 @@ export class WorkerClient<Request, Answer extends { readonly kind: string }> {
   private died(why: string): void {
     const { waiting } = this;
     this.stop();
+    // Begun before anything was asked of it: the first request begins another.
+    if (this.seq === 0) return;
     this.deaths += 1;
     if (waiting && this.deaths <= (this.options.retries ?? 0)) {
       this.waiting = waiting;

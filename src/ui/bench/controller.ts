@@ -193,6 +193,7 @@ export class BenchController {
 
   start(): () => void {
     this.store.setState({ dryBySelf: remembersBySelf() });
+    this.client.begin();
     this.reckon();
     void this.saving.start();
     const leaving = () => {

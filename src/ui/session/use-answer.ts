@@ -35,6 +35,7 @@ export function useAnswer(
       if (answer.kind === 'complete' || answer.kind === 'refused') setBusy(false);
     });
     client.current = made;
+    made.begin();
     return () => made.stop();
   }, []);
   useEffect(() => {
