@@ -25,18 +25,6 @@ test('a station’s mark is that of its worst finding; a station without one has
   }
 });
 
-test('its outline is as wide and high as it is, to the millimetre, and its wires lie within', () => {
-  const { silhouette, wires } = card();
-  const report = new Evaluator().evaluate(asBriefed(lamp));
-  if (!report.ok) throw new Error(report.message);
-  const { width, height } = report.value.size;
-  const across = Math.max(...silhouette.map((r) => r[2])) - Math.min(...silhouette.map((r) => r[1]));
-  expect(across).toBeCloseTo(width, 1);
-  expect(Math.max(...silhouette.map((r) => r[0]))).toBeLessThanOrEqual(height + 0.2);
-  for (const row of silhouette) for (const v of row) expect(Math.round(v * 1000)).toBeCloseTo(v * 1000, 6);
-  for (const path of wires) for (const [x] of path) expect(Math.abs(x)).toBeLessThan(across / 2);
-});
-
 test('what cannot be worked out says where and why, and shows nothing else', () => {
   const broken = changed(lamp, { path: ['armature', 'school', 'parameters', 'bulk'], value: 'feathers' });
   expect(card(broken)).toEqual({ ...emptyCard, problem: expect.stringMatching(/bulk.*feathers/) as string });

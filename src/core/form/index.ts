@@ -13,7 +13,7 @@ export * from './measure';
 export { twinId } from './mirror';
 export * from './turn';
 export * from './resolve';
-export * from './silhouette';
+export * from './shaded-picture';
 export * from './shaping';
 export * from './mesh';
 export * from './outline';

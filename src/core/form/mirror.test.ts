@@ -1,17 +1,5 @@
 import { seeded, type Vec3 } from '../quantity';
-import {
-  compose,
-  DistanceField,
-  frontSilhouette,
-  inverse,
-  rotate,
-  rotationOf,
-  twinId,
-  turnOf,
-  unturned,
-  voxelise,
-  type Mass,
-} from '.';
+import { compose, DistanceField, inverse, rotate, rotationOf, twinId, turnOf, unturned, type Mass } from '.';
 import { mirrorJointEdit, mirrorMass, mirrorPlace, mirrorTurn, twinName } from './mirror';
 
 test.each([
@@ -102,16 +90,4 @@ describe('turns', () => {
   });
   test('mirrored, a turn about x stays and the others go the other way', () =>
     expect(mirrorTurn([10, 20, 30])).toEqual([10, -20, -30]));
-});
-
-test('seen from the front, a ball’s outline is a circle', () => {
-  const ball = lump({ at: [0.01, 0, 0.1], turn: [0, 0, 0], shape: { kind: 'ellipsoid', radii: [0.08, 0.08, 0.08] } });
-  const rows = frontSilhouette(voxelise(new DistanceField([ball]), { step: 0.004, depth: 0.02 }));
-  expect(rows.length).toBeGreaterThan(35);
-  for (const [z, left, right] of rows) {
-    const half = Math.sqrt(Math.max(0, 0.08 ** 2 - (z - 0.1) ** 2));
-    if (half < 0.02) continue;
-    expect(left).toBeCloseTo(0.01 - half, 2);
-    expect(right).toBeCloseTo(0.01 + half, 2);
-  }
 });

@@ -38,7 +38,8 @@ export function exportMesh(
   return success(writeMesh(format, held));
 }
 
-function memberMesh(piece: Piece, m: Piece['armature']['members'][number]) {
+/** A member as thick as its strands lie together. */
+export function memberMesh(piece: Piece, m: Piece['armature']['members'][number]) {
   const size = piece.stockOf(m.stock)?.sizes.find((s) => s.id === m.size);
   return tubeMesh(m.path, bundleAcross(size ? sectionAcross(size.section) : 0.004, m.strands));
 }

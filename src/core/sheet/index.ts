@@ -2,3 +2,4 @@
 export * from './sheet';
 export * from './needs';
 export * from './export-mesh';
+export * from './piece-picture';

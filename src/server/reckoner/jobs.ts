@@ -1,3 +1,4 @@
+import sharp from 'sharp';
 import { parseBuild, type Build } from '../../core/document';
 import {
   asBriefed,
@@ -13,7 +14,7 @@ import type { LogEntry } from '../../core/log';
 import type { FullFindings } from '../../core/piece';
 import type { BuildToPlan, PlanSurroundings, StockNeed } from '../../core/plan';
 import { success, type Result } from '../../core/quantity';
-import { needsOf, sheetOf, templatesOf, type SheetContents } from '../../core/sheet';
+import { needsOf, pictureOfPiece, sheetOf, templatesOf, type SheetContents } from '../../core/sheet';
 import { readAll, simulatedDevices, type StreamedReading } from '../devices/readings';
 
 /** What is worked out of a build for the server, in a thread beside it: each with what it is asked and what it answers. */
@@ -65,11 +66,24 @@ export type JobName = keyof Jobs;
 const evaluator = new Evaluator();
 const unreadable = 'It cannot be read. Open it to take an earlier version back.';
 
+/** For the shelf, larger than it is shown, for fine screens. The piece is the one the card was worked out with. */
+async function cardPicture(question: Question): Promise<string | null> {
+  const piece = evaluator.piece(question);
+  if (!piece.ok) return null;
+  const { width, height, rgba } = pictureOfPiece(piece.value, 432, 282);
+  const packed = await sharp(rgba, { raw: { width, height, channels: 4 } })
+    .webp({ quality: 78, alphaQuality: 90 })
+    .toBuffer();
+  return `data:image/webp;base64,${packed.toString('base64')}`;
+}
+
 const work: { readonly [K in JobName]: (ask: Jobs[K]['ask']) => Jobs[K]['answer'] | Promise<Jobs[K]['answer']> } = {
-  card: ({ id, text, log, now, full, surroundings }) => {
+  card: async ({ id, text, log, now, full, surroundings }) => {
     const build = parseBuild(text);
     if (!build.ok) return success({ ...emptyCard, problem: unreadable });
-    return success(cardOf({ build: build.value, log, now }, evaluator, { id, full, surroundings }));
+    const question = { build: build.value, log, now };
+    const card = cardOf(question, evaluator, { id, full, surroundings });
+    return success(card.problem === null ? { ...card, picture: await cardPicture(question) } : card);
   },
   report: ({ question, options }) => evaluator.evaluate(question, options),
   toPlan: ({ question, options }) => evaluator.toPlan(question, options),

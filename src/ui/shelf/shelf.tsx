@@ -23,44 +23,12 @@ export interface ShelfPiece {
   readonly fresh: boolean;
 }
 
-/** The piece from the front, small: its outline, and the armature in it. */
-function Silhouette({ card, fresh }: Pick<ShelfPiece, 'card' | 'fresh'>) {
-  const rows = card.silhouette;
-  const top = rows[rows.length - 1]?.[0];
-  if (top === undefined)
+/** The piece as it will look with its clay on. */
+function Picture({ card, fresh }: Pick<ShelfPiece, 'card' | 'fresh'>) {
+  if (card.picture === null)
     return <span className="muted p-3">{card.problem ?? (fresh ? 'No picture' : 'Being worked out …')}</span>;
-  const half = Math.max(...rows.map(([, l, r]) => Math.max(-l, r)));
-  const side = Math.max(top * 1.06, half * 2.1);
-  const x = (v: number) => ((v / side + 0.5) * 160).toFixed(1);
-  const y = (v: number) => (158 - (v / side) * 150).toFixed(1);
-  const outline = [
-    ...rows.map(([z, l]) => `${x(l)},${y(z)}`),
-    ...[...rows].reverse().map(([z, , r]) => `${x(r)},${y(z)}`),
-  ].join(' ');
-  return (
-    <svg width="170" height="170" viewBox="0 0 160 164" aria-hidden="true">
-      <path d="M30 160h100" stroke="var(--slip)" strokeWidth="5" strokeLinecap="round" />
-      <polygon
-        points={outline}
-        fill="var(--slip)"
-        fillOpacity="0.55"
-        stroke="var(--slip)"
-        strokeWidth="1.500"
-        strokeLinejoin="round"
-      />
-      {card.wires.map((w, i) => (
-        <polyline
-          key={i}
-          points={w.map(([px, pz]) => `${x(px)},${y(pz)}`).join(' ')}
-          fill="none"
-          stroke="var(--iron)"
-          strokeWidth="1.800"
-          strokeLinecap="round"
-          strokeLinejoin="round"
-        />
-      ))}
-    </svg>
-  );
+  // The name stands under it, and says as much.
+  return <img src={card.picture} alt="" width={270} height={176} loading="lazy" />;
 }
 
 const markNames: readonly (readonly [StationId, string])[] = [
@@ -84,7 +52,7 @@ function PieceCard({
   return (
     <li className="piece-card" {...place}>
       <div className="picture">
-        <Silhouette card={piece.card} fresh={piece.fresh} />
+        <Picture card={piece.card} fresh={piece.fresh} />
       </div>
       <div className="body">
         <h2>
