@@ -4,6 +4,8 @@ export default {
   testEnvironment: 'node',
   // Nothing else runs beside them: on two cores the runner would leave one idle.
   maxWorkers: '100%',
+  // For what hangs; how fast anything is, is the benchmark's to say.
+  testTimeout: 60_000,
   // Tests run in a context of their own, where each look at a global goes a long way round: these are handed in beforehand.
   sandboxInjectedGlobals: [
     'Math',

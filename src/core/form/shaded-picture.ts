@@ -33,6 +33,9 @@ export interface PictureOptions {
 /** Each pixel is drawn this many times across and down, and the mean taken. */
 const finer = 2;
 const up: Vec3 = [0, 0, 1];
+/** Depth where nothing is; and beyond the picture's edge. A loop that asks for a global each time is slow under the unit runner. */
+const clear = Infinity;
+const beyond = NaN;
 
 /**
  * A small picture of meshes as by the light of a window up on the left, what lies in a hollow darker: drawn without
@@ -65,7 +68,7 @@ export function shadedPicture(meshes: readonly ColouredMesh[], options: PictureO
     h = height * finer;
   const free = margin * h;
   const size = high > low ? min((w - 2 * free) / (most - left), (h - 2 * free) / (high - low)) : 1;
-  const depth = new Float32Array(w * h).fill(Infinity);
+  const depth = new Float32Array(w * h).fill(clear);
   const shade = new Float32Array(w * h);
   const mesh = new Uint16Array(w * h);
   const x = (v: number) => w / 2 + (v - (left + most) / 2) * size;
@@ -172,14 +175,14 @@ function darkenHollows(depth: Float32Array, shade: Float32Array, w: number, h: n
   const sides = around.map(([x, y]) => [Math.round(x * far), Math.round(y * far)] as const);
   /** How far the place beside stands before this one, up to the reach: what stands further before does not touch it. */
   const before = (d: number, x: number, y: number): number => {
-    if (x < 0 || y < 0 || x >= w || y >= h) return NaN;
+    if (x < 0 || y < 0 || x >= w || y >= h) return beyond;
     const by = d - depth[y * w + x]!;
     return by > reach ? max(0, 2 * reach - by) : max(-reach, by);
   };
   for (let y = 0; y < h; y++)
     for (let x = 0; x < w; x++) {
       const d = depth[y * w + x]!;
-      if (d === Infinity) continue;
+      if (d === clear) continue;
       let hidden = 0;
       for (const [ox, oy] of sides) {
         const both = before(d, x + ox, y + oy) + before(d, x - ox, y - oy);
@@ -205,7 +208,7 @@ function means(
       let covered = 0;
       for (let k = 0; k < finer * finer; k++) {
         const at = (y * finer + floor(k / finer)) * w + x * finer + (k % finer);
-        if (depth[at] === Infinity) continue;
+        if (depth[at] === clear) continue;
         covered++;
         const { colour } = meshes[mesh[at]!]!;
         for (let c = 0; c < 3; c++) sum[c]! += colour[c as 0 | 1 | 2] * shade[at]!;
