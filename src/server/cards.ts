@@ -77,10 +77,11 @@ function cardOfRow(row: db.ListedBuild, text: string | undefined, of: (row: db.L
   return { row, card, fresh: fresh && row.cardOf === of(row) };
 }
 
-/** A card that cannot be read counts as one that is still to be made. */
+/** A card that cannot be read counts as one that is still to be made; what one of an earlier version lacks is not known yet. */
 function cardKept(text: string): { readonly card: BuildCard; readonly fresh: boolean } {
   try {
-    return text === '' ? { card: emptyCard, fresh: true } : { card: JSON.parse(text) as BuildCard, fresh: true };
+    const kept = text === '' ? {} : (JSON.parse(text) as Partial<BuildCard>);
+    return { card: { ...emptyCard, ...kept }, fresh: true };
   } catch {
     return { card: emptyCard, fresh: false };
   }

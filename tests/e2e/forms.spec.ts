@@ -1,7 +1,7 @@
 import { expect, test, type Page } from '@playwright/test';
 import { writeMesh } from '../../src/core/form';
 import { ballMesh } from '../support/meshes';
-import { beam, figure, saved, setField, settled } from './support';
+import { beam, figure, openLamplighter, saved, setField, settled } from './support';
 
 /** Starts a build of a form by keyboard and pointer, as a newcomer would, and opens its Form station. */
 async function startForm(page: Page, form: string, size: string): Promise<void> {
@@ -131,6 +131,35 @@ test('shaping: pick, move, mirror, add, pose, undo; a bad figure is refused', as
   for (let i = 0; i < 5; i++) await page.getByRole('button', { name: /^Undo/ }).click();
   await expect(page.getByRole('button', { name: 'Undo', exact: true })).toBeDisabled();
   await expect.poll(() => litres(page)).toBeCloseTo(before, 1);
+});
+
+test('the picture after an edit is drawn with the shaders there are', async ({ page }) => {
+  // Making one takes longer than drawing with it, most of all where there is no graphics card.
+  await page.addInitScript(() => {
+    const counted = window as unknown as { shaders: number };
+    counted.shaders = 0;
+    const { prototype } = WebGL2RenderingContext;
+    const link = Reflect.get(prototype, 'linkProgram') as (this: WebGL2RenderingContext, p: WebGLProgram) => void;
+    prototype.linkProgram = function (program) {
+      counted.shaders += 1;
+      link.call(this, program);
+    };
+  });
+  const shaders = () => page.evaluate(() => (window as unknown as { shaders: number }).shaders);
+  await openLamplighter(page, 'form');
+  await expect.poll(shaders).toBeGreaterThan(0);
+  const high = page.getByRole('textbox', { name: 'Or by its height' });
+  // The first edit may bring what had not been drawn before.
+  for (const [i, height] of ['600 mm', '620 mm', '640 mm'].entries()) {
+    const before = await shaders();
+    const litresBefore = await litres(page);
+    await high.fill(height);
+    await high.press('Enter');
+    await expect.poll(() => litres(page)).not.toBe(litresBefore);
+    await saved(page);
+    await page.waitForTimeout(1500);
+    if (i > 0) expect(await shaders(), height).toBe(before);
+  }
 });
 
 test('by hand on the piece: a click picks, arrows nudge, one gesture is one step', async ({ page }) => {

@@ -484,6 +484,9 @@ describe('one thing that is broken keeps nothing else from working', () => {
     await spoil(sql`update builds set card = '{"half', history = 'not json' where id = ${id}`);
     expect((await shelf())[0]).toMatchObject({ name: 'Kept', fresh: false });
     expect(await openBuild(id)).toMatchObject({ ok: true, value: { history: { past: [], future: [] } } });
+    // One that an earlier version kept had no picture yet.
+    await spoil(sql`update builds set card = '{"problem":"of old"}' where id = ${id}`);
+    expect((await shelf())[0]?.card).toMatchObject({ problem: 'of old', picture: null, verdicts: {} });
   });
 
   test('an entry of the log stands as a note that says so, at its hour, and goes out and in again', async () => {

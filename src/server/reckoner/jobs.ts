@@ -66,15 +66,23 @@ export type JobName = keyof Jobs;
 const evaluator = new Evaluator();
 const unreadable = 'It cannot be read. Open it to take an earlier version back.';
 
-/** For the shelf, larger than it is shown, for fine screens. The piece is the one the card was worked out with. */
+/**
+ * For the shelf, larger than it is shown, for fine screens. The piece is the one the card was worked out with. A card
+ * whose picture cannot be drawn or packed is shown without one: its figures stand.
+ */
 async function cardPicture(question: Question): Promise<string | null> {
   const piece = evaluator.piece(question);
   if (!piece.ok) return null;
-  const { width, height, rgba } = pictureOfPiece(piece.value, 432, 282);
-  const packed = await sharp(rgba, { raw: { width, height, channels: 4 } })
-    .webp({ quality: 78, alphaQuality: 90 })
-    .toBuffer();
-  return `data:image/webp;base64,${packed.toString('base64')}`;
+  try {
+    const { width, height, rgba } = pictureOfPiece(piece.value, 432, 282);
+    const packed = await sharp(rgba, { raw: { width, height, channels: 4 } })
+      .webp({ quality: 78, alphaQuality: 90 })
+      .toBuffer();
+    return `data:image/webp;base64,${packed.toString('base64')}`;
+  } catch (error) {
+    process.stderr.write(`cards: no picture (${(error as Error).message})\n`);
+    return null;
+  }
 }
 
 const work: { readonly [K in JobName]: (ask: Jobs[K]['ask']) => Jobs[K]['answer'] | Promise<Jobs[K]['answer']> } = {
