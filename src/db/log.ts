@@ -24,6 +24,27 @@ export function listLog(db: Db, buildId: string): Promise<LogRow[]> {
     .execute();
 }
 
+/** Those that stand at the latest hours, with what corrects them, in the order in which they were written. */
+export async function listLatest(db: Db, buildId: string, count: number): Promise<LogRow[]> {
+  const here = db.selectFrom('log_entries').select(columns).where('build_id', '=', buildId);
+  const latest = await here.orderBy('at', 'desc').orderBy('written', 'desc').limit(count).execute();
+  const ids = latest.map((e) => e.id);
+  return here
+    .where((e) => e.or([e('id', 'in', ids), e('corrects', 'in', ids)]))
+    .orderBy('written')
+    .orderBy('id')
+    .execute();
+}
+
+export async function countLog(db: Db, buildId: string): Promise<number> {
+  const found = await db
+    .selectFrom('log_entries')
+    .select(({ fn }) => fn.countAll<number>().as('count'))
+    .where('build_id', '=', buildId)
+    .executeTakeFirstOrThrow();
+  return Number(found.count);
+}
+
 /** An entry by its id, in whichever log it stands. */
 export function findLogEntry(db: Db, id: string): Promise<(LogRow & { readonly buildId: string }) | undefined> {
   return db

@@ -11,6 +11,21 @@ export async function readLog(buildId: string): Promise<LogEntry[]> {
   return entriesOf(await db.listLog(await database(), buildId));
 }
 
+/** Entries of a page's first look, so that a long log shows while the whole of it is read. */
+const firstLook = 24;
+
+/** The latest entries that can be told without the rest of the log, and how many there are in all. */
+export async function latestOfLog(buildId: string): Promise<{ entries: LogEntry[]; count: number }> {
+  const store = await database();
+  const entries = entriesOf(await db.listLatest(store, buildId, firstLook));
+  const known = new Set(entries.map((e) => e.id));
+  return {
+    // A correction stands at the hour of what it corrects.
+    entries: entries.filter((e) => e.corrects === null || known.has(e.corrects)),
+    count: await db.countLog(store, buildId),
+  };
+}
+
 export async function addToLog(buildId: string, input: unknown): Promise<Result<LogEntry>> {
   const entry = readEntry(input);
   if (!entry.ok) return entry;

@@ -79,6 +79,10 @@ test('a long log draws what is looked at; the rest comes by scrolling, and is fo
     await page.request.post(`/api/builds/${id}/log`, {
       data: { id: randomUUID(), kind: 'note', at: at(n), data: { text: `hour ${n} of it` }, corrects: null },
     });
+  // The latest stand in the page as it comes; the rest is read by its scripts.
+  const asItComes = await (await page.request.get(`/build/${id}?station=log`)).text();
+  expect(asItComes).toContain('hour 119 of it');
+  expect(asItComes).not.toContain('hour 20 of it');
   await page.goto(`/build/${id}?station=log`);
   const entries = page.locator('.entries li');
   await expect(page.getByText('hour 119 of it')).toBeVisible();

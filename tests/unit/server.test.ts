@@ -5,6 +5,7 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import sharp from 'sharp';
 import { hashOf, newBust, parseBuild, stableText, type Build } from '../../src/core/document';
+import { effectiveLog } from '../../src/core/log';
 import { openDatabase, listRevisions } from '../../src/db';
 import {
   addBuild,
@@ -19,6 +20,7 @@ import {
   importBuild,
   keepDrying,
   keptDrying,
+  latestOfLog,
   loadDemo,
   lookedAt,
   markBuild,
@@ -225,6 +227,26 @@ describe('the bench log', () => {
   ])('%s %j is refused at %s', async (kind, data, at) => {
     const { id } = await addBuild(newBust('Logged', '2026-12-01'), 'test');
     expect(await addToLog(id, entry(kind, data))).toMatchObject({ ok: false, path: at });
+  });
+  test('the latest of it stand at their own hours, with what strikes them', async () => {
+    const { id } = await addBuild(newBust('Logged', '2026-12-01'), 'test');
+    const at = (hour: number) => new Date(Date.UTC(2026, 11, 2, hour)).toISOString();
+    const notes = Array.from({ length: 30 }, (_, k) => ({ ...entry('note', { text: `note ${k}` }), at: at(k) }));
+    for (const e of notes) expect((await addToLog(id, e)).ok).toBe(true);
+    const right = (of: number, hour: number) => ({
+      ...entry('note', { text: `note ${of}, put right` }, notes[of]!.id),
+      at: at(hour),
+    });
+    // One of an old entry, whose hour only the whole log knows; one of a late entry, written with an early hour.
+    for (const e of [right(2, 40), right(28, 1)]) expect((await addToLog(id, e)).ok).toBe(true);
+    const { entries, count } = await latestOfLog(id);
+    expect(count).toBe(32);
+    const whole = effectiveLog(await readLog(id));
+    const shown = effectiveLog(entries);
+    expect(shown).toHaveLength(24);
+    expect(shown).toEqual(whole.slice(-24));
+    expect(shown.filter((e) => e.struck).map((e) => e.data)).toEqual([{ text: 'note 28' }]);
+    expect(await latestOfLog(randomUUID())).toEqual({ entries: [], count: 0 });
   });
   test('a correction of nothing', async () => {
     const { id } = await addBuild(newBust('Logged', '2026-12-01'), 'test');

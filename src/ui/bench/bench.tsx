@@ -262,18 +262,16 @@ export default function Bench({
   station: string | null;
 }) {
   const { ways, dark, change } = useWays(initial);
-  const controller = useMemo(() => {
-    const made = new BenchController(opened, initial.units);
-    const wanted = stations.find((s) => s.id === station);
-    if (wanted) made.go(wanted.id);
-    return made;
+  const controller = useMemo(
+    () => new BenchController(opened, initial.units, stations.find((s) => s.id === station)?.id ?? 'brief'),
     // One controller for the life of the page: later props are echoes of its own saves.
     // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [opened.id]);
+    [opened.id],
+  );
   useEffect(() => controller.start(), [controller]);
   return (
     <BenchProvider value={controller}>
-      <SessionFeed>
+      <SessionFeed latest={opened.latest}>
         <Shell dark={dark} ways={ways} change={change} />
       </SessionFeed>
     </BenchProvider>

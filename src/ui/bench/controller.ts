@@ -12,6 +12,7 @@ import type { PlanSurroundings, Step } from '../../core/plan';
 import { dryingClient, sessionClient, type DryingClient, type SessionClient } from '../../workers/clients';
 import type { Asked, DryingAnswer, FaceCover, Picture, SessionAnswer } from '../../workers/protocol';
 import { perform, readHistory, stepBack, stepForward, type History } from './history';
+import type { LatestOfLog } from '../session/use-log';
 import { Saving, type SavedBuild, type SaveLine } from './saving';
 
 /** The bench's state and every action on it, outside React: editing, undo, saving, and the reckoning in the worker. */
@@ -102,6 +103,8 @@ export interface Selected {
 export interface OpenedBuild extends SavedBuild {
   /** What its last drying of the whole found. */
   readonly full: FullFindings | null;
+  /** The last of its log, for the first look. */
+  readonly latest: LatestOfLog;
 }
 
 const beforeShownFor = 6000;
@@ -130,7 +133,7 @@ export class BenchController {
   /** The key of what is being dried. */
   private dryingFor = '';
 
-  constructor(opened: OpenedBuild, units: UnitSystem) {
+  constructor(opened: OpenedBuild, units: UnitSystem, station: StationId) {
     this.id = opened.id;
     this.store = createStore<BenchState>(() => ({
       build: opened.build,
@@ -148,7 +151,7 @@ export class BenchController {
       picture: null,
       cover: null,
       units,
-      station: 'brief',
+      station,
       lifeStage: '',
       // Drying opens on today, for a piece that is under way.
       dryTime: Math.max(
@@ -195,6 +198,7 @@ export class BenchController {
     this.store.setState({ dryBySelf: remembersBySelf() });
     this.client.begin();
     this.reckon();
+    if (this.state.station === 'drying') void this.takeKeptWhole();
     void this.saving.start();
     const leaving = () => {
       if (document.visibilityState === 'hidden') void this.saving.now(true);

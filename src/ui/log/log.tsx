@@ -19,6 +19,7 @@ import { formatMass } from '../../core/quantity';
 import { useBench, useController } from '../bench/context';
 import { call } from '../parts/http';
 import { newId } from '../parts/ids';
+import { useInUse } from '../parts/in-use';
 import { useFeed } from '../session/feed';
 import { logEntry, newEntry } from '../session/outbox';
 import { RepairAdvice } from './crack';
@@ -74,12 +75,14 @@ export default function LogStation() {
   const board = report?.ledger.items.filter((i) => i.kind === 'base').reduce((sum, i) => sum + i.wet, 0) ?? 0;
   const places = (report?.regions ?? []).map((r) => r.name);
   const { log } = useFeed();
-  const { entries, waiting, load } = log;
+  const { entries, latest, waiting, load } = log;
+  const whole = entries !== null;
+  const inUse = useInUse();
   const [draft, setDraft] = useState<Draft>(empty('weigh-in'));
   const [file, setFile] = useState<File | null>(null);
   const [wrong, setWrong] = useState<string | null>(null);
   const [busy, setBusy] = useState(false);
-  const read = useMemo(() => effectiveLog(entries ?? []), [entries]);
+  const read = useMemo(() => effectiveLog(entries ?? latest.entries), [entries, latest]);
   const items = useItems(id, draft.kind === 'used');
   const context: DraftContext = {
     units,
@@ -130,7 +133,7 @@ export default function LogStation() {
   };
   return (
     <section className="log" aria-label="Bench log">
-      <div>
+      <fieldset disabled={!inUse}>
         <h2>Bench log</h2>
         <p className="mb-2">
           <a className="btn btn-quiet big w-100" href={`/build/${id}/tonight`}>
@@ -206,27 +209,25 @@ export default function LogStation() {
         <p className="muted small mt-3 mb-0">
           Weigh with the same board on the scale each time. The tare, {formatMass(context.tare, units)}, takes it off.
         </p>
-      </div>
+      </fieldset>
       <div>
         <h3 className="mt-0 border-0 pt-0">Forecast and readings</h3>
         <ForecastChart />
         <BeforeTheClay onStrike={(e) => void send('void', {}, null, e.id, null)} onCorrect={correct} />
         <WhatTheScaleSays />
-        <RepairAdvice entries={read} />
-        <ForecastAndFact entries={read} />
-        {entries === null ? (
-          <p className="muted">Reading …</p>
-        ) : (
-          <Timeline
-            entries={read}
-            waiting={waiting}
-            buildId={id}
-            busy={busy}
-            onCorrect={correct}
-            onStrike={(e) => void send('void', {}, null, e.id, null)}
-            onChanged={() => void load()}
-          />
-        )}
+        {whole && <RepairAdvice entries={read} />}
+        {whole && <ForecastAndFact entries={read} />}
+        <Timeline
+          key={whole ? 'whole' : 'latest'}
+          entries={read}
+          unread={whole ? 0 : latest.count - latest.entries.length}
+          waiting={waiting}
+          buildId={id}
+          busy={busy || !inUse}
+          onCorrect={correct}
+          onStrike={(e) => void send('void', {}, null, e.id, null)}
+          onChanged={() => void load()}
+        />
       </div>
     </section>
   );

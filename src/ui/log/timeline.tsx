@@ -30,6 +30,7 @@ function Picture({
 
 export function Timeline({
   entries,
+  unread,
   waiting,
   buildId,
   busy,
@@ -38,6 +39,8 @@ export function Timeline({
   onChanged,
 }: {
   entries: readonly ReadEntry[];
+  /** Earlier ones that are still being read. */
+  unread: number;
   waiting: readonly Waiting[];
   buildId: string;
   busy: boolean;
@@ -77,7 +80,7 @@ export function Timeline({
       ))}
       <div className="d-flex gap-2 align-items-end mb-2">
         <h3 className="flex-grow-1 mb-0 border-0 pt-0">Entries</h3>
-        {entries.length > 3 && (
+        {entries.length > 3 && unread === 0 && (
           <Form.Control
             size="sm"
             type="search"
@@ -104,9 +107,13 @@ export function Timeline({
             const first = i === 0 || localParts(shown[i - 1]!.at).day !== day;
             return (
               <li key={e.id} className={first ? 'first' : ''} {...place}>
-                {first && <div className="day">{formatDate(day)}</div>}
+                {first && (
+                  <div className="day" suppressHydrationWarning>
+                    {formatDate(day)}
+                  </div>
+                )}
                 <div className={e.struck ? 'struck' : ''}>
-                  <div className="when">
+                  <div className="when" suppressHydrationWarning>
                     {time}
                     {e.struck ? ', put right later' : e.corrects ? ', a correction' : ''}
                     {waiting.some((w) => w.entry.id === e.id) ? ', waiting to be sent' : ''}
@@ -131,6 +138,7 @@ export function Timeline({
                       <Button
                         size="sm"
                         variant="quiet"
+                        disabled={busy}
                         onClick={() => onCorrect(e)}
                         aria-label={`Correct the entry of ${whenWords(e.at)}`}
                       >
@@ -152,6 +160,11 @@ export function Timeline({
             );
           }}
         </LongList>
+      )}
+      {unread > 0 && (
+        <p className="muted" role="status">
+          {unread === 1 ? 'One earlier entry is' : `${unread} earlier entries are`} being read …
+        </p>
       )}
     </>
   );

@@ -2,7 +2,7 @@
 import { createContext, useContext, useEffect, type ReactNode } from 'react';
 import { useController } from '../bench/context';
 import { useNow, useSurroundings, type KnownSurroundings } from './surroundings';
-import { useLog, type KnownLog } from './use-log';
+import { useLog, type KnownLog, type LatestOfLog } from './use-log';
 
 /** Log, workshop and clock of the open build: read once for the whole bench, and given to the one reckoning. */
 interface Feed {
@@ -11,9 +11,9 @@ interface Feed {
 }
 const FeedContext = createContext<Feed | null>(null);
 
-export function SessionFeed({ children }: { children: ReactNode }) {
+export function SessionFeed({ latest, children }: { latest: LatestOfLog; children: ReactNode }) {
   const controller = useController();
-  const log = useLog(controller.id);
+  const log = useLog(controller.id, latest);
   const around = useSurroundings(controller.id);
   const now = useNow();
   const { entries } = log;

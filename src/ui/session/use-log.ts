@@ -4,19 +4,29 @@ import type { LogEntry } from '../../core/log';
 import { call } from '../parts/http';
 import { sendWaiting, waitingFor, type Waiting } from './outbox';
 
+/** The latest entries, and how many there are in all. */
+export interface LatestOfLog {
+  readonly entries: readonly LogEntry[];
+  readonly count: number;
+}
+
 /** The log as this page knows it: what the server has, and what still waits to be sent. */
 export interface KnownLog {
   /** Null until it was first read. */
   readonly entries: readonly LogEntry[] | null;
+  /** What came with the page. */
+  readonly latest: LatestOfLog;
   readonly waiting: readonly Waiting[];
   /** Whether the server answered when it was last asked. */
   readonly reached: boolean;
   readonly load: () => Promise<void>;
 }
 
+const noneYet: LatestOfLog = { entries: [], count: 0 };
+
 const everySeconds = 5;
 
-export function useLog(buildId: string): KnownLog {
+export function useLog(buildId: string, latest: LatestOfLog = noneYet): KnownLog {
   const [entries, setEntries] = useState<readonly LogEntry[] | null>(null);
   const [waiting, setWaiting] = useState<readonly Waiting[]>([]);
   const [reached, setReached] = useState(true);
@@ -51,5 +61,5 @@ export function useLog(buildId: string): KnownLog {
       clearInterval(timer);
     };
   }, [buildId, load]);
-  return { entries, waiting, reached, load };
+  return { entries, latest, waiting, reached, load };
 }

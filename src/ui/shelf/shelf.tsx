@@ -10,6 +10,7 @@ import type { BuildCard } from '../../core/evaluate';
 import type { StationId } from '../../core/finding';
 import { useWays, type Ways } from '../parts/appearance';
 import { call } from '../parts/http';
+import { useInUse } from '../parts/in-use';
 import LongList, { type Place } from '../parts/long-list';
 import { HouseMark, Plumb } from '../parts/plumb';
 
@@ -296,6 +297,7 @@ export default function Shelf({
         ),
     [pieces, away, wanted],
   );
+  const inUse = useInUse();
   const awayCount = pieces.filter((p) => p.archived).length;
   return (
     <div className="shelf">
@@ -304,10 +306,10 @@ export default function Shelf({
         <h1>Sostegno</h1>
         <span className="muted">what holds it up, and when it is dry</span>
         <span className="grow" />
-        <Button variant="iron" onClick={() => setMaking(true)}>
+        <Button variant="iron" disabled={!inUse} onClick={() => setMaking(true)}>
           New build
         </Button>
-        <Button variant="quiet" onClick={() => file.current?.click()}>
+        <Button variant="quiet" disabled={!inUse} onClick={() => file.current?.click()}>
           Bring in a file
         </Button>
         <Link className="btn btn-quiet" href="/stock">
@@ -368,7 +370,7 @@ export default function Shelf({
             {!away && (
               <>
                 <p>Start a bust with three answers, or bring in a build file somebody gave you.</p>
-                <Button variant="iron" onClick={() => setMaking(true)}>
+                <Button variant="iron" disabled={!inUse} onClick={() => setMaking(true)}>
                   New build
                 </Button>
               </>

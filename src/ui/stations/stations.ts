@@ -27,7 +27,8 @@ const Load = later(() => import('./load/load'));
 const Clay = later(() => import('./clay/clay'));
 const Drying = later(() => import('./drying/drying'));
 const Plan = later(() => import('./plan/plan'), 'Making the plan …');
-const Log = later(() => import('../log/log'), 'Opening the log …');
+// What was written down last is in the page as it comes.
+const Log = dynamic(() => import('../log/log'), { loading: waiting('Opening the log …') });
 const Move = later(() => import('./move/move'));
 
 /** In the order of the work; a new station is its panel and a line here. */

@@ -1,5 +1,5 @@
 import type { Metadata } from 'next';
-import { lastFullFindings, openBuild, readSettings } from '../../../server';
+import { lastFullFindings, latestOfLog, openBuild, readSettings } from '../../../server';
 import Bench from '../../../ui/bench/bench';
 import { askForLog } from './ask-for-log';
 import { cannotShow } from './cannot-show';
@@ -13,9 +13,14 @@ export async function generateMetadata({ params }: Props): Promise<Metadata> {
 }
 
 export default async function Page({ params, searchParams }: Props) {
-  const { id } = await params;
-  const [opened, full, ways] = await Promise.all([openBuild(id), lastFullFindings(id), readSettings()]);
+  const [{ id }, { station = null }] = await Promise.all([params, searchParams]);
+  const [opened, full, ways, latest] = await Promise.all([
+    openBuild(id),
+    lastFullFindings(id),
+    readSettings(),
+    latestOfLog(id),
+  ]);
   if (!opened.ok) return cannotShow(id, 'The bench', opened);
   askForLog(id);
-  return <Bench opened={{ ...opened.value, full }} ways={ways} station={(await searchParams).station ?? null} />;
+  return <Bench opened={{ ...opened.value, full, latest }} ways={ways} station={station} />;
 }
