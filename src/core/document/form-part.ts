@@ -38,6 +38,8 @@ export type JointEdit = z.infer<typeof jointEditSchema>;
 export const formPartSchema = z.strictObject({
   start: z.strictObject({
     kind: z.string().min(1).max(40),
+    /** Which making of that form; without one the first. */
+    version: z.number().int().min(1).max(1000).optional(),
     /** Fraction of life size. */
     size: z.number().min(0.05).max(5),
     /** Each start form reads its own and fills in the rest. */

@@ -13,6 +13,8 @@ export const cube = {
   y: new Float64Array(cubeCells),
   z: new Float64Array(cubeCells),
   own: new Float64Array(cubeCells),
+  /** Distances to one mass of the union: it lies nowhere further out. */
+  bound: new Float64Array(cubeCells),
   union: new Float64Array(cubeCells),
   nearest: new Float64Array(cubeCells),
   owner: new Int32Array(cubeCells),
@@ -207,6 +209,34 @@ export function intoAxes(m: CompiledMass, x0: number, y0: number, z0: number, st
       }
     }
   }
+}
+
+/** Whether a plane of distance (its middle's, and its rise a cell along x, y and z) lies clear of the union so far by `k`. */
+export function clearOfCube(middle: number, gx: number, gy: number, gz: number, k: number, bounded: boolean): boolean {
+  const { bound, union, nearest } = cube;
+  const first = middle - ((cubeSide - 1) / 2) * (gx + gy + gz);
+  let i = 0;
+  for (let z = 0; z < cubeSide; z++)
+    for (let y = 0; y < cubeSide; y++) {
+      let plane = first + z * gz + y * gy;
+      for (let x = 0; x < cubeSide; x++, i++, plane += gx) {
+        if (bounded && plane >= bound[i]! + k) continue;
+        if (plane < union[i]! + k || plane < nearest[i]!) return false;
+      }
+    }
+  return true;
+}
+
+/** Takes `own` for the bound; returns the largest distance in it. */
+export function boundCube(): number {
+  const { own, bound } = cube;
+  let most = -Infinity;
+  for (let i = 0; i < cubeCells; i++) {
+    const o = own[i]!;
+    bound[i] = o;
+    if (o > most) most = o;
+  }
+  return most;
 }
 
 /** Merges `own` of mass `index` into the union; returns the largest distance in it. */

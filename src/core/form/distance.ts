@@ -1,14 +1,20 @@
 import { compile, rootTolerance, type CompiledMass } from './compiled';
-import { cube, cubeSide, intoAxes, massCube, mergeCube } from './cube';
+import { boundCube, clearOfCube, cube, cubeSide, intoAxes, massCube, mergeCube } from './cube';
 import type { Mass } from './mass';
 import { sampledDistance } from './mesh/sampled';
 
 const { abs, hypot, max, min, sign, sqrt } = Math;
+/** A loop that asks for a global each time is slow under the unit runner. */
+const none = Infinity;
 
 /**
  * Signed distance of a smooth union of masses, negative inside. Every primitive is exact to 1e-9 m or rounding,
  * and the union keeps a slope of at most 1, so a distance at a block's middle bounds the whole block.
  */
+/** Of the last distance to an ellipsoid: its root. Of the last to a round cone: 0 or 1 nearest to that end, 2 to its side. */
+const ellipsoidRoot = { t: 0 };
+const coneEnd = { end: 0 };
+
 /**
  * Distance to an ellipsoid by the root of sum (e y/(t + e^2))^2 = 1: the function falls and is convex right of its
  * last pole, so Newton from the left end never overshoots. Eberly, *Distance from a Point to an Ellipsoid*.
@@ -40,6 +46,7 @@ function ellipsoidDistance(px: number, py: number, pz: number, ea: number, eb: n
     t += step;
     if (step <= rootTolerance * a2) break;
   }
+  ellipsoidRoot.t = t;
   return t * sqrt((x / (t + a2)) ** 2 + (y / (t + b2)) ** 2 + (z / (t + c2)) ** 2);
 }
 
@@ -58,7 +65,10 @@ function roundConeDistance(px: number, py: number, pz: number, m: CompiledMass):
     ez = pz - bz;
   const fromEnd = sqrt(ex * ex + ey * ey + ez * ez);
   const a2 = l2 - rr * rr;
-  if (a2 <= 0) return rr > 0 ? fromStart - m.a : fromEnd - m.b;
+  if (a2 <= 0) {
+    coneEnd.end = rr > 0 ? 0 : 1;
+    return rr > 0 ? fromStart - m.a : fromEnd - m.b;
+  }
   const il2 = 1 / l2;
   const xx = px * l2 - bx * along,
     xy = py * l2 - by * along,
@@ -67,8 +77,11 @@ function roundConeDistance(px: number, py: number, pz: number, m: CompiledMass):
   const y2 = along * along * l2;
   const z2 = beyond * beyond * l2;
   const k = sign(rr) * rr * rr * x2;
+  coneEnd.end = 1;
   if (sign(beyond) * a2 * z2 > k) return sqrt(x2 + z2) * il2 - m.b;
+  coneEnd.end = 0;
   if (sign(along) * a2 * y2 < k) return sqrt(x2 + y2) * il2 - m.a;
+  coneEnd.end = 2;
   return (sqrt(x2 * a2 * il2) + along * rr) * il2 - m.a;
 }
 
@@ -115,24 +128,115 @@ export interface Box {
   readonly high: readonly [number, number, number];
 }
 
+/** Masses near a cube from which it pays to bound it by the nearest first. */
+const fewMasses = 6;
+
+/** Metres that rounding and roots leave a tangent wrong by across a cube, with much to spare. */
+const tangentSlack = 1e-6;
+const tangent = new Float64Array(4);
+
+/** Distance to an ellipsoid, a round cone or a box at a place and its slope there along x, y and z, into `out`. */
+function massTangent(m: CompiledMass, x: number, y: number, z: number, out: Float64Array): void {
+  const r = m.rotation;
+  const dx = x - m.at[0],
+    dy = y - m.at[1],
+    dz = z - m.at[2];
+  const px = r[0]! * dx + r[1]! * dy + r[2]! * dz;
+  const py = r[3]! * dx + r[4]! * dy + r[5]! * dz;
+  const pz = r[6]! * dx + r[7]! * dy + r[8]! * dz;
+  const d =
+    m.kind === 0
+      ? ellipsoidDistance(px, py, pz, m.a, m.b, m.c)
+      : m.kind === 1
+        ? roundConeDistance(px, py, pz, m)
+        : boxDistance(px, py, pz, m);
+  let gx = px,
+    gy = py,
+    gz = pz;
+  if (m.kind === 0) {
+    // What is left of the place past its nearest point, by the same root: d is t times the length of p/(t + e^2).
+    const t = ellipsoidRoot.t;
+    gx = px / (t + m.a * m.a);
+    gy = py / (t + m.b * m.b);
+    gz = pz / (t + m.c * m.c);
+  } else if (m.kind === 2) {
+    const qx = abs(px) - m.a,
+      qy = abs(py) - m.b,
+      qz = abs(pz) - m.c;
+    // Within, the face that is nearest.
+    const most = max(qx, qy, qz);
+    gx = sign(px) * (most > 0 ? max(qx, 0) : qx === most ? 1 : 0);
+    gy = sign(py) * (most > 0 ? max(qy, 0) : qy === most ? 1 : 0);
+    gz = sign(pz) * (most > 0 ? max(qz, 0) : qz === most ? 1 : 0);
+  } else {
+    const bx = m.extra[0]!,
+      by = m.extra[1]!,
+      bz = m.extra[2]!;
+    const along = px * bx + py * by + pz * bz;
+    const { end } = coneEnd;
+    if (end === 1) {
+      gx -= bx;
+      gy -= by;
+      gz -= bz;
+    } else if (end === 2) {
+      const share = along / (m.c * m.c);
+      const ox = px - share * bx,
+        oy = py - share * by,
+        oz = pz - share * bz;
+      const out = sqrt(ox * ox + oy * oy + oz * oz) || 1;
+      const rr = m.a - m.b;
+      const across = sqrt(m.c * m.c - rr * rr) / (m.c * out),
+        on = rr / (m.c * m.c);
+      gx = ox * across + bx * on;
+      gy = oy * across + by * on;
+      gz = oz * across + bz * on;
+    }
+  }
+  const long = sqrt(gx * gx + gy * gy + gz * gz) || 1;
+  out[0] = d - m.grow;
+  out[1] = (r[0]! * gx + r[3]! * gy + r[6]! * gz) / long;
+  out[2] = (r[1]! * gx + r[4]! * gy + r[7]! * gz) / long;
+  out[3] = (r[2]! * gx + r[5]! * gy + r[8]! * gz) / long;
+}
+
 /** The form as one function of place. Reads are into the object's own fields, so the hot loop allocates nothing. */
 export class DistanceField {
   private readonly compiled: readonly CompiledMass[];
   /** Largest blend of a mass and of all after it: how far a later one can still feel it. */
   private readonly feltWithin: Float64Array;
+  /** Four a mass: middle and radius of a sphere that holds it. */
+  private readonly spheres: Float64Array;
+  private readonly blends: Float64Array;
   private readonly scratch: Float64Array;
+  /** Whether `scratch` holds a bound only. */
+  private readonly bounded: Uint8Array;
+  /** By mass: a distance it is not nearer than, where the last `prune` without a move was. */
+  private readonly known: Float64Array;
   /** Distance (or a bound under it) of each mass kept by the last `prune`, at its middle. */
   private readonly middle: Float64Array;
+  /** Finely made: many small masses, counted together. */
+  readonly many: boolean;
+  private hint = 0;
   /** Index of the nearest mass at the last `at`. */
   owner = 0;
-  /** From the last `prune`: distance at the middle, masses kept, and how much nearer the nearest mass is than the next. */
+  /** From the last `prune`: distance at the middle, masses kept, and how much nearer the nearest mass is than the next that is counted apart from it. */
   pruned = { distance: 0, count: 0, nearestGap: 0 };
 
-  /** `clay` holds what each mass's region carries, metres; only objects and shells ask for it. */
+  /** By mass: the one it is counted with on a grid. */
+  readonly countedWith: Uint16Array;
+
+  /**
+   * `clay` holds what each mass's region carries, metres; only objects and shells ask for it. `countedWith` says for each
+   * mass which one stands for it on a grid (itself, where nothing is said): where neighbours are counted together, what
+   * lies deep in them need not be told apart.
+   */
   constructor(
     readonly masses: readonly Mass[],
     clay?: Float64Array,
+    countedWith?: Uint16Array,
   ) {
+    this.countedWith = countedWith ?? Uint16Array.from(masses, (_, i) => i);
+    this.many = new Set(this.countedWith).size < masses.length;
     this.compiled = masses.map((m, i) => compile(m, clay?.[i] ?? 0));
     this.feltWithin = new Float64Array(masses.length);
     let most = 0;
@@ -140,7 +244,11 @@ export class DistanceField {
       most = max(most, masses[i]!.blend);
       this.feltWithin[i] = most;
     }
+    this.spheres = Float64Array.from(this.compiled.flatMap((m) => [...m.at, m.reach]));
+    this.blends = Float64Array.from(this.compiled, (m) => m.blend);
     this.scratch = new Float64Array(masses.length);
+    this.bounded = new Uint8Array(masses.length);
+    this.known = new Float64Array(masses.length).fill(-none);
     this.middle = new Float64Array(masses.length);
   }
 
@@ -151,21 +259,24 @@ export class DistanceField {
 
   /** Signed distance at a point over the masses listed (in rising order); sets `owner`. */
   at(x: number, y: number, z: number, candidates: Int32Array, count = candidates.length): number {
-    let d = Infinity;
-    let nearest = Infinity;
+    const { spheres, blends, feltWithin } = this;
+    let d = none;
+    let nearest = none;
+    // Of many masses the one that was nearest last bounds the rest: most need no measuring then.
+    const hint = this.many && count > fewMasses ? this.hint : -1;
+    const within = hint >= 0 ? massDistance(this.compiled[hint]!, x, y, z) : none;
     for (let c = 0; c < count; c++) {
       const i = candidates[c]!;
-      const m = this.compiled[i]!;
-      const k = m.blend;
-      if (c > 0) {
-        // A mass that cannot come within its blend of what stands there changes nothing.
-        const px = x - m.at[0],
-          py = y - m.at[1],
-          pz = z - m.at[2];
-        const clear = max(d + k, nearest) + m.reach;
+      const k = blends[i]!;
+      // A mass that cannot come within its blend of what stands there changes nothing.
+      const clear = min(max(d + k, nearest), within + (i > hint ? k : 2 * feltWithin[i]!)) + spheres[4 * i + 3]!;
+      if (clear < none && i !== hint) {
+        const px = x - spheres[4 * i]!,
+          py = y - spheres[4 * i + 1]!,
+          pz = z - spheres[4 * i + 2]!;
         if (clear > 0 && px * px + py * py + pz * pz > clear * clear) continue;
       }
-      const own = massDistance(m, x, y, z);
+      const own = i === hint ? within : massDistance(this.compiled[i]!, x, y, z);
       if (own < nearest) {
         nearest = own;
         this.owner = i;
@@ -174,41 +285,85 @@ export class DistanceField {
       d = own < d ? own : d;
       if (k > 0 && gap < k) d -= ((k - gap) * (k - gap)) / (4 * k);
     }
+    if (this.many) this.hint = this.owner;
     return d;
   }
 
   /**
-   * The masses of `from` that can matter within `radius` of a point, into `out`; the rest into `pruned`.
-   * A mass further than two radii and twice the blend it can be felt within, beyond the nearest, changes no value there:
-   * what it is merged into is then itself too far to be felt.
+   * The masses of `from` that can matter within `radius` of a point, into `out`; the rest into `pruned`. One that is
+   * merged after the nearest changes no value there if it is further than two radii and its own blend beyond it. One that
+   * is merged before it has twice the blend that it or a later one can be felt within: what it is merged into is then
+   * itself too far to be felt. `moved`: how far the point lies from that of the last call without it, whose masses
+   * `from` are.
    */
-  prune(x: number, y: number, z: number, radius: number, from: Int32Array, fromCount: number, out: Int32Array): void {
-    let nearest = Infinity;
-    let second = Infinity;
-    for (let c = 0; c < fromCount; c++) {
-      const m = this.compiled[from[c]!]!;
-      const px = x - m.at[0],
-        py = y - m.at[1],
-        pz = z - m.at[2];
-      // Bounded from below by its sphere; measured only when that is not enough to leave it out.
-      let own = sqrt(px * px + py * py + pz * pz) - m.reach;
-      if (own <= nearest + 2 * radius + 2 * this.feltWithin[from[c]!]!) own = massDistance(m, x, y, z);
-      this.scratch[c] = own;
-      if (own < nearest) {
-        second = nearest;
-        nearest = own;
-      } else if (own < second) second = own;
-    }
-    let count = 0;
+  prune(
+    x: number,
+    y: number,
+    z: number,
+    radius: number,
+    from: Int32Array,
+    fromCount: number,
+    out: Int32Array,
+    moved = none,
+  ): void {
+    const { spheres, blends, feltWithin, scratch, bounded, known, countedWith } = this;
+    let nearest = none;
+    let second = none;
+    let nearestMass = -1;
+    // Most places are nearest to what the last one was nearest to: with that the far ones need no measuring.
+    const hint = this.hint;
+    const within = massDistance(this.compiled[hint]!, x, y, z);
+    let near = within + 2 * radius;
     for (let c = 0; c < fromCount; c++) {
       const i = from[c]!;
-      if (this.scratch[c]! > nearest + 2 * radius + 2 * this.feltWithin[i]!) continue;
-      this.middle[count] = this.scratch[c]!;
-      out[count++] = i;
+      const far = near + (i > hint ? blends[i]! : 2 * feltWithin[i]!);
+      // Bounded from below by what was known where one came from, then by its sphere; measured only when neither leaves it out.
+      let own = known[i]! - moved;
+      bounded[c] = 1;
+      if (own <= far) {
+        const px = x - spheres[4 * i]!,
+          py = y - spheres[4 * i + 1]!,
+          pz = z - spheres[4 * i + 2]!;
+        own = sqrt(px * px + py * py + pz * pz) - spheres[4 * i + 3]!;
+        if (own <= far) {
+          own = i === hint ? within : massDistance(this.compiled[i]!, x, y, z);
+          bounded[c] = 0;
+        }
+      }
+      scratch[c] = own;
+      const apart = nearestMass < 0 || countedWith[i] !== countedWith[nearestMass];
+      if (own < nearest) {
+        if (apart) second = nearest;
+        nearest = own;
+        nearestMass = i;
+        near = min(near, nearest + 2 * radius);
+      } else if (apart && own < second) second = own;
     }
+    if (moved === none) for (let c = 0; c < fromCount; c++) known[from[c]!] = scratch[c]!;
+    let count = 0;
+    let d = none;
+    let closest = none;
+    for (let c = 0; c < fromCount; c++) {
+      const i = from[c]!;
+      const k = blends[i]!;
+      if (scratch[c]! > nearest + 2 * radius + (i > nearestMass ? k : 2 * feltWithin[i]!)) continue;
+      this.middle[count] = scratch[c]!;
+      out[count++] = i;
+      // The union at the point itself, as `at` has it.
+      if (scratch[c]! >= max(d + k, closest)) continue;
+      const own = bounded[c] === 1 ? massDistance(this.compiled[i]!, x, y, z) : scratch[c]!;
+      if (own < closest) {
+        closest = own;
+        this.owner = i;
+      }
+      const gap = abs(d - own);
+      d = own < d ? own : d;
+      if (k > 0 && gap < k) d -= ((k - gap) * (k - gap)) / (4 * k);
+    }
+    if (nearestMass >= 0) this.hint = nearestMass;
     this.pruned.count = count;
     this.pruned.nearestGap = second - nearest;
-    this.pruned.distance = this.at(x, y, z, out, count);
+    this.pruned.distance = d;
   }
 
   /**
@@ -231,16 +386,31 @@ export class DistanceField {
   ): void {
     const half = (cubeSide * step) / 2;
     const radius = half * sqrt(3);
-    cube.union.fill(Infinity);
-    cube.nearest.fill(Infinity);
-    let most = Infinity;
+    cube.union.fill(none);
+    cube.nearest.fill(none);
+    let most = none;
+    // Where many masses are near, the nearest is worked out first: nothing there is further out than that.
+    const nearest = this.many && justPruned && count > fewMasses ? this.hint : -1;
+    if (nearest >= 0) {
+      const m = this.compiled[nearest]!;
+      intoAxes(m, x0, y0, z0, step);
+      massCube(m);
+      most = boundCube();
+    }
     for (let c = 0; c < count; c++) {
       const index = candidates[c]!;
       const m = this.compiled[index]!;
-      if (justPruned && this.middle[c]! - radius > most + m.blend) continue;
-      intoAxes(m, x0, y0, z0, step);
-      massCube(m);
-      most = mergeCube(index, m.blend);
+      if (justPruned && index !== nearest) {
+        const felt = index < nearest ? 2 * this.feltWithin[index]! : m.blend;
+        if (this.middle[c]! - radius > most + felt) continue;
+        if ((c > 0 || nearest >= 0) && m.kind <= 2 && this.clearOf(m, felt, nearest >= 0, x0, y0, z0, step)) continue;
+      }
+      if (index === nearest) cube.own.set(cube.bound);
+      else {
+        intoAxes(m, x0, y0, z0, step);
+        massCube(m);
+      }
+      most = min(most, mergeCube(index, m.blend));
     }
     let i = 0;
     for (let z = 0; z < cubeSide; z++) {
@@ -248,16 +418,38 @@ export class DistanceField {
         let cell = to + y * rowStride + z * layerStride;
         for (let x = 0; x < cubeSide; x++, i++, cell++) {
           distances[cell] = cube.union[i]!;
-          owners[cell] = cube.owner[i]!;
+          owners[cell] = this.countedWith[cube.owner[i]!]!;
         }
       }
     }
   }
 
+  /**
+   * Whether a mass changes nothing in the cube as it stands. The distance to a convex mass is nowhere less than its
+   * tangent at the middle: where that is further out than what is there, by its blend, so is the mass.
+   */
+  private clearOf(
+    m: CompiledMass,
+    felt: number,
+    bounded: boolean,
+    x0: number,
+    y0: number,
+    z0: number,
+    step: number,
+  ): boolean {
+    const half = (cubeSide * step) / 2;
+    const x = x0 + half,
+      y = y0 + half,
+      z = z0 + half;
+    const t = tangent;
+    massTangent(m, x, y, z, t);
+    return clearOfCube(t[0]! - tangentSlack, t[1]! * step, t[2]! * step, t[3]! * step, felt, bounded);
+  }
+
   /** A box that holds the whole union, blends included. */
   box(): Box {
-    const low: [number, number, number] = [Infinity, Infinity, Infinity];
-    const high: [number, number, number] = [-Infinity, -Infinity, -Infinity];
+    const low: [number, number, number] = [none, none, none];
+    const high: [number, number, number] = [-none, -none, -none];
     this.compiled.forEach((m, i) => {
       const half = axisReach(m, this.masses[i]!);
       for (let k = 0; k < 3; k++) {

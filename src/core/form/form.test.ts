@@ -1,14 +1,12 @@
 import fc from 'fast-check';
 import {
   bustLevels,
-  bustMeasures,
   chooseStep,
   DistanceField,
   distanceAtCell,
   enclosedVolume,
   extractSurface,
   measureForm,
-  measuresSchema,
   resolveForm,
   solidExtent,
   voxelise,
@@ -180,7 +178,9 @@ test('the surface is closed and holds the same volume', () => {
 });
 
 describe('the bust', () => {
-  const measures = measuresSchema(bustMeasures).parse({});
+  const form = resolveForm(newBust('b', '2026-12-01'));
+  if (!form.ok || !form.value.bust) throw new Error('no bust');
+  const { measures } = form.value.bust;
   test('left is the mirror of right, to rounding', () => {
     const v = volumeOf(bustMasses(), 0.007, 0.01);
     near(v.perMass[1]?.clay ?? 0, v.perMass[2]?.clay ?? 1, 1e-6);

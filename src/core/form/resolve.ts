@@ -5,10 +5,11 @@ import { mirrorMass, twinId } from './mirror';
 import { poseSkeleton, withTwins, type Skeleton } from './skeleton';
 import {
   bustLevels,
+  earlierForms,
   startForms,
   type AnyStartForm,
   type BustLevels,
-  type BustMeasures,
+  type BustSetting,
   type Envelope,
   type Landmark,
 } from './start';
@@ -19,6 +20,8 @@ export interface ResolvedForm {
   readonly kind: string;
   readonly masses: readonly Mass[];
   readonly regions: readonly string[];
+  /** By mass: the mass it is counted with on a grid; itself where it is counted alone. */
+  readonly countedWith: Uint16Array;
   readonly size: number;
   readonly skeleton: Skeleton;
   /** By mass: the mass it mirrors, if it does. */
@@ -29,7 +32,7 @@ export interface ResolvedForm {
   /** Ids of edits whose mass or joint is no longer there. */
   readonly lostEdits: readonly string[];
   /** Of a bust only: what schools made for busts set out from. */
-  readonly bust: { readonly measures: BustMeasures; readonly levels: BustLevels } | null;
+  readonly bust: { readonly measures: BustSetting; readonly levels: BustLevels } | null;
   /** Of a bust or a head: what a head frame is set out from, metres at full size. */
   readonly head: HeadSetting | null;
 }
@@ -50,10 +53,10 @@ export interface HeadSetting {
 function headSetting(kind: string, given: unknown, size: number): HeadSetting | null {
   if (kind !== 'bust' && kind !== 'head') return null;
   const m = given as Pick<
-    BustMeasures,
+    BustSetting,
     'headHeight' | 'headBreadth' | 'headDepth' | 'headForward' | 'neckLength' | 'standHeight'
   >;
-  const at = kind === 'bust' ? bustLevels(given as BustMeasures, size) : null;
+  const at = kind === 'bust' ? bustLevels(given as BustSetting, size) : null;
   const chin = at?.chin ?? (m.standHeight + m.neckLength) * size;
   const crown = chin + m.headHeight * size;
   return {
@@ -68,14 +71,27 @@ function headSetting(kind: string, given: unknown, size: number): HeadSetting | 
   };
 }
 
+/** As it is made today. */
 export function findStartForm(kind: string): AnyStartForm | undefined {
   return startForms.find((s) => s.kind === kind);
+}
+
+/** As a build was begun with it: one that says nothing was begun with the first. */
+export function startFormOf(start: Build['form']['start']): AnyStartForm | undefined {
+  const version = start.version ?? 1;
+  return [...startForms, ...earlierForms].find((s) => s.kind === start.kind && s.version === version);
 }
 
 /** Makes the masses of a build. Fails with the path of a measure that is out of range. */
 export function resolveForm(build: Build): Result<ResolvedForm> {
   const { start, edits, pose, planted, added } = build.form;
-  const form = findStartForm(start.kind);
+  const form = startFormOf(start);
+  if (!form && findStartForm(start.kind))
+    return failure(
+      'unknown-form',
+      'form.start.version',
+      `this program knows no making ${start.version ?? 1} of the form "${start.kind}"; a later one does`,
+    );
   if (!form)
     return failure(
       'unknown-form',
@@ -129,6 +145,7 @@ export function resolveForm(build: Build): Result<ResolvedForm> {
     size: start.size,
     skeleton,
     regions: [...new Set(masses.map((m) => m.region))],
+    countedWith: countedTogether(masses, form.finelyMade === true),
     twinOf: new Map(all.flatMap(({ mass, twinOf }) => (twinOf === null ? [] : [[mass.id, twinOf] as const]))),
     hidden: all
       .filter(({ mass }) => edits[mass.id]?.hidden === true)
@@ -142,11 +159,21 @@ export function resolveForm(build: Build): Result<ResolvedForm> {
     bust:
       start.kind === 'bust'
         ? {
-            measures: measures.data as unknown as BustMeasures,
-            levels: bustLevels(measures.data as unknown as BustMeasures, start.size),
+            measures: measures.data as unknown as BustSetting,
+            levels: bustLevels(measures.data as unknown as BustSetting, start.size),
           }
         : null,
     head: headSetting(start.kind, measures.data, start.size),
+  });
+}
+
+/** Masses that nothing tells apart but their names: of one region, on one joint, of one role. */
+function countedTogether(masses: readonly Mass[], together: boolean): Uint16Array {
+  const first = new Map<string, number>();
+  return Uint16Array.from(masses, (m, i) => {
+    const key = together ? `${m.region}/${m.joint ?? ''}/${m.role ?? ''}` : String(i);
+    if (!first.has(key)) first.set(key, i);
+    return first.get(key)!;
   });
 }
 

@@ -161,7 +161,7 @@ function setOut(build: Build, cache: ResultCache) {
   // Clay over an object stands outside it, and a shell is as thick as its clay: only then does the face follow the coats.
   const outward = masses.some((m) => m.role === 'core' || m.shape.kind === 'shell');
   const formKey = outward ? `${partHash(build.form)}:${clayOn.join(',')}` : partHash(build.form);
-  const field = cache.keep('field', formKey, () => new DistanceField(masses, clayOn));
+  const field = cache.keep('field', formKey, () => new DistanceField(masses, clayOn, form.value.countedWith));
   const everyone = field.all();
   const depthAt = (p: Vec3): number => -field.at(p[0], p[1], p[2], everyone);
   const armatureKey = `${formKey}:${partHash(build.armature)}:${clayOn.join(',')}:${partHash(build.materials.values)}`;

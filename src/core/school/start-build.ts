@@ -30,7 +30,12 @@ export function startBuild(name: string, startDate: string, kind: string, size: 
   const form = findStartForm(kind);
   if (!form) return failure('unknown-form', 'form', `there is no start form "${kind}"`);
   try {
-    if (kind === 'bust') return success(newBust(name, startDate, size));
+    // Forms that were made once say nothing of it.
+    const start = { kind, size, measures: {}, ...(form.version > 1 ? { version: form.version } : {}) };
+    if (kind === 'bust') {
+      const made = newBust(name, startDate, size);
+      return success({ ...made, form: { ...made.form, start } });
+    }
     const u = usual[kind];
     if (!u) throw new Error(`no usual way to make a ${kind}`);
     const thickness = Math.max(0.001, Math.round(u.coat * (size / form.usualSize) ** 0.5 * 2e4) / 2e4);
@@ -39,7 +44,7 @@ export function startBuild(name: string, startDate: string, kind: string, size: 
         schemaVersion,
         name,
         brief: { startDate, clay: u.clay, ...(u.situation ? { situation: u.situation } : {}) },
-        form: { start: { kind, size, measures: {} } },
+        form: { start },
         armature: { school: { kind: u.school, parameters: u.parameters ?? {} } },
         regions: { painted: [], seams: [], everywhere: { coats: [thickness] } },
       }),

@@ -2,15 +2,19 @@ import type { Mass } from '../../document';
 import type { Vec3 } from '../../quantity';
 import { choice, length, yesNo, type MeasuresOf } from '../measure';
 import type { Joint } from '../skeleton';
-import { headEnvelope, headLandmarks, headMasses, headMeasures } from './human-head';
-import { ball, block, limb, startForm } from './start-form';
+import { bustLevels, type BustLevels } from './bust-levels';
+import { headTypes } from './head-types';
+import { headEnvelope, headLandmarks, headMasses, headMeasures, jawJoint } from './human-head';
+import { neckMasses } from './human-neck';
+import { ball, block, limb, softestFirst, startForm } from './start-form';
 
-/** A bust from a few measures a maker takes with callipers and tape, at life size. */
-export const bustMeasures = {
+/** A bust from what a maker takes with callipers and tape, at life size. */
+const bustMeasures = {
   ...headMeasures,
   headForward: length('Head hangs forward', -0.1, 0.25, 0.03),
-  neckGirth: length('Neck, round', 0.15, 0.7, 0.37),
+  neckGirth: length('Neck, round', 0.15, 0.7, 0.38),
   neckLength: length('Neck showing', 0.01, 0.25, 0.06),
+  throat: length('Throat stands out', 0, 0.02, 0.005),
   shoulders: yesNo('Shoulders', true),
   arms: choice(
     'Arms',
@@ -26,66 +30,59 @@ export const bustMeasures = {
   chestHeight: length('Chest, edge to collar', 0.06, 0.45, 0.17),
   standHeight: length('Bare upright below', 0.01, 0.5, 0.07),
 };
-export type BustMeasures = MeasuresOf<typeof bustMeasures>;
-
-/** Heights above the board that both the masses and the armature are set out from, metres. */
-export interface BustLevels {
-  readonly bottom: number;
-  readonly shoulder: number;
-  readonly collar: number;
-  readonly chin: number;
-  readonly skull: number;
-  readonly crown: number;
-  readonly eyes: number;
-}
-
-/** From the point of the shoulder to the lowest the arm comes, metres. */
-const armReach: Readonly<Record<BustMeasures['arms'], number>> = { none: 0, upper: 0.22, whole: 0.73 };
-
-export function bustLevels(m: BustMeasures, size = 1): BustLevels {
-  // Arms hang clear of the board: the upright grows for them.
-  const bottom = Math.max(m.standHeight, m.arms === 'none' ? 0 : armReach[m.arms] - m.chestHeight * 0.5) * size;
-  const collar = bottom + m.chestHeight * size;
-  const chin = collar + m.neckLength * size;
-  const crown = chin + m.headHeight * size;
-  return {
-    bottom,
-    collar,
-    chin,
-    crown,
-    shoulder: bottom + m.chestHeight * size * 0.62,
-    skull: crown - m.headHeight * size * 0.37,
-    eyes: chin + (m.headHeight * size) / 2,
-  };
-}
+type BustMeasures = MeasuresOf<typeof bustMeasures>;
 
 function chestMasses(m: BustMeasures, at: BustLevels): Mass[] {
   const high = m.chestHeight;
   const deep = m.chestDepth / 2;
   const breadth = m.shoulders ? m.shoulderBreadth : m.shoulderBreadth * 0.62;
-  const trunk: Vec3 = [breadth * 0.34, deep, high / 2];
-  const chest = block(
-    { id: 'chest', name: 'chest', region: 'chest', joint: 'chest', blend: 0.02 },
-    [0, 0, at.bottom + high / 2 - 0.004],
-    trunk,
-    0.8 * Math.min(...trunk),
+  // The breast muscles stand out before it.
+  const trunk: Vec3 = [breadth * 0.34, deep * 0.95, high / 2];
+  const part = (id: string, name: string, blend: number) => ({ id, name, region: 'chest', joint: 'chest', blend });
+  const masses = [
+    block(
+      part('chest', 'chest', 0.02),
+      [0, deep * 0.05, at.bottom + high / 2 - 0.004],
+      trunk,
+      0.8 * Math.min(...trunk),
+    ),
+  ];
+  // The two bones meet in the pit of the throat and run out to the points of the shoulders.
+  const pit: Vec3 = [0.013, -deep * 0.7, at.collar - 0.012];
+  const out = m.shoulders ? m.shoulderBreadth * 0.36 : breadth * 0.3;
+  masses.push(
+    limb(
+      part('collarbone-left', 'collar bone, left', 0.008),
+      pit,
+      [out, -deep * 0.2, at.collar - 0.022],
+      0.0072,
+      0.0065,
+    ),
+    ball(
+      { ...part('breast-left', 'breast muscle, left', 0.03), turn: [0, 12, 0] },
+      [breadth * 0.18, -deep * 0.7, at.bottom + high * 0.46],
+      [breadth * 0.16, deep * 0.3, high * 0.3],
+    ),
   );
-  if (!m.shoulders) return [chest];
+  if (!m.shoulders) return masses;
   // Shoulders slope from the collar down to the point of each shoulder, thinner than the chest is deep.
   const thick = Math.min(high * 0.34, deep * 0.62);
-  const inner = m.shoulderBreadth * 0.13;
   const outer = m.shoulderBreadth / 2 - thick;
-  const top: Vec3 = [inner, 0.008, at.collar - thick * 0.95];
-  return [
-    chest,
+  masses.push(
     limb(
-      { id: 'shoulder-left', name: 'shoulder, left', region: 'chest', joint: 'chest', blend: 0.05 },
-      top,
+      part('shoulder-left', 'shoulder, left', 0.045),
+      [m.shoulderBreadth * 0.13, 0.01, at.collar - thick * 0.95],
       [outer, 0.004, at.bottom + high * 0.44],
       thick * 0.9,
       thick,
     ),
-  ];
+    ball(
+      { ...part('deltoid-left', 'cap of the shoulder, left', 0.035), turn: [0, -16, 0] },
+      [outer + thick * 0.1, 0.002, at.bottom + high * 0.5],
+      [thick * 0.82, thick * 0.98, high * 0.34],
+    ),
+  );
+  return masses;
 }
 
 /** Upper arm, forearm and hand hang from the point of the shoulder. */
@@ -123,30 +120,19 @@ function arms(m: BustMeasures, at: BustLevels): { masses: Mass[]; joints: Joint[
   return { masses, joints };
 }
 
-export function neckMass(
-  m: { readonly neckGirth: number; readonly headForward: number },
-  collar: number,
-  chin: number,
-): Mass {
-  const radius = m.neckGirth / (2 * Math.PI);
-  return limb(
-    { id: 'neck', name: 'neck', region: 'neck', joint: 'neck', blend: 0.045 },
-    [0, 0.012, collar - 0.03],
-    [0, 0.007 - m.headForward * 0.6, chin + 0.03],
-    radius * 1.06,
-    radius * 0.94,
-  );
-}
-
 export const bust = startForm({
   kind: 'bust',
+  version: 2,
   name: 'bust',
   when: 'A portrait or fantasy head on its neck and chest, with or without shoulders and arms.',
   usualSize: 1,
   measures: bustMeasures,
+  types: headTypes,
+  finelyMade: true,
   make: (m) => {
     const at = bustLevels(m);
     const limbs = arms(m, at);
+    const slope: Vec3 | null = m.shoulders ? [m.shoulderBreadth * 0.27, 0.02, at.collar - 0.034] : null;
     return {
       joints: [
         { id: 'stand', name: 'foot of the upright', parent: null, at: [0, 0.012, 0], ground: true },
@@ -155,13 +141,14 @@ export const bust = startForm({
         { id: 'neck', name: 'foot of the neck', parent: 'chest', at: [0, 0.012, at.collar - 0.03] },
         { id: 'head', name: 'head on the neck', parent: 'neck', at: [0, 0.007 - m.headForward * 0.6, at.chin + 0.03] },
         { id: 'crown', name: 'crown', parent: 'head', at: [0, -m.headForward, at.crown - 0.02] },
+        jawJoint(m, at.chin, -m.headForward),
       ],
-      masses: [
+      masses: softestFirst([
         ...chestMasses(m, at),
         ...limbs.masses,
-        neckMass(m, at.collar, at.chin),
+        ...neckMasses(m, at.collar, at.chin, slope),
         ...headMasses(m, at.chin, -m.headForward),
-      ],
+      ]),
       landmarks: headLandmarks(m, at.chin, -m.headForward),
       envelopes: [headEnvelope(m, at.chin, -m.headForward)],
     };

@@ -1,6 +1,8 @@
 import { birdLike } from './bird-like';
 import { branching } from './branching';
 import { bust } from './bust';
+import { bust as earlierBust } from './earlier/bust';
+import { head as earlierHead } from './earlier/head';
 import { figure } from './figure';
 import { foundObject } from './found-object';
 import { fourLegged } from './four-legged';
@@ -26,7 +28,10 @@ export const startForms: readonly AnyStartForm[] = [
   free,
 ];
 
-export { bust, bustLevels, bustMeasures, type BustLevels, type BustMeasures } from './bust';
+/** Forms as they were made before: builds that were begun with them keep their shape. */
+export const earlierForms: readonly AnyStartForm[] = [earlierBust, earlierHead];
+
+export { bustLevels, type BustLevels, type BustSetting } from './bust-levels';
 export { figureLevels, headsOf } from './figure';
 export { breadthOfGirth } from './mask';
 export type { AnyStartForm, Envelope, Landmark, MadeForm } from './start-form';

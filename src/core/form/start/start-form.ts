@@ -35,13 +35,31 @@ export interface MadeForm {
 
 export interface StartForm<T extends MeasureTable = MeasureTable> {
   readonly kind: string;
+  /** Which making of this form it is; 1 where it was made once. A build keeps the one it was begun with. */
+  readonly version: number;
   readonly name: string;
   /** What it is for, in a sentence. */
   readonly when: string;
   /** Height a newcomer would start with, as a share of life. */
   readonly usualSize: number;
   readonly measures: T;
+  /** Made of many small masses: those of one region on one joint are counted as one. */
+  readonly finelyMade?: boolean;
+  /** Sets of measures to begin from, each with a name. */
+  readonly types?: readonly FormType[];
   readonly make: (m: MeasuresOf<T>) => MadeForm;
+}
+
+/** A named set of measures; those it leaves out are the usual ones. */
+export interface FormType {
+  readonly id: string;
+  readonly name: string;
+  readonly measures: Readonly<Record<string, number | string | boolean>>;
+}
+
+/** Those that run softly into the rest first: what is merged late then reaches least far, and fine parts keep their edges. */
+export function softestFirst(masses: readonly Mass[]): Mass[] {
+  return [...masses].sort((a, b) => b.blend - a.blend);
 }
 
 /** A start form with its measures' types put away, as the list of all of them holds it. */
@@ -50,8 +68,10 @@ export interface AnyStartForm extends Omit<StartForm, 'make'> {
   readonly make: (m: never) => MadeForm;
 }
 
-export function startForm<T extends MeasureTable>(form: StartForm<T>): AnyStartForm {
-  return { ...form, schema: measuresSchema(form.measures), make: form.make as (m: never) => MadeForm };
+export function startForm<T extends MeasureTable>(
+  form: Omit<StartForm<T>, 'version'> & { readonly version?: number },
+): AnyStartForm {
+  return { version: 1, ...form, schema: measuresSchema(form.measures), make: form.make as (m: never) => MadeForm };
 }
 
 interface Common {

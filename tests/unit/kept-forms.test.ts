@@ -1,0 +1,67 @@
+import { readFileSync } from 'node:fs';
+import path from 'node:path';
+import { buildSchema, type Build } from '../../src/core/document';
+import { asBriefed, Evaluator, type Report } from '../../src/core/evaluate';
+import { findStartForm, resolveForm, startFormOf } from '../../src/core/form';
+import { startBuild } from '../../src/core/school';
+
+/** Busts and heads begun before forms were made anew, each with what was reported of it then. */
+interface Kept {
+  readonly build: Build;
+  readonly figures: {
+    readonly summary: Report['summary'];
+    readonly size: Report['size'];
+    readonly regions: readonly { id: string; area: number; clayVolume: number; bulkVolume: number }[];
+    readonly members: Readonly<Record<string, number>>;
+  };
+}
+const kept = JSON.parse(
+  readFileSync(path.join(__dirname, '../fixtures/forms/first-making.json'), 'utf8'),
+) as readonly Kept[];
+
+function same(a: unknown, b: unknown, at: string): string[] {
+  if (typeof a === 'number' && typeof b === 'number')
+    return Math.abs(a - b) <= 1e-9 * Math.max(1, Math.abs(b)) ? [] : [`${at}: ${a}, was ${b}`];
+  if (typeof a === 'object' && typeof b === 'object' && a !== null && b !== null)
+    return Object.keys(b).flatMap((k) => same((a as never)[k], (b as never)[k], `${at}/${k}`));
+  return a === b ? [] : [`${at}: ${String(a)}, was ${String(b)}`];
+}
+
+test.each(kept.map((k) => [k.build.name, k] as const))(
+  '%s: its form and its report are what they were',
+  (_, { build, figures }) => {
+    const parsed = buildSchema.parse(build);
+    expect(parsed.form.start.version).toBeUndefined();
+    const report = new Evaluator().evaluate(asBriefed(parsed));
+    if (!report.ok) throw new Error(report.message);
+    const { summary, size, regions, members } = report.value;
+    const now = {
+      summary,
+      size,
+      regions,
+      members: Object.fromEntries(members.map((m) => [m.id, m.utilisation])),
+    };
+    expect(same(now, figures, '')).toEqual([]);
+  },
+);
+
+test('a build begun today says which making of the form it has, and keeps it', () => {
+  for (const kind of ['bust', 'head']) {
+    const made = startBuild('A piece', '2026-12-01', kind, 1);
+    if (!made.ok) throw new Error(made.message);
+    const { start } = made.value.form;
+    expect(start.version).toBe(2);
+    expect(startFormOf(start)).toBe(findStartForm(kind));
+    expect(startFormOf({ ...start, version: undefined })).not.toBe(findStartForm(kind));
+  }
+  const figure = startBuild('A piece', '2026-12-01', 'figure', 1);
+  expect(figure.ok && 'version' in figure.value.form.start).toBe(false);
+});
+
+test('a making this program does not know is refused by its place', () => {
+  const made = startBuild('A piece', '2026-12-01', 'bust', 1);
+  if (!made.ok) throw new Error(made.message);
+  const { form } = made.value;
+  const later = { ...made.value, form: { ...form, start: { ...form.start, version: 9 } } };
+  expect(resolveForm(later)).toMatchObject({ ok: false, path: 'form.start.version' });
+});
