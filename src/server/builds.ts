@@ -127,13 +127,14 @@ export async function createBuild(
   startDate: string,
   size: number,
   kind = 'bust',
+  type?: string,
 ): Promise<Result<{ id: string }>> {
   const trimmed = name.trim();
   if (trimmed === '' || trimmed.length > 120) return failure('bad-name', 'name', 'give it a name of up to 120 letters');
   if (!(size >= 0.05 && size <= 5)) return failure('bad-size', 'size', 'the size is between 5 % and 500 % of life');
   if (!isoDateSchema.safeParse(startDate).success)
     return failure('bad-date', 'startDate', 'the start is a date as YYYY-MM-DD');
-  const build = startBuild(trimmed, startDate, kind, size);
+  const build = startBuild(trimmed, startDate, kind, size, type);
   return build.ok ? success({ id: await insert(build.value, 'Started') }) : build;
 }
 

@@ -44,6 +44,8 @@ export type SessionAnswer =
       readonly dryingKey: string;
       readonly milliseconds: number;
     }
+  /** A face that stands in the place of a rougher one. */
+  | { readonly kind: 'picture'; readonly picture: Picture }
   | { readonly kind: 'ranges'; readonly report: Report; readonly cover: FaceCover | null }
   | { readonly kind: 'complete'; readonly report: Report }
   | { readonly kind: 'sooner'; readonly ways: readonly Sooner[]; readonly done: boolean }

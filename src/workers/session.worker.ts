@@ -4,6 +4,7 @@ import { Evaluator } from '../core/evaluate';
 import { extractSurface, thicknessField, voxelise } from '../core/form';
 import { waysToBeSooner, withRemedies, type Sooner } from '../core/improve';
 import type { Piece } from '../core/piece';
+import { surfaceOf, wantsFiner } from '../core/sheet/piece-surface';
 import { whatToLeaveOut } from '../core/plan';
 import { optionsOf, questionOf } from './asked';
 import type { FaceCover, Picture, SessionAnswer, SessionRequest } from './protocol';
@@ -13,13 +14,23 @@ import { breathe, serve, type Work } from './serve';
 const evaluator = new Evaluator();
 const surfaces = new Map<string, Picture['surface']>();
 
-function pictureOf(piece: Piece, haveKey: string): Picture | null {
+/** Whether the face shown of this form is the one to stay. */
+let finest = '';
+
+/** What a picture of the piece is known by: the first face of a form that is finely made is a rough one. */
+function shownAs(piece: Piece, whole = false) {
   const formKey = hashOf(piece.form.masses);
-  const key = hashOf([formKey, piece.armature]);
+  const fine = whole || !wantsFiner(piece) || finest === formKey;
+  return { formKey, fine, key: hashOf([formKey, piece.armature, fine]) };
+}
+
+function pictureOf(piece: Piece, haveKey: string, whole = false): Picture | null {
+  const { formKey, fine, key } = shownAs(piece, whole);
   if (key === haveKey) return null;
   let surface = surfaces.get(formKey);
-  if (!surface) {
-    surface = extractSurface(piece.grid);
+  if (!surface || (fine && finest !== formKey)) {
+    surface = fine ? surfaceOf(piece) : extractSurface(piece.grid);
+    if (fine) finest = formKey;
     surfaces.clear();
     surfaces.set(formKey, surface);
   }
@@ -49,8 +60,7 @@ function thickestIn(piece: Piece, formKey: string): FaceCover['thickest'] {
 let faceCover: FaceCover | null = null;
 
 function coverFor(piece: Piece): FaceCover {
-  const formKey = hashOf(piece.form.masses);
-  const key = hashOf([formKey, piece.armature]);
+  const { formKey, key } = shownAs(piece);
   if (faceCover?.key === key) return faceCover;
   const surface = surfaces.get(formKey);
   const across = (m: Piece['armature']['members'][number]) => {
@@ -82,6 +92,12 @@ async function work(request: SessionRequest, { send, stale }: Work<SessionAnswer
   send({ kind: 'nominal', report: nominal.value, picture, dryingKey: key.value, milliseconds });
   await breathe();
   if (stale()) return;
+  const finer = pictureKey === null ? null : pictureOf(piece.value, picture?.key ?? pictureKey, true);
+  if (finer) {
+    send({ kind: 'picture', picture: finer });
+    await breathe();
+    if (stale()) return;
+  }
   const answer = evaluator.judge(question, { ...options, ranges: true });
   if (!answer.ok) return;
   const bare = answer.value.findings.map((f) => ({ ...f, remedies: [] }));

@@ -1,4 +1,4 @@
-import { DistanceField, resolveForm } from '../../src/core/form';
+import { DistanceField, resolveForm, startFormOf } from '../../src/core/form';
 import type { Build } from '../../src/core/document';
 import { Callipers } from './callipers';
 
@@ -17,8 +17,8 @@ export function headReadings(build: Build) {
   const u = high / 0.232;
   const z = (share: number) => chinLine + share * high;
   const at = level('brow')[1];
-  const depthGuess = form.value.head!.depth;
-  const axis = at + depthGuess / 2;
+  const { headDepth } = startFormOf(build.form.start)!.schema.parse(build.form.start.measures) as { headDepth: number };
+  const axis = at + (headDepth * build.form.start.size) / 2;
   const noEar = (mass: string) => mass.startsWith('ear-');
   const deepest = (from: number, to: number) => {
     let best = { z: from, y: -Infinity };

@@ -228,12 +228,13 @@ export class DistanceField {
   /**
    * `clay` holds what each mass's region carries, metres; only objects and shells ask for it. `countedWith` says for each
    * mass which one stands for it on a grid (itself, where nothing is said): where neighbours are counted together, what
-   * lies deep in them need not be told apart.
+   * lies deep in them need not be told apart. `named`: a grid's cells are each given to their own mass all the same.
    */
   constructor(
     readonly masses: readonly Mass[],
-    clay?: Float64Array,
+    private readonly clay?: Float64Array,
     countedWith?: Uint16Array,
+    private readonly named = false,
   ) {
     this.countedWith = countedWith ?? Uint16Array.from(masses, (_, i) => i);
     this.many = new Set(this.countedWith).size < masses.length;
@@ -250,6 +251,11 @@ export class DistanceField {
     this.bounded = new Uint8Array(masses.length);
     this.known = new Float64Array(masses.length).fill(-none);
     this.middle = new Float64Array(masses.length);
+  }
+
+  /** The same form, its cells given each to its own mass: for what is looked at and taken hold of. */
+  byName(): DistanceField {
+    return new DistanceField(this.masses, this.clay, this.countedWith, true);
   }
 
   /** Every mass, for callers that do not prune. */
@@ -412,13 +418,14 @@ export class DistanceField {
       }
       most = min(most, mergeCube(index, m.blend));
     }
+    const { named } = this;
     let i = 0;
     for (let z = 0; z < cubeSide; z++) {
       for (let y = 0; y < cubeSide; y++) {
         let cell = to + y * rowStride + z * layerStride;
         for (let x = 0; x < cubeSide; x++, i++, cell++) {
           distances[cell] = cube.union[i]!;
-          owners[cell] = this.countedWith[cube.owner[i]!]!;
+          owners[cell] = named ? cube.owner[i]! : this.countedWith[cube.owner[i]!]!;
         }
       }
     }

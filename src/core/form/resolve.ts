@@ -48,6 +48,10 @@ export interface HeadSetting {
   readonly chin: number;
   readonly skull: number;
   readonly crown: number;
+  /** Where a band round it lies: over the brows, where it has any. */
+  readonly band: number;
+  /** It has sockets and a nose: what goes round the brain case is not to come down over them. */
+  readonly faced: boolean;
 }
 
 function headSetting(kind: string, given: unknown, size: number): HeadSetting | null {
@@ -55,19 +59,23 @@ function headSetting(kind: string, given: unknown, size: number): HeadSetting | 
   const m = given as Pick<
     BustSetting,
     'headHeight' | 'headBreadth' | 'headDepth' | 'headForward' | 'neckLength' | 'standHeight'
-  >;
+  > & { readonly faceHeight?: number; readonly brow?: number };
   const at = kind === 'bust' ? bustLevels(given as BustSetting, size) : null;
   const chin = at?.chin ?? (m.standHeight + m.neckLength) * size;
   const crown = chin + m.headHeight * size;
+  const skull = crown - m.headHeight * size * 0.37;
   return {
     height: m.headHeight * size,
     breadth: m.headBreadth * size,
-    depth: m.headDepth * size,
+    // What goes round the brain case lies behind the brows.
+    depth: (m.headDepth - 0.8 * (m.brow ?? 0)) * size,
     forward: m.headForward * size,
     bottom: at?.bottom ?? m.standHeight * size,
     chin,
     crown,
-    skull: crown - m.headHeight * size * 0.37,
+    skull,
+    band: m.faceHeight === undefined ? skull - 0.02 * size : chin + (m.faceHeight + 0.14 * m.headHeight) * size,
+    faced: m.faceHeight !== undefined,
   };
 }
 

@@ -107,7 +107,7 @@ export function setOutHeadFrame(
     'skull',
     ...massesOn(form, ['head']).filter((m) => m !== 'face' && m !== 'skull'),
   ]);
-  loopsAndPipe(context, p, out, at, loops, drawnIn, inHead, s);
+  loopsAndPipe(context, head, p, out, at, loops, drawnIn, inHead);
   if (bust) shouldersOf(context, p, out, at, bust, s);
   if (form.masses.some((m) => m.id === 'upper-arm-left')) armsOf(context, p, out);
   out.adopt(form.masses, 'head-crown');
@@ -132,18 +132,20 @@ function pipeEnds(context: SchoolContext, p: HeadFrameFigures, from: Vec3, jaw: 
 
 function loopsAndPipe(
   context: SchoolContext,
+  head: HeadSetting,
   p: HeadFrameFigures,
   out: SettingOut,
   at: Marks,
   loops: LoopSize,
   drawnIn: number,
   inHead: (at: Vec3) => Vec3,
-  s: number,
 ): void {
   const pipe = context.across(p.pipeStock, p.pipeSize);
   const wire = context.across(p.frameStock, p.frameSize);
   const tails: Allowance[] = [{ what: 'two tails under the hose clamps', length: 2 * clampTail }];
   const rise = loops.top - at.skull[2];
+  // Degrees the loops come down below their middle, before they go in to the pipe.
+  const under = head.faced ? 4 : 35;
   const loop = (across: Vec3): Vec3[] => {
     const side = scaleTo(across, pipe / 2 + wire / 2);
     const foot = (sign: number): Vec3 => [
@@ -151,7 +153,24 @@ function loopsAndPipe(
       at.pipeTop[1] + sign * side[1],
       at.pipeTop[2],
     ];
-    return [foot(1), ...arc(at.skull, across, [0, 0, rise], -35, 215, 24).map(inHead), foot(-1)];
+    // Under a face the wires stay together in the middle of the neck until they are well inside the head.
+    const knee = (sign: number): Vec3[] =>
+      head.faced
+        ? [
+            inHead([
+              sign * side[0],
+              0.5 * (at.pipeTop[1] + at.skull[1]) + sign * side[1],
+              head.chin + 0.3 * head.height,
+            ]),
+          ]
+        : [];
+    return [
+      foot(1),
+      ...knee(1),
+      ...arc(at.skull, across, [0, 0, rise], -under, 180 + under, 24).map(inHead),
+      ...knee(-1),
+      foot(-1),
+    ];
   };
   const bones = ['head-frame', 'head-frame', 'head-crown', 'head-crown'];
   // Bent to follow the form: a plain ellipse would leave it at the nape and under the jaw.
@@ -171,7 +190,7 @@ function loopsAndPipe(
     ...frame,
     strands: 1,
     bones: [],
-    path: arc([0, at.skull[1], at.skull[2] - 0.02 * s], breadth, depth, 0, 360, 32).map(inHead),
+    path: arc([0, at.skull[1], head.band], breadth, depth, 0, 360, 32).map(inHead),
     allowances: [{ what: 'overlap, bound', length: 0.04 }],
   });
 }

@@ -25,13 +25,30 @@ const usual: Readonly<Record<string, Usual>> = {
   free: { clay: 'paper-clay', coat: 0.008, school: 'wire-figure' },
 };
 
-/** A new build of any start form, with sensible beginnings for the rest. Fails on a form or a figure there is not. */
-export function startBuild(name: string, startDate: string, kind: string, size: number): Result<Build> {
+/**
+ * A new build of any start form, with sensible beginnings for the rest; `type` is one of the form's named sets of
+ * measures. Fails on a form, a type or a figure there is not.
+ */
+export function startBuild(name: string, startDate: string, kind: string, size: number, type?: string): Result<Build> {
   const form = findStartForm(kind);
   if (!form) return failure('unknown-form', 'form', `there is no start form "${kind}"`);
+  const typed = form.types?.find((t) => t.id === type);
+  if (type !== undefined && !typed)
+    return failure(
+      'unknown-type',
+      'type',
+      form.types
+        ? `there is no type "${type}" of ${form.name}; there are: ${form.types.map((t) => t.id).join(', ')}`
+        : `a ${form.name} comes in one type only`,
+    );
   try {
     // Forms that were made once say nothing of it.
-    const start = { kind, size, measures: {}, ...(form.version > 1 ? { version: form.version } : {}) };
+    const start = {
+      kind,
+      size,
+      measures: { ...typed?.measures },
+      ...(form.version > 1 ? { version: form.version } : {}),
+    };
     if (kind === 'bust') {
       const made = newBust(name, startDate, size);
       return success({ ...made, form: { ...made.form, start } });

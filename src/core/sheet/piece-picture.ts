@@ -1,7 +1,8 @@
-import { extractSurface, shadedPicture, type ColouredMesh, type ShadedPicture } from '../form';
+import { shadedPicture, type ColouredMesh, type ShadedPicture } from '../form';
 import type { Piece } from '../piece';
 import type { Vec3 } from '../quantity';
 import { memberMesh } from './export-mesh';
+import { surfaceOf } from './piece-surface';
 
 const clay: Vec3 = [232, 216, 190];
 const iron: Vec3 = [98, 112, 122];
@@ -12,7 +13,7 @@ const from: Vec3 = [-0.75, -1.5, 0.42];
 /** The piece with its clay on, on its board where it has one: what of the armature stands out of the clay is seen. */
 export function pictureOfPiece(piece: Piece, width: number, height: number): ShadedPicture {
   const meshes: ColouredMesh[] = [
-    { ...extractSurface(piece.grid), colour: clay, edges: 'round' },
+    { ...surfaceOf(piece), colour: clay, edges: 'round' },
     ...piece.armature.members.map((m) => ({ ...memberMesh(piece, m), colour: iron, edges: 'round' as const })),
   ];
   const { base } = piece.armature;

@@ -303,6 +303,9 @@ export class BenchController {
       case 'nominal':
         this.receiveNominal(answer);
         return;
+      case 'picture':
+        this.store.setState({ picture: answer.picture });
+        return;
       case 'ranges':
         this.store.setState({ report: answer.report, reckoning: 'remedies', cover: answer.cover });
         return;

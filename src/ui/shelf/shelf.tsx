@@ -108,6 +108,7 @@ function NewBuild({ open, onClose, today }: { open: boolean; onClose: () => void
   const router = useRouter();
   const [name, setName] = useState('');
   const [kind, setKind] = useState('bust');
+  const [type, setType] = useState('');
   const [size, setSize] = useState('100');
   const [start, setStart] = useState(today);
   const [wrong, setWrong] = useState<string | null>(null);
@@ -115,6 +116,7 @@ function NewBuild({ open, onClose, today }: { open: boolean; onClose: () => void
   const chosen = findStartForm(kind);
   const choose = (id: string) => {
     setKind(id);
+    setType('');
     setSize(sensible((findStartForm(id)?.usualSize ?? 1) * 100));
   };
   const make = async () => {
@@ -129,6 +131,7 @@ function NewBuild({ open, onClose, today }: { open: boolean; onClose: () => void
       startDate: start,
       size: share,
       form: kind,
+      ...(type === '' ? {} : { type }),
     });
     setBusy(false);
     if (answer.ok) router.push(`/build/${answer.value.id}`);
@@ -172,6 +175,18 @@ function NewBuild({ open, onClose, today }: { open: boolean; onClose: () => void
             </Form.Select>
             <div className="hint">{chosen?.when}</div>
           </div>
+          {chosen?.types && (
+            <div className="field">
+              <label htmlFor="new-type">To the measures of</label>
+              <Form.Select id="new-type" value={type} onChange={(e) => setType(e.target.value)}>
+                {chosen.types.map((t, i) => (
+                  <option key={t.id} value={i === 0 ? '' : t.id}>
+                    {t.name}
+                  </option>
+                ))}
+              </Form.Select>
+            </div>
+          )}
           <div className="pairs">
             <div className="field">
               <label htmlFor="new-size">Size, % of life</label>

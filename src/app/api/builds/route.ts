@@ -8,6 +8,7 @@ const newSchema = z.object({
   startDate: z.string(),
   size: z.number(),
   form: z.string().max(40).optional(),
+  type: z.string().max(40).optional(),
 });
 
 export const GET = route(async () => {
@@ -28,6 +29,7 @@ export const POST = route(async (request) => {
         path: wanted.error.issues[0]?.path.join('.') ?? 'the request',
         message: 'a name, a start date and a size are needed',
       });
-    return answer(await createBuild(wanted.data.name, wanted.data.startDate, wanted.data.size, wanted.data.form));
+    const { name, startDate, size, form, type } = wanted.data;
+    return answer(await createBuild(name, startDate, size, form, type));
   });
 });

@@ -179,7 +179,7 @@ export const headTypes: readonly FormType[] = [
         cheekbones: 132,
         jawBreadth: 100,
         brow: 5,
-        neckGirth: 170,
+        neckGirth: 250,
       }),
       years: 0,
       bone: true,

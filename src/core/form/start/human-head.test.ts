@@ -1,4 +1,13 @@
-import { DistanceField, extractSurface, findStartForm, resolveForm, voxelise, type ResolvedForm } from '..';
+import {
+  DistanceField,
+  extractSurface,
+  findStartForm,
+  resolveForm,
+  voxelise,
+  withTypeMeasures,
+  type ResolvedForm,
+} from '..';
+import { asBriefed, Evaluator } from '../../evaluate';
 import { startBuild } from '../../school';
 import type { Build } from '../../document';
 import { Callipers } from '../../../../tests/support/callipers';
@@ -208,6 +217,51 @@ describe('every type of head, bust and pose', () => {
       }
     },
   );
+});
+
+describe('what is begun and left as it is', () => {
+  const evaluator = new Evaluator();
+  const cases = ['man', 'woman', 'old-man', 'brute'].flatMap((id) =>
+    (['head', 'bust'] as const).flatMap((kind) => [1, 0.6].map((size) => [id, kind, size] as const)),
+  );
+  test.each(cases)('%s, a %s at %d of life: its wires keep behind the face, and nothing fails', (id, kind, size) => {
+    const made = startBuild('A head', '2026-12-01', kind, size, id);
+    if (!made.ok) throw new Error(made.message);
+    const report = evaluator.evaluate(asBriefed(made.value));
+    if (!report.ok) throw new Error(report.message);
+    expect(report.value.findings.filter((f) => f.status === 'fails').map((f) => f.sentence)).toEqual([]);
+    expect(report.value.findings.filter((f) => f.station === 'armature' && f.status !== 'sound')).toEqual([]);
+  });
+  test('a band lies over the brows, not over the eyes', () => {
+    const f = form(build('bust'));
+    const level = (id: string) => f.landmarks.find((l) => l.id === id)!.ends[0][2];
+    expect(f.head!.band).toBeGreaterThan(level('brow') + 0.01);
+    expect(f.head!.band).toBeLessThan((level('brow') + level('crown')) / 2);
+  });
+});
+
+describe('types', () => {
+  test('a build of a type has its measures; one there is not is refused, with those there are', () => {
+    const crone = startBuild('C', '2026-12-01', 'bust', 1, 'crone');
+    expect(crone.ok && crone.value.form.start.measures).toEqual(typed('crone'));
+    expect(startBuild('C', '2026-12-01', 'bust', 1, 'ogre')).toMatchObject({
+      ok: false,
+      path: 'type',
+      message: expect.stringContaining('crone') as string,
+    });
+    expect(startBuild('C', '2026-12-01', 'free', 1, 'crone')).toMatchObject({ ok: false, path: 'type' });
+  });
+  test('taking them leaves what no type speaks of, and takes back what another set', () => {
+    const bust = findStartForm('bust')!;
+    const type = (id: string) => bust.types!.find((t) => t.id === id)!;
+    const own = { ...type('beast').measures, headForward: 0.07, shoulders: false };
+    expect(withTypeMeasures(bust, type('man'), own)).toEqual({ headForward: 0.07, shoulders: false });
+    expect(withTypeMeasures(bust, type('elf'), own)).toEqual({
+      ...type('elf').measures,
+      headForward: 0.07,
+      shoulders: false,
+    });
+  });
 });
 
 test('what is left out near a cube changes nothing in it', () => {

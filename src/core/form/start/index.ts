@@ -34,4 +34,5 @@ export const earlierForms: readonly AnyStartForm[] = [earlierBust, earlierHead];
 export { bustLevels, type BustLevels, type BustSetting } from './bust-levels';
 export { figureLevels, headsOf } from './figure';
 export { breadthOfGirth } from './mask';
-export type { AnyStartForm, Envelope, Landmark, MadeForm } from './start-form';
+export { withTypeMeasures } from './start-form';
+export type { AnyStartForm, FormType, Envelope, Landmark, MadeForm } from './start-form';

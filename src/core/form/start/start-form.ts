@@ -62,6 +62,16 @@ export function softestFirst(masses: readonly Mass[]): Mass[] {
   return [...masses].sort((a, b) => b.blend - a.blend);
 }
 
+/** A build's own measures with those of a type in their place; what no type speaks of stays. */
+export function withTypeMeasures<V>(
+  form: Pick<AnyStartForm, 'types'>,
+  type: FormType,
+  own: Readonly<Record<string, V>>,
+): Record<string, V | number | string | boolean> {
+  const spokenOf = new Set((form.types ?? []).flatMap((t) => Object.keys(t.measures)));
+  return { ...Object.fromEntries(Object.entries(own).filter(([key]) => !spokenOf.has(key))), ...type.measures };
+}
+
 /** A start form with its measures' types put away, as the list of all of them holds it. */
 export interface AnyStartForm extends Omit<StartForm, 'make'> {
   readonly schema: ReturnType<typeof measuresSchema>;

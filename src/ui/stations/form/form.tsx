@@ -1,7 +1,7 @@
 'use client';
 import { useState } from 'react';
 import { Button, Form, Table } from 'react-bootstrap';
-import { findStartForm, startForms, type Measure } from '../../../core/form';
+import { findStartForm, startFormOf, startForms, withTypeMeasures, type Measure } from '../../../core/form';
 import { formatLength, formatVolume } from '../../../core/quantity';
 import { startBuild } from '../../../core/school';
 import { useBench, useController } from '../../bench/context';
@@ -28,6 +28,82 @@ function MeasureField({ name, measure }: { name: string; measure: Measure }) {
   if (measure.kind === 'yes-no') return <YesNoAt label={measure.label} path={path} fallback={measure.start} />;
   const kind = ({ length: 'length', count: 'number', share: 'number', angle: 'angle' } as const)[measure.kind];
   return <NumberAt label={measure.label} path={path} kind={kind} fallback={measure.start} hint={measure.hint} />;
+}
+
+/** Named sets of measures; what is no part of them (neck, shoulders, stand) stays as it is. */
+function Types() {
+  const controller = useController();
+  const start = useBench((s) => s.build.form.start);
+  const form = startFormOf(start);
+  const [wanted, setWanted] = useState('');
+  if (!form?.types) return null;
+  const type = form.types.find((t) => t.id === wanted);
+  return (
+    <div className="field">
+      <label htmlFor="measures-of">To the measures of</label>
+      <div className="d-flex gap-2">
+        <Form.Select id="measures-of" size="sm" value={wanted} onChange={(e) => setWanted(e.target.value)}>
+          <option value="">choose …</option>
+          {form.types.map((t) => (
+            <option key={t.id} value={t.id}>
+              {t.name}
+            </option>
+          ))}
+        </Form.Select>
+        <Button
+          size="sm"
+          variant="iron"
+          disabled={!type}
+          onClick={() => {
+            if (!type) return;
+            controller.edit({
+              label: `To the measures of ${type.name}`,
+              changes: [{ path: ['form', 'start', 'measures'], value: withTypeMeasures(form, type, start.measures) }],
+            });
+            setWanted('');
+          }}
+        >
+          Take them
+        </Button>
+      </div>
+    </div>
+  );
+}
+
+/** A build keeps the form it was begun with; whoever wants it as it is made today says so. */
+function MadeAnew() {
+  const controller = useController();
+  const start = useBench((s) => s.build.form.start);
+  const own = startFormOf(start),
+    today = findStartForm(start.kind);
+  if (!own || !today || own.version === today.version) return null;
+  return (
+    <p className="cautions">
+      This {today.name} was begun before the form was made anew, and keeps its shape.{' '}
+      <Button
+        size="sm"
+        variant="quiet"
+        onClick={() =>
+          controller.edit({
+            label: `The ${today.name} as it is made today`,
+            changes: [
+              {
+                path: ['form', 'start'],
+                value: {
+                  ...start,
+                  version: today.version,
+                  measures: Object.fromEntries(Object.entries(start.measures).filter(([key]) => key in today.measures)),
+                },
+              },
+            ],
+          })
+        }
+      >
+        Make it as today
+      </Button>{' '}
+      The measures that it has stay; Undo brings this shape back.
+    </p>
+  );
 }
 
 /** Starting over from another form: the armature goes with it, what was added and changed on this one does not. */
@@ -82,8 +158,8 @@ function OtherStart() {
 export default function FormStation() {
   const units = useBench((s) => s.units);
   const report = useBench((s) => s.report);
-  const kind = useBench((s) => s.build.form.start.kind);
-  const form = findStartForm(kind);
+  const start = useBench((s) => s.build.form.start);
+  const form = startFormOf(start);
   const thickest = useBench((s) => s.cover?.thickest);
   return (
     <StationPanel
@@ -112,6 +188,8 @@ export default function FormStation() {
         <SizeField />
         <HeightField />
       </div>
+      <MadeAnew />
+      <Types />
       <div className="pairs">
         {form && Object.entries(form.measures).map(([name, m]) => <MeasureField key={name} name={name} measure={m} />)}
       </div>
