@@ -1,8 +1,9 @@
 import type { Mass } from '../../document';
-import type { Vec3 } from '../../quantity';
+import { cross, unit, type Vec3 } from '../../quantity';
 import { choice, length, yesNo, type MeasuresOf } from '../measure';
 import type { Joint } from '../skeleton';
 import { bustLevels, type BustLevels } from './bust-levels';
+import { handHolds, handMasses } from './human-hand';
 import { headTypes } from './head-types';
 import { headEnvelope, headLandmarks, headMasses, headMeasures, jawJoint } from './human-head';
 import { neckMasses } from './human-neck';
@@ -25,6 +26,8 @@ const bustMeasures = {
     ],
     'none',
   ),
+  hands: choice('Hands', handHolds, 'relaxed', 'Of whole arms.'),
+  handLength: length('Hand, wrist to longest finger', 0.1, 0.3, 0.19),
   shoulderBreadth: length('Shoulders, across', 0.2, 0.7, 0.42),
   chestDepth: length('Chest, front to back', 0.1, 0.4, 0.22),
   chestHeight: length('Chest, edge to collar', 0.06, 0.45, 0.17),
@@ -93,7 +96,8 @@ function arms(m: BustMeasures, at: BustLevels): { masses: Mass[]; joints: Joint[
   const whole = m.arms === 'whole';
   const elbow: Vec3 = [x + 0.02, 0.006, shoulder[2] - (whole ? 0.29 : 0.17)];
   const wrist: Vec3 = [x + 0.03, -0.02, elbow[2] - 0.24];
-  const finger: Vec3 = [x + 0.03, -0.04, wrist[2] - 0.17];
+  const along = unit([0, -0.12, -1]);
+  const inward: Vec3 = [-1, 0, 0];
   const part = (id: string, name: string, region: string, joint: string) => ({
     id: `${id}-left`,
     name: `${name}, left`,
@@ -110,10 +114,11 @@ function arms(m: BustMeasures, at: BustLevels): { masses: Mass[]; joints: Joint[
     );
     masses.push(
       limb(part('forearm', 'forearm', 'arms', 'elbow-left'), elbow, wrist, 0.042, 0.028),
-      ball(
-        part('hand', 'hand', 'hands', 'wrist-left'),
-        [wrist[0], (wrist[1] + finger[1]) / 2, (wrist[2] + finger[2]) / 2],
-        [0.02, 0.04, 0.09],
+      ...handMasses(
+        // It hangs with the palm to the body and the thumb in front.
+        { wrist, along, toThumb: unit(cross(along, inward)), palm: inward, joint: 'wrist-left', region: 'hands' },
+        m.handLength,
+        m.hands,
       ),
     );
   }
