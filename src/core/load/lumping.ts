@@ -160,6 +160,8 @@ export function lumpLoad(
   massOf: (m: Member) => number,
   /** m2 of each mass that is wrapped. */
   wrapped: readonly number[] = [],
+  /** By mass: the one whose parcels hold its own too. */
+  countedWith: ArrayLike<number> = massIds.map((_, i) => i),
 ): LumpedLoad {
   const place = new Map(nodes.map((n) => [n.id, n.at]));
   const ends = bones.map((b): readonly [Vec3, Vec3] => [place.get(b.from)!, place.get(b.to)!]);
@@ -167,8 +169,11 @@ export function lumpLoad(
   const amounts = new Float64Array(bones.length * stationsPerBone * components * 4);
   const load = { components, ends };
   const everyBone = bones.map((_, i) => i);
-  const forMass = massIds.map((id) => {
-    const own = everyBone.filter((i) => bones[i]?.masses.includes(id) && !bones[i]?.tie);
+  // What is counted with a mass hangs on the bones that carry any of them.
+  const together = massIds.map((): string[] => []);
+  massIds.forEach((id, i) => together[countedWith[i]!]!.push(id));
+  const forMass = together.map((ids) => {
+    const own = everyBone.filter((i) => !bones[i]?.tie && ids.some((id) => bones[i]?.masses.includes(id)));
     return Int32Array.from(own.length > 0 ? own : everyBone);
   });
   const nearest = new NearestBone(ends);

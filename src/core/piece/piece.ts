@@ -273,6 +273,7 @@ export function makePiece(build: Build, cache: ResultCache, known: PieceHistory 
       volumes.perMass.map((m, i) =>
         m.clay <= 0 || wrapPerArea === 0 ? 0 : (m.area * layersPerArea[regionOfMass[i]!]!) / wrapPerArea,
       ),
+      field.countedWith,
     ),
   );
   const coverKey = `${heldKey}:${clayOn.join(',')}:${clay.setting === 'damp'}`;

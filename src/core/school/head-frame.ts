@@ -95,20 +95,22 @@ export function setOutHeadFrame(
   out.node('pipe-top', at.pipeTop);
   out.node('skull', inHead(at.skull));
   out.node('crown', inHead(at.crown));
-  const trunk = bust ? ['chest', 'shoulder-left', 'shoulder-right'] : ['neck'];
+  // The first making of the form had its masses by name; since, whatever hangs on a joint goes with it.
+  const neck = head.faced ? massesOn(form, ['neck']) : ['neck'];
+  const onHead = head.faced ? massesOn(form, ['head', 'jaw']) : ['face', 'skull'];
+  const trunk = !bust ? neck : head.faced ? massesOn(form, ['chest']) : ['chest', 'shoulder-left', 'shoulder-right'];
   out.bone('upright-foot', 'foot of the upright', 'foot', 'shoulder', trunk, { joinFrom: 'threaded' });
   out.bone('upright-neck', 'upright at the neck', 'shoulder', 'pipe-top', [
-    ...trunk.filter((m) => m !== 'neck'),
-    'neck',
+    ...trunk.filter((m) => !neck.includes(m)),
+    ...neck,
   ]);
-  out.bone('head-frame', 'head frame', 'pipe-top', 'skull', ['neck', 'face', 'skull'], { joinFrom: p.neckJoin });
+  out.bone('head-frame', 'head frame', 'pipe-top', 'skull', [...neck, ...onHead], { joinFrom: p.neckJoin });
   out.bone('head-crown', 'crown of the head frame', 'skull', 'crown', [
-    'face',
-    'skull',
-    ...massesOn(form, ['head']).filter((m) => m !== 'face' && m !== 'skull'),
+    ...onHead,
+    ...massesOn(form, ['head']).filter((m) => !onHead.includes(m)),
   ]);
   loopsAndPipe(context, head, p, out, at, loops, drawnIn, inHead);
-  if (bust) shouldersOf(context, p, out, at, bust, s);
+  if (bust) shouldersOf(context, p, out, at, bust, s, head.faced ? trunk : ['chest']);
   if (form.masses.some((m) => m.id === 'upper-arm-left')) armsOf(context, p, out);
   out.adopt(form.masses, 'head-crown');
   out.fitting('flange', 'floor flange', 1, flange.mass, at.held);
@@ -202,6 +204,7 @@ function shouldersOf(
   at: Marks,
   bust: NonNullable<SchoolContext['form']['bust']>,
   s: number,
+  trunk: readonly string[],
 ): void {
   const reach = (bust.measures.shoulderBreadth * s) / 2 - context.clayOver('chest') - 0.035 * s;
   const drop = bust.levels.shoulder - 0.03 * s;
@@ -219,7 +222,9 @@ function shouldersOf(
     const id = `shoulder-${side}`;
     const end: Vec3 = [sign * reach, at.y, drop];
     out.node(id, end);
-    out.bone(id, `${side} shoulder wire`, 'shoulder', id, ['chest', id], { joinFrom: p.shoulderJoin });
+    out.bone(id, `${side} shoulder wire`, 'shoulder', id, [...trunk.filter((m) => m !== id), id], {
+      joinFrom: p.shoulderJoin,
+    });
     out.member(id, `${side} shoulder wire`, {
       stock: p.shoulderStock,
       size: p.shoulderSize,
@@ -240,10 +245,12 @@ function armsOf(context: SchoolContext, p: HeadFrameFigures, out: SettingOut): v
     if (!top) continue;
     const joints = [`elbow-${side}`, `wrist-${side}`].filter((j) => place.has(j));
     const masses = form.masses.filter((m) => ['shoulder', 'elbow', 'wrist'].some((j) => m.joint === `${j}-${side}`));
-    // The arm ends where its last mass does.
+    // A wire goes to the knuckles of a hand that has fingers; else the arm ends where its last mass does.
     const last = masses[masses.length - 1];
-    const tip: Vec3 =
-      last?.shape.kind === 'round-cone'
+    const knuckle = masses.find((m) => m.id === `finger-middle-1-${side}`);
+    const tip: Vec3 = knuckle
+      ? [...knuckle.at]
+      : last?.shape.kind === 'round-cone'
         ? [last.at[0] + last.shape.reach[0], last.at[1] + last.shape.reach[1], last.at[2] + last.shape.reach[2]]
         : (last?.at ?? top);
     const path = [place.get(`shoulder-${side}`)!, ...joints.map((j) => place.get(j)!), tip];
@@ -253,13 +260,13 @@ function armsOf(context: SchoolContext, p: HeadFrameFigures, out: SettingOut): v
     path.forEach((at, i) => {
       const id = `arm-${side}-${i}`;
       out.node(id, at);
-      const own = i === 0 ? [] : [masses[Math.min(i - 1, masses.length - 1)]?.id ?? ''];
+      const own = i === 0 ? [] : massesOn(form, [`${['shoulder', 'elbow', 'wrist'][i - 1] ?? ''}-${side}`]);
       out.bone(
         id,
         i === 0 ? `root of the ${side} arm` : `${names[i - 1] ?? 'arm'} wire, ${side}`,
         below,
         id,
-        own.filter((m) => m !== ''),
+        own,
         i === 0 ? { joinFrom: p.shoulderJoin } : {},
       );
       bones.push(id);

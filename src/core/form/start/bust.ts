@@ -1,5 +1,5 @@
 import type { Mass } from '../../document';
-import { cross, unit, type Vec3 } from '../../quantity';
+import { unit, type Vec3 } from '../../quantity';
 import { choice, length, yesNo, type MeasuresOf } from '../measure';
 import type { Joint } from '../skeleton';
 import { bustLevels, type BustLevels } from './bust-levels';
@@ -115,8 +115,8 @@ function arms(m: BustMeasures, at: BustLevels): { masses: Mass[]; joints: Joint[
     masses.push(
       limb(part('forearm', 'forearm', 'arms', 'elbow-left'), elbow, wrist, 0.042, 0.028),
       ...handMasses(
-        // It hangs with the palm to the body and the thumb in front.
-        { wrist, along, toThumb: unit(cross(along, inward)), palm: inward, joint: 'wrist-left', region: 'hands' },
+        // It hangs with the palm to the body, and so the thumb in front.
+        { wrist, along, palm: inward, joint: 'wrist-left', region: 'hands' },
         m.handLength,
         m.hands,
       ),

@@ -1,5 +1,5 @@
 import type { Mass } from '../../document';
-import { add, scale, type Vec3 } from '../../quantity';
+import { add, cross, scale, type Vec3 } from '../../quantity';
 import { limb } from './start-form';
 
 /**
@@ -67,9 +67,8 @@ const held: Readonly<Record<HandHold, Held>> = {
 
 export interface HandPlace {
   readonly wrist: Vec3;
-  /** Along the hand, away from the arm; towards the thumb; out of the palm. Each of length 1, square to the others. */
+  /** Along the hand, away from the arm; and out of the palm. Each of length 1, square to the other. */
   readonly along: Vec3;
-  readonly toThumb: Vec3;
   readonly palm: Vec3;
   readonly joint: string;
   readonly region: string;
@@ -79,11 +78,13 @@ export interface HandPlace {
 export function handMasses(place: HandPlace, length: number, hold: HandHold): Mass[] {
   const u = length / (ownLength / 1000);
   const mm = u / 1000;
+  // Of a left hand the thumb lies that way.
+  const toThumb = cross(place.palm, place.along);
   const { bends, index, splay, thumbOver, thumbBends } = held[hold];
   const at = (along: number, across: number, out = 0): Vec3 =>
     add(
       place.wrist,
-      add(scale(place.along, along * mm), add(scale(place.toThumb, across * mm), scale(place.palm, out * mm))),
+      add(scale(place.along, along * mm), add(scale(toThumb, across * mm), scale(place.palm, out * mm))),
     );
   const part = (id: string, name: string, blend: number) => ({
     id: `${id}-left`,

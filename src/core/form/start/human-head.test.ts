@@ -5,6 +5,7 @@ import {
   resolveForm,
   voxelise,
   withTypeMeasures,
+  type Mass,
   type ResolvedForm,
 } from '..';
 import { asBriefed, Evaluator } from '../../evaluate';
@@ -232,6 +233,33 @@ describe('what is begun and left as it is', () => {
     expect(report.value.findings.filter((f) => f.status === 'fails').map((f) => f.sentence)).toEqual([]);
     expect(report.value.findings.filter((f) => f.station === 'armature' && f.status !== 'sound')).toEqual([]);
   });
+  test('both shoulders are asked for as much, and the clay of head and chest hangs on their own bones', () => {
+    const made = asBriefed(build('bust'));
+    const report = evaluator.evaluate(made),
+      piece = evaluator.piece(made);
+    if (!report.ok || !piece.ok) throw new Error('no report');
+    const share = (id: string) => report.value.members.find((m) => m.id === `stuffed/${id}`)!.utilisation;
+    expect(share('shoulder-right') / share('shoulder-left')).toBeCloseTo(1, 3);
+    const { load, volumes, form: f } = piece.value;
+    const stations = load.amounts.length / (load.bones.length * load.components * 4);
+    const clay = (id: string) => {
+      const bone = load.bones.findIndex((b) => b.id === `stuffed/${id}`);
+      let sum = 0;
+      for (let s = 0; s < stations; s++)
+        for (let c = 0; c < load.components - 3; c++)
+          sum += load.amounts[((bone * stations + s) * load.components + c) * 4]!;
+      return sum;
+    };
+    expect(clay('shoulder-right') / clay('shoulder-left')).toBeCloseTo(1, 3);
+    const of = (joints: readonly string[]) =>
+      volumes.perMass.reduce((sum, v, i) => sum + (joints.includes(f.masses[i]!.joint ?? '') ? v.clay : 0), 0);
+    const onHead = clay('head-frame') + clay('head-crown');
+    // The neck's is shared with the upright.
+    expect(onHead).toBeGreaterThanOrEqual(of(['head', 'jaw']) - 1e-9);
+    expect(onHead).toBeLessThan(of(['head', 'jaw', 'neck']));
+    const all = load.bones.reduce((sum, b) => sum + clay(b.id.replace('stuffed/', '')), 0);
+    expect(all).toBeCloseTo(of(['head', 'jaw', 'neck', 'chest']), 9);
+  });
   test('a band lies over the brows, not over the eyes', () => {
     const f = form(build('bust'));
     const level = (id: string) => f.landmarks.find((l) => l.id === id)!.ends[0][2];
@@ -264,16 +292,37 @@ describe('types', () => {
   });
 });
 
-test('what is left out near a cube changes nothing in it', () => {
-  for (const measures of [{}, typed('beast')]) {
-    const f = form(build('bust', measures));
-    const field = new DistanceField(f.masses, undefined, f.countedWith);
-    const plain = new DistanceField(f.masses);
+describe('what is left out near a cube changes nothing in it', () => {
+  const withObject = () => {
+    const f = form(build('bust'));
+    const core: Mass = {
+      id: 'own/ball',
+      name: 'ball under clay',
+      region: 'chest',
+      at: [0.09, -0.1, 0.3],
+      turn: [0, 20, 0],
+      blend: 0.02,
+      role: 'core',
+      shape: { kind: 'ellipsoid', radii: [0.05, 0.035, 0.04] },
+    };
+    const masses = [...f.masses, core];
+    return { masses, countedWith: Uint16Array.from(masses, (_, i) => f.countedWith[i] ?? i) };
+  };
+  test.each([
+    ['a bust', () => form(build('bust'))],
+    ['a beast', () => form(build('bust', typed('beast')))],
+    ['with an object that has clay over it', withObject],
+  ])('%s', (_, make: () => Pick<ResolvedForm, 'masses' | 'countedWith'>) => {
+    const f = make();
+    const clay = Float64Array.from(f.masses, () => 0.012);
+    const field = new DistanceField(f.masses, clay, f.countedWith);
+    const plain = new DistanceField(f.masses, clay);
     const grid = voxelise(field, { step: 0.011, depth: 0.01 });
     const all = field.all();
     const [nx, ny] = grid.blocks as [number, number, number];
     let worst = 0,
-      wrong = 0;
+      wrong = 0,
+      read = 0;
     grid.slots.forEach((slot, b) => {
       if (slot < 0) return;
       const corner = [b % nx, floor(b / nx) % ny, floor(b / (nx * ny))].map((i) => i * 8);
@@ -283,12 +332,14 @@ test('what is left out near a cube changes nothing in it', () => {
         const d = grid.distances[slot * 512 + c]!;
         // Far from the face a cube holds one figure.
         if (abs(d) > 0.015) continue;
+        read += 1;
         worst = max(worst, abs(d - plain.at(p[0]!, p[1]!, p[2]!, all)));
         field.at(p[0]!, p[1]!, p[2]!, all);
         if (f.countedWith[field.owner] !== grid.owners[slot * 512 + c]) wrong += 1;
       }
     });
+    expect(read).toBeGreaterThan(1000);
     expect(worst).toBeLessThan(1e-6);
     expect(wrong).toBe(0);
-  }
+  });
 });
