@@ -74,6 +74,43 @@ test('what stands round a bone is as thick as it is, round the bone or beside it
   }
 });
 
+test('what is counted with another mass hangs on the bones that carry either, and on no other', () => {
+  const at = Float64Array.from([0.09, 0, 0.3, -0.11, 0, 0.3]);
+  const parcels: Parcels = {
+    count: 2,
+    // All of it counted with the first, whichever it was.
+    mass: Uint16Array.from([0, 0]),
+    clayVolume: Float64Array.from([2e-3, 1e-3]),
+    bulkVolume: new Float64Array(2),
+    clayCentre: at,
+    bulkCentre: at,
+  };
+  const upright = (id: string, x: number, masses: string[]): Bone => ({
+    id,
+    name: id,
+    from: `${id} foot${x}`,
+    to: `${id} top${x}`,
+    masses,
+    joinFrom: 'welded',
+    joinTo: 'welded',
+  });
+  const bones = [upright('left', 0.1, ['a']), upright('right', -0.1, ['b']), upright('other', -0.11, ['c'])];
+  const nodes = bones.flatMap((b, i) => {
+    const x = [0.1, -0.1, -0.11][i]!;
+    return [
+      { id: b.from, at: [x, 0, 0] as Vec3, held: true },
+      { id: b.to, at: [x, 0, 0.4] as Vec3, held: false },
+    ];
+  });
+  const load = lumpLoad(parcels, [0, 0, 0], 1, ['a', 'b', 'c'], nodes, bones, [], () => 0, [], [0, 0, 2]);
+  const clay = (bone: number) => {
+    let sum = 0;
+    for (let s = 0; s < stationsPerBone; s++) sum += load.amounts[amountIndex(load, bone, s, 0)]!;
+    return sum;
+  };
+  expect([clay(0), clay(1), clay(2)]).toEqual([expect.closeTo(2e-3, 12), expect.closeTo(1e-3, 12), 0]);
+});
+
 test('a mass far larger than its short bone is no sleeve round it: as thick as it spreads', () => {
   const [radius, side] = [0.1, 0.01];
   const places: Vec3[] = [];
