@@ -4,7 +4,7 @@ import { Evaluator } from '../core/evaluate';
 import { extractSurface, thicknessField, voxelise } from '../core/form';
 import { waysToBeSooner, withRemedies, type Sooner } from '../core/improve';
 import type { Piece } from '../core/piece';
-import { surfaceOf, wantsFiner } from '../core/sheet/piece-surface';
+import { surfaceOf, wantsFiner } from '../core/sheet';
 import { whatToLeaveOut } from '../core/plan';
 import { optionsOf, questionOf } from './asked';
 import type { FaceCover, Picture, SessionAnswer, SessionRequest } from './protocol';

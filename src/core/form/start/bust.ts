@@ -16,7 +16,7 @@ const bustMeasures = {
   neckGirth: length('Neck, round', 0.15, 0.7, 0.38),
   neckLength: length('Neck showing', 0.01, 0.25, 0.06),
   throat: length('Throat stands out', 0, 0.02, 0.005),
-  shoulders: yesNo('Shoulders', true),
+  shoulders: yesNo('Shoulders', true, 'Arms bring them along.'),
   arms: choice(
     'Arms',
     [
@@ -134,7 +134,8 @@ export const bust = startForm({
   measures: bustMeasures,
   types: headTypes,
   finelyMade: true,
-  make: (m) => {
+  make: (given) => {
+    const m = given.arms === 'none' ? given : { ...given, shoulders: true };
     const at = bustLevels(m);
     const limbs = arms(m, at);
     const slope: Vec3 | null = m.shoulders ? [m.shoulderBreadth * 0.27, 0.02, at.collar - 0.034] : null;

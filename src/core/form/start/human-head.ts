@@ -324,7 +324,7 @@ function mouth(m: HeadMeasures, p: HeadPlaces): Mass[] {
     masses.push(
       limb(
         part('fang-left', 'fang, left', 0.002 * u, 'features'),
-        [half * 0.62, p.plane + 0.008 * u + corner * 0.2, p.mouth + 0.008 * u],
+        [half * 0.6, p.plane + 0.014 * u + corner * 0.2, p.mouth + 0.011 * u],
         [half * 0.66, p.plane + 0.002 * u + corner * 0.2, p.mouth + 0.002 * u - m.fangs],
         Math.max(0.0035 * u, m.fangs * 0.17),
         Math.max(0.0012, m.fangs * 0.05),
