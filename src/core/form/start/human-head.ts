@@ -178,6 +178,13 @@ function eyes(m: HeadMeasures, p: HeadPlaces): Mass[] {
       r * 0.5,
     ]),
     ball(part('eye-bed-left', 'bed of the eye, left', 0.005 * u), by(0.05, -0.12, -0.95), [r * 1.3, r * 0.85, r * 0.5]),
+    limb(
+      part('socket-back-left', 'back of the socket, left', 0.003 * u),
+      at,
+      [at[0] * 0.8, p.front + 0.06 * u, p.eyes],
+      r * 0.7,
+      r * 0.9,
+    ),
     edge('upper-lid-inner', 'upper lid, inner half', inner, over, 0.2),
     edge('upper-lid-outer', 'upper lid, outer half', over, outer, 0.2),
     edge('lower-lid-inner', 'lower lid, inner half', inner, under, 0.17),
@@ -231,7 +238,9 @@ function noseOpening(m: HeadMeasures, p: HeadPlaces): Mass[] {
   return [
     bone('nose-bone', 'bone of the nose', top, tip),
     bone('nose-rim', 'rim of the nose opening', [0.012 * u, p.front + 0.019 * u, p.root - long * 0.2], side),
-    bone('nose-sill', 'sill of the nose opening', side, [0.003 * u, p.plane + 0.009 * u, p.foot]),
+    ...(m.muzzle > 0.01
+      ? []
+      : [bone('nose-sill', 'sill of the nose opening', side, [0.003 * u, p.plane + 0.009 * u, p.foot])]),
     // Between the rim and the cheekbone.
     limb(
       part('upper-jaw-side-left', 'upper jaw under the eye, left', 0.008 * u),
@@ -304,6 +313,20 @@ function mouth(m: HeadMeasures, p: HeadPlaces): Mass[] {
         full * 0.74,
         full * 0.28,
       ),
+    );
+  }
+  if (m.teeth || m.bone) {
+    const gum = (id: string, name: string, joint: string, z: number) =>
+      limb(
+        part(`${id}-left`, `${name}, left`, 0.004 * u, 'head', joint),
+        [0.002 * u, p.plane + 0.0095 * u, z],
+        [0.021 * u, p.plane + 0.0185 * u, z],
+        0.0075 * u,
+        0.0075 * u,
+      );
+    masses.push(
+      gum('upper-gum', 'upper gum', 'head', p.mouth + 0.011 * u),
+      gum('lower-gum', 'lower gum', 'jaw', p.mouth - 0.011 * u),
     );
   }
   if (m.teeth || m.bone)
@@ -441,7 +464,7 @@ function ears(m: HeadMeasures, p: HeadPlaces): Mass[] {
   const at = (back: number, up: number, out = 0): Vec3 => [
     m.headBreadth * 0.462 + (0.004 * u + back * 0.34 + out),
     p.axis + 0.004 * u + back + up * 0.2,
-    p.foot + 0.002 * u + up,
+    p.ear - 0.45 * e + up,
   ];
   const of = (id: string, name: string, blend = 0.003) =>
     part(`ear-${id}-left`, `${name} of the ear, left`, blend * u, 'features');
