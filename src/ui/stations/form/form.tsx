@@ -53,6 +53,7 @@ function Types() {
         <Button
           size="sm"
           variant="iron"
+          className="text-nowrap"
           disabled={!type}
           onClick={() => {
             if (!type) return;
