@@ -1,7 +1,8 @@
 import type { Build, BuildEdit, Change, JointEdit, Mass, MassEdit, MassShape } from '../document';
 import { add, scale, subtract, unit, type Vec3 } from '../quantity';
 import { mirrorJointEdit, mirrorPlace, mirrorTurn, twinId } from './mirror';
-import { scaledShape, type ResolvedForm } from './resolve';
+import type { ResolvedForm } from './resolve';
+import { scaledShape } from './stretch';
 import type { PosedJoint } from './skeleton';
 import { compose, inverse, rotate, rotationOf, turnOf, type Rotation } from './turn';
 

@@ -71,8 +71,8 @@ test('without a board it stands on what touches the ground: its feet, not its re
   expect(polygon.length).toBeGreaterThan(3);
   expect(wide(0)).toBeLessThan(0.7 * (high[0] - low[0]));
   // As wide as its soles stand apart, and as long as one is.
-  const soles = piece.form.masses.flatMap((m, i) => (/foot/.test(m.name) ? [massBox(piece.form.masses[i]!)] : []));
-  expect(soles.length).toBe(2);
+  const soles = piece.form.masses.flatMap((m, i) => (m.region === 'feet' ? [massBox(piece.form.masses[i]!)] : []));
+  expect(soles.length).toBeGreaterThan(2);
   const span = (k: 0 | 1) => Math.max(...soles.map((b) => b.high[k])) - Math.min(...soles.map((b) => b.low[k]));
   for (const k of [0, 1] as const) {
     expect(wide(k)).toBeLessThanOrEqual(span(k) + 2 * piece.grid.step);

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { joinIds } from '../catalogue';
+import { DistanceField } from '../form';
 import { add, mix, norm, subtract, type Vec3 } from '../quantity';
 import { boardFields, boardParameters, boardUnder } from './base';
 import { setOutCage } from './hoops';
@@ -119,8 +120,11 @@ function setOutStalks(
   bar: { readonly stock: string; readonly size: string; readonly across: number },
   out: SettingOut,
 ): void {
-  for (const mass of context.form.masses) {
+  const { masses, countedWith } = context.form;
+  const finely = countedWith.some((rep, i) => rep !== i);
+  for (const [i, mass] of masses.entries()) {
     if (mass.shape.kind !== 'round-cone') continue;
+    if (finely && !standsOut(context, i, bar.across)) continue;
     const from: Vec3 = mass.at,
       to = add(mass.at, mass.shape.reach);
     const away = (at: Vec3) =>
@@ -168,6 +172,19 @@ function setOutStalks(
       allowances: [{ what: 'welded or bound to the cage', length: 0.08 }],
     });
   }
+}
+
+/** Of a finely made form: thick enough for a bar under its clay, and with its end outside of every other mass. */
+function standsOut(context: SchoolContext, index: number, bar: number): boolean {
+  const { masses } = context.form;
+  const mass = masses[index]!;
+  if (mass.shape.kind !== 'round-cone') return false;
+  const { reach, radiusFrom, radiusTo } = mass.shape;
+  const thick = 0.15 * radiusFrom + 0.85 * radiusTo;
+  if (thick < context.clayOver(mass.region) + bar / 2) return false;
+  const [x, y, z] = mix(mass.at, add(mass.at, reach), 0.85);
+  const others = new DistanceField(masses.filter((_, i) => i !== index));
+  return others.at(x, y, z, others.all()) > 0;
 }
 
 export const boardFoamMesh: School<BoardFoamMeshParameters> = {

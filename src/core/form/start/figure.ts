@@ -1,20 +1,33 @@
 import type { Mass } from '../../document';
-import type { Vec3 } from '../../quantity';
+import { unit, type Vec3 } from '../../quantity';
 import { choice, length, share, type MeasuresOf } from '../measure';
 import type { Joint } from '../skeleton';
-import { ball, limb, startForm, type Landmark, type MadeForm } from './start-form';
+import { headTypes } from './head-types';
+import {
+  armMasses,
+  bodyNeck,
+  bodyPlaces,
+  headForward,
+  legMasses,
+  segmentShares,
+  trunkMasses,
+  type BodyMeasures,
+  type BodyPlaces,
+} from './human-body';
+import { footMasses, footWear, ownFootLength } from './human-foot';
+import { handHolds, handMasses, palmMiddle } from './human-hand';
+import { headMasses, headMeasures, type HeadMeasures } from './human-head';
+import { setIn } from './set-in';
+import { ball, softestFirst, startForm, type FormType, type Landmark, type MadeForm } from './start-form';
 
-/**
- * A person in heads. The head is one part of the height; below the chin the joints stand at fixed shares of what is
- * left (shoulders 0.08, hips 0.47, knees 0.73, ankles 0.96), and breadths go by the head of a grown body that tall.
- */
+/** A person in heads: the head is one part of the height, the body below the chin keeps its own shares. */
 const builds = [
   { id: 'adult', name: 'adult, seven and a half heads' },
   { id: 'heroic', name: 'heroic, eight heads' },
   { id: 'child', name: 'child, five and a half heads' },
   { id: 'stylised', name: 'stylised, four heads' },
 ] as const;
-export const headsOf: Readonly<Record<(typeof builds)[number]['id'], number>> = {
+const headsOf: Readonly<Record<(typeof builds)[number]['id'], number>> = {
   adult: 7.5,
   heroic: 8,
   child: 5.5,
@@ -27,213 +40,194 @@ const stances = [
   { id: 'striding', name: 'striding' },
   { id: 'reaching', name: 'arms held up' },
   { id: 'balancing', name: 'balancing on one leg' },
+  { id: 'offering', name: 'one arm held out' },
 ] as const;
 type StanceId = (typeof stances)[number]['id'];
 
-/** Degrees about x, y, z by joint; those of a left joint hold for its twin unless the twin is named. */
+/**
+ * Degrees about x, y, z by joint; those of a left joint hold for its twin unless the twin is named. About x, a limb that
+ * hangs swings forward below 0: so hips and elbows bend below 0, knees above it.
+ */
 const turns: Readonly<Record<StanceId, Readonly<Record<string, Vec3>>>> = {
   standing: {},
-  kneeling: { 'knee-left': [-92, 0, 0], 'ankle-left': [-60, 0, 0] },
+  kneeling: { 'knee-left': [92, 0, 0], 'ankle-left': [58, 0, 0] },
   striding: {
     'hip-left': [24, 0, 0],
-    'hip-right': [-22, 0, 0],
-    'knee-left': [-6, 0, 0],
-    'knee-right': [-12, 0, 0],
-    'shoulder-left': [-24, 0, 0],
-    'shoulder-right': [26, 0, 0],
-    'elbow-left': [18, 0, 0],
-    'elbow-right': [24, 0, 0],
+    'hip-right': [-24, 0, 0],
+    'knee-left': [2, 0, 0],
+    'knee-right': [6, 0, 0],
+    'ankle-left': [-12, 0, 0],
+    'ankle-right': [18, 0, 0],
+    'shoulder-left': [-26, 0, 0],
+    'shoulder-right': [24, 0, 0],
+    'elbow-left': [-26, 0, 0],
+    'elbow-right': [-16, 0, 0],
   },
   reaching: { 'shoulder-left': [0, -150, 0], 'elbow-left': [0, -12, 0] },
   balancing: {
-    'hip-right': [-46, 0, 0],
-    'knee-right': [-30, 0, 0],
-    'shoulder-left': [0, -84, 0],
-    'shoulder-right': [0, 84, 0],
     pelvis: [16, 0, 0],
     'hip-left': [-16, 0, 0],
+    'hip-right': [40, 0, 0],
+    'knee-right': [16, 0, 0],
+    'ankle-right': [34, 0, 0],
+    'shoulder-left': [0, -84, 0],
+    'shoulder-right': [0, 84, 0],
   },
+  offering: { 'shoulder-left': [-42, 0, 0], 'elbow-left': [-48, 0, 0], 'shoulder-right': [4, 0, 0] },
 };
 
-export const figureMeasures = {
+const figureMeasures = {
   height: length('Height, standing', 0.3, 3, 1.72),
   build: choice('Proportions', builds, 'adult'),
   heft: share('Heft: thickness against the usual', 0.4, 2, 1),
+  shoulders: share('Shoulders against the usual', 0.6, 1.6, 1),
+  hips: share('Hips against the usual', 0.6, 1.6, 1),
+  muscle: share('Muscles, from smooth to hard', 0, 1, 0.4),
+  breasts: length('Breasts stand out', 0, 0.1, 0),
+  belly: length('Belly stands out', 0, 0.25, 0),
+  face: choice('Head of', headTypes as readonly { id: string; name: string }[], 'man'),
   stance: choice('Stance', stances, 'standing'),
-  shoulderBreadth: share('Shoulders, in heads across', 1, 3, 1.85),
+  hands: choice('Hands', handHolds, 'relaxed'),
+  feet: choice('Feet', footWear, 'bare'),
 };
-export type FigureMeasures = MeasuresOf<typeof figureMeasures>;
+type FigureMeasures = MeasuresOf<typeof figureMeasures>;
 
-/** Heights of a standing figure above the ground, and the unit its breadths go by. */
-export function figureLevels(m: Pick<FigureMeasures, 'height' | 'build'>) {
+const figureTypes: readonly FormType[] = [
+  { id: 'man', name: 'a man', measures: {} },
+  {
+    id: 'woman',
+    name: 'a woman',
+    measures: { height: 1.62, heft: 0.96, shoulders: 0.9, hips: 1.09, muscle: 0.1, breasts: 0.03, face: 'woman' },
+  },
+  {
+    id: 'child',
+    name: 'a child of six',
+    measures: { height: 1.16, build: 'child', heft: 0.98, shoulders: 0.94, hips: 0.94, muscle: 0, face: 'child' },
+  },
+  {
+    id: 'old-man',
+    name: 'an old man',
+    measures: { height: 1.68, heft: 0.98, muscle: 0.15, belly: 0.05, face: 'old-man', feet: 'shod' },
+  },
+  {
+    id: 'giant',
+    name: 'a giant',
+    measures: {
+      height: 2.6,
+      build: 'heroic',
+      heft: 1.35,
+      shoulders: 1.22,
+      muscle: 1,
+      face: 'brute',
+      hands: 'fist',
+    },
+  },
+  {
+    id: 'puppet',
+    name: 'a puppet',
+    measures: { height: 1.1, build: 'stylised', heft: 0.9, muscle: 0, face: 'elf', hands: 'open', feet: 'shod' },
+  },
+];
+
+/** What of a head shows at the size it has on a figure; lids, rims and teeth are a portrait's. */
+const tooFine = /^(upper|lower)-(lid|gum|tooth)|^(lid-fold|eye-bed|ear-rim|ear-lid|bag|furrow|fold)-/;
+
+function headOn(m: FigureMeasures, chin: number, high: number, s: number): Mass[] {
+  const type = headTypes.find((t) => t.id === m.face)?.measures ?? {};
+  const usual = Object.fromEntries(Object.entries(headMeasures).map(([key, measure]) => [key, measure.start]));
+  const own = { ...usual, ...type, mouthOpen: 0 } as unknown as HeadMeasures;
+  const size = high / own.headHeight;
+  // Deep inside, where jaw, neck and brain case meet: without it a wire there is measured to the face of each alone.
+  const root = ball(
+    { id: 'skull-root', name: 'root of the skull', region: 'head', joint: 'head', blend: 0.01 },
+    [0, 0.002, own.headHeight * 0.36],
+    [own.jawBreadth * 0.44, own.headDepth * 0.27, own.headHeight * 0.24],
+  );
+  return setIn(
+    [root, ...headMasses(own, 0, 0).filter((mass) => !tooFine.test(mass.id))],
+    { at: [0, -headForward * s, chin], size },
+    { region: 'head', joint: 'head' },
+  );
+}
+
+/** Toes turn out by that much. */
+const toeOut = 7;
+
+function make(m: FigureMeasures): MadeForm {
   const head = m.height / headsOf[m.build];
-  const body = m.height - head;
-  const at = (share: number) => body * (1 - share);
+  const chin = m.height - head;
+  const s = chin / segmentShares.chin;
+  const body: BodyMeasures = { ...m, s };
+  const p = bodyPlaces(body);
+  const k = Math.sqrt(m.heft);
+  const hand = {
+    wrist: p.wrist,
+    along: unit(p.hand),
+    palm: palmIn(p.hand),
+    joint: 'wrist-left',
+    region: 'hands',
+  };
   return {
-    head,
-    chin: body,
-    shoulder: at(0.085),
-    chest: at(0.19),
-    waist: at(0.335),
-    hip: at(0.475),
-    knee: at(0.735),
-    ankle: at(0.962),
-    /** A head of a grown body with this body length. */
-    unit: body / 6.5,
+    joints: jointsOf(m, p, palmMiddle(hand, segmentShares.hand * s), head, s),
+    masses: softestFirst([
+      ...trunkMasses(body),
+      ...bodyNeck(body, p),
+      ...headOn(m, chin, head, s),
+      ...armMasses(body, p),
+      ...handMasses(hand, segmentShares.hand * s, m.hands, 1.28 * k),
+      ...legMasses(body, p),
+      ...setIn(footMasses(m.feet), {
+        at: [p.ankle[0], p.ankle[1], 0],
+        size: (segmentShares.foot * s * (0.7 + 0.3 * k)) / ownFootLength,
+        turn: [0, 0, toeOut],
+      }),
+    ]),
+    landmarks: landmarksOf(m, p, head, s),
+    envelopes: [
+      {
+        id: 'skull',
+        name: 'skull',
+        joint: 'head',
+        low: [-0.4 * head, -0.56 * head - headForward * s, chin - 0.06 * head],
+        high: [0.4 * head, 0.52 * head, chin + 1.06 * head],
+      },
+    ],
   };
 }
 
-/** Radii go by the square root of heft; at 1 a grown body of 1.72 m comes to about what it weighs in water, 65 to 70 l. */
-const thickness = (heft: number) => 1.12 * Math.sqrt(heft);
-
-interface Places {
-  readonly shoulder: Vec3;
-  readonly elbow: Vec3;
-  readonly wrist: Vec3;
-  readonly finger: Vec3;
-  readonly hip: Vec3;
-  readonly knee: Vec3;
-  readonly ankle: Vec3;
-  readonly toe: Vec3;
+/** Arms hang with the palms to the body. */
+function palmIn(along: Vec3): Vec3 {
+  const [x, , z] = along;
+  return unit([z, 0, -x]);
 }
 
-function placesOf(m: FigureMeasures): Places {
-  const z = figureLevels(m);
-  const u = z.unit;
-  const x = (m.shoulderBreadth * z.unit) / 2 - 0.2 * u;
-  const shoulder: Vec3 = [x, 0, z.shoulder];
-  const elbow: Vec3 = [x + 0.14 * u, 0.02 * u, z.shoulder - 1.32 * u];
-  const wrist: Vec3 = [x + 0.2 * u, -0.1 * u, elbow[2] - 1.08 * u];
-  return {
-    shoulder,
-    elbow,
-    wrist,
-    finger: [wrist[0], wrist[1] - 0.06 * u, wrist[2] - 0.66 * u],
-    hip: [0.42 * u, 0, z.hip],
-    knee: [0.4 * u, 0, z.knee],
-    ankle: [0.38 * u, 0.08 * u, z.ankle],
-    toe: [0.42 * u, -0.72 * u, 0.09 * u],
-  };
-}
-
-function trunk(m: FigureMeasures): Mass[] {
-  const z = figureLevels(m);
-  const u = z.unit,
-    k = thickness(m.heft);
-  const part = (id: string, name: string, region: string, joint: string, blend = 0.14) => ({
-    id,
-    name,
-    region,
-    joint,
-    blend: blend * u,
-  });
-  return [
-    ball(
-      part('pelvis', 'pelvis', 'trunk', 'pelvis'),
-      [0, 0.04 * u, z.hip + 0.16 * u],
-      [0.64 * u * k, 0.44 * u * k, 0.44 * u],
-    ),
-    ball(part('waist', 'waist', 'trunk', 'spine'), [0, 0, z.waist], [0.5 * u * k, 0.36 * u * k, 0.6 * u]),
-    ball(
-      part('ribcage', 'rib cage', 'trunk', 'chest'),
-      [0, 0.02 * u, z.chest - 0.05 * u],
-      [0.62 * u * k, 0.44 * u * k, 0.78 * u],
-    ),
-    limb(
-      part('collar-left', 'collar and shoulder, left', 'trunk', 'chest'),
-      [0.15 * u, 0.02 * u, z.shoulder + 0.1 * u],
-      [(m.shoulderBreadth * u) / 2 - 0.2 * u, 0, z.shoulder],
-      0.17 * u * k,
-      0.2 * u * k,
-    ),
-    limb(
-      part('neck', 'neck', 'head', 'neck', 0.1),
-      [0, 0.04 * u, z.shoulder + 0.05 * u],
-      [0, -0.02 * u, z.chin + 0.12 * u],
-      0.24 * u * k,
-      0.22 * u * k,
-    ),
-  ];
-}
-
-function headOf(m: FigureMeasures): Mass[] {
-  const z = figureLevels(m);
-  const h = z.head;
-  return [
-    ball(
-      { id: 'skull', name: 'skull', region: 'head', joint: 'head', blend: 0.08 * h },
-      [0, 0.03 * h, z.chin + 0.63 * h],
-      [0.335 * h, 0.405 * h, 0.37 * h],
-    ),
-    ball(
-      { id: 'face', name: 'face and jaw', region: 'head', joint: 'head', blend: 0.12 * h, turn: [-8, 0, 0] },
-      [0, -0.11 * h, z.chin + 0.39 * h],
-      [0.28 * h, 0.31 * h, 0.4 * h],
-    ),
-  ];
-}
-
-function limbs(m: FigureMeasures, p: Places): Mass[] {
-  const u = figureLevels(m).unit,
-    k = thickness(m.heft);
-  const part = (id: string, name: string, region: string, joint: string) => ({
-    id: `${id}-left`,
-    name: `${name}, left`,
-    region,
-    joint: `${joint}-left`,
-    blend: 0.07 * u,
-  });
-  const cone = (id: string, name: string, region: string, joint: string, from: Vec3, to: Vec3, a: number, b: number) =>
-    limb(part(id, name, region, joint), from, to, a * u * k, b * u * k);
-  return [
-    cone('thigh', 'thigh', 'legs', 'hip', p.hip, p.knee, 0.38, 0.245),
-    cone('calf', 'calf', 'legs', 'knee', p.knee, p.ankle, 0.245, 0.15),
-    cone('foot', 'foot', 'feet', 'ankle', [p.ankle[0], p.ankle[1] + 0.04 * u, 0.16 * u], p.toe, 0.16, 0.09),
-    cone('upper-arm', 'upper arm', 'arms', 'shoulder', p.shoulder, p.elbow, 0.205, 0.165),
-    cone('forearm', 'forearm', 'arms', 'elbow', p.elbow, p.wrist, 0.165, 0.105),
-    ball(
-      part('hand', 'hand', 'hands', 'wrist'),
-      [(p.wrist[0] + p.finger[0]) / 2, (p.wrist[1] + p.finger[1]) / 2, (p.wrist[2] + p.finger[2]) / 2],
-      [0.09 * u, 0.16 * u, 0.38 * u],
-    ),
-  ];
-}
-
-function jointsOf(m: FigureMeasures, p: Places): Joint[] {
-  const z = figureLevels(m);
+function jointsOf(m: FigureMeasures, p: BodyPlaces, palm: Vec3, head: number, s: number): Joint[] {
   const own = turns[m.stance];
-  const stance = (id: string) => (own[id] ? { stance: own[id] } : {});
   const j = (id: string, name: string, parent: string | null, at: Vec3, ground = false): Joint => ({
     id,
     name,
     parent,
     at,
-    ...stance(id),
+    ...(own[id] ? { stance: own[id] } : {}),
     ...(ground ? { ground } : {}),
   });
-  const middle: Joint[] = [
-    j('pelvis', 'pelvis', null, [0, 0, z.hip + 0.1 * z.unit]),
-    j('spine', 'waist', 'pelvis', [0, 0.05 * z.unit, z.waist]),
-    j('chest', 'chest', 'spine', [0, 0.05 * z.unit, z.shoulder - 0.12 * z.unit]),
-    j('neck', 'foot of the neck', 'chest', [0, 0.04 * z.unit, z.shoulder + 0.05 * z.unit]),
-    j('head', 'head on the neck', 'neck', [0, 0, z.chin + 0.2 * z.head]),
-    j('crown', 'crown', 'head', [0, 0.02 * z.head, z.chin + 0.72 * z.head]),
-  ];
-  const sides: Joint[] = [
+  const front = -headForward * s;
+  const made: Joint[] = [
+    j('pelvis', 'pelvis', null, [0, 0.004 * s, 0.545 * s]),
+    j('spine', 'waist', 'pelvis', [0, 0.008 * s, p.waist]),
+    j('chest', 'chest', 'spine', [0, 0.012 * s, 0.782 * s]),
+    j('neck', 'foot of the neck', 'chest', p.neck),
+    j('head', 'head on the neck', 'neck', [0, 0.6 * front, p.chin + 0.2 * head]),
+    j('crown', 'crown', 'head', [0, front, p.chin + 0.76 * head]),
     j('shoulder-left', 'shoulder, left', 'chest', p.shoulder),
     j('elbow-left', 'elbow, left', 'shoulder-left', p.elbow),
     j('wrist-left', 'wrist, left', 'elbow-left', p.wrist),
-    j('fingers-left', 'fingertips, left', 'wrist-left', [
-      p.finger[0],
-      p.finger[1] + 0.02 * z.unit,
-      p.finger[2] + 0.3 * z.unit,
-    ]),
+    j('fingers-left', 'palm, left', 'wrist-left', palm),
     j('hip-left', 'hip, left', 'pelvis', p.hip),
     j('knee-left', 'knee, left', 'hip-left', p.knee),
     j('ankle-left', 'ankle, left', 'knee-left', p.ankle),
     j('sole-left', 'sole, left', 'ankle-left', [p.ankle[0], p.ankle[1], 0], true),
   ];
-  const made = [...middle, ...sides];
   // A stance that names a right joint has its sides apart: both are made, and neither follows the other.
   return Object.keys(own).some((id) => id.endsWith('-right')) ? made.flatMap((joint) => bothSides(joint, own)) : made;
 }
@@ -255,55 +249,37 @@ function bothSides(joint: Joint, own: Readonly<Record<string, Vec3>>): Joint[] {
   ];
 }
 
-function landmarksOf(m: FigureMeasures, p: Places): Landmark[] {
-  const z = figureLevels(m);
-  const u = z.unit;
+function landmarksOf(m: FigureMeasures, p: BodyPlaces, head: number, s: number): Landmark[] {
   const line = (id: string, name: string, joint: string, height: number, half: number): Landmark => ({
     id,
     name,
     joint,
-    at: [0, -0.5 * u, height],
+    at: [0, -0.08 * s, height],
     half,
   });
+  const breadth = segmentShares.shoulderBreadth * s * m.shoulders;
   const heads = Array.from({ length: Math.floor(headsOf[m.build]) }, (_, i): Landmark => ({
-    ...line(`head-${i + 1}`, String(i + 1), 'pelvis', m.height - (i + 1) * z.head, 0.9 * u),
+    ...line(`head-${i + 1}`, String(i + 1), 'pelvis', m.height - (i + 1) * head, 0.12 * s),
     right: true,
   }));
   return [
     ...heads,
-    line('shoulders', 'shoulders', 'chest', z.shoulder, m.shoulderBreadth * u * 0.55),
-    line('hips', 'hips', 'pelvis', z.hip, 0.75 * u),
-    line('knees', 'knees', 'pelvis', z.knee, 0.75 * u),
-    line('reach', 'reach of the hands', 'chest', p.finger[2], m.shoulderBreadth * u * 0.6),
-    line('eyes', 'eyes, half way up the head', 'head', z.chin + z.head / 2, 0.45 * z.head),
+    line('shoulders', 'shoulders', 'chest', 0.818 * s, breadth * 0.55),
+    line('hips', 'hips', 'pelvis', segmentShares.hip * s, 0.1 * s),
+    line('knees', 'knees', 'pelvis', segmentShares.knee * s, 0.1 * s),
+    line('reach', 'reach of the hands', 'chest', p.wrist[2] - 0.1 * s, breadth * 0.6),
+    line('eyes', 'eyes, half way up the head', 'head', p.chin + head / 2, 0.45 * head),
   ];
-}
-
-function make(m: FigureMeasures): MadeForm {
-  const p = placesOf(m);
-  const z = figureLevels(m);
-  const slack = 0.06 * z.head;
-  return {
-    joints: jointsOf(m, p),
-    masses: [...trunk(m), ...headOf(m), ...limbs(m, p)],
-    landmarks: landmarksOf(m, p),
-    envelopes: [
-      {
-        id: 'skull',
-        name: 'skull',
-        joint: 'head',
-        low: [-0.335 * z.head - slack, -0.46 * z.head, z.chin - slack],
-        high: [0.335 * z.head + slack, 0.46 * z.head, z.chin + z.head + slack],
-      },
-    ],
-  };
 }
 
 export const figure = startForm({
   kind: 'figure',
+  version: 2,
   name: 'person, standing or posed',
   when: 'A whole figure in heads: an acrobat, a saint, a puppet, a giant.',
   usualSize: 0.2,
+  types: figureTypes,
+  finelyMade: true,
   measures: figureMeasures,
   make,
 });

@@ -74,8 +74,11 @@ export interface HandPlace {
   readonly region: string;
 }
 
-/** `length` from the wrist to the tip of the middle finger when it is straight; metres. Of the left hand. */
-export function handMasses(place: HandPlace, length: number, hold: HandHold): Mass[] {
+/**
+ * `length` from the wrist to the tip of the middle finger when it is straight; metres. Of the left hand. `plump` is how
+ * thick it is against the usual.
+ */
+export function handMasses(place: HandPlace, length: number, hold: HandHold, plump = 1): Mass[] {
   const u = length / (ownLength / 1000);
   const mm = u / 1000;
   // Of a left hand the thumb lies that way.
@@ -93,17 +96,19 @@ export function handMasses(place: HandPlace, length: number, hold: HandHold): Ma
     joint: place.joint,
     blend: blend * mm,
   });
+  const bone = (c: Parameters<typeof limb>[0], from: Vec3, to: Vec3, thickFrom: number, thickTo: number) =>
+    limb(c, from, to, thickFrom * plump, thickTo * plump);
   const masses: Mass[] = [
-    limb(part('hand-heel', 'heel of the hand', 8), at(0, 0), at(carpus + 6, -12, 2), 19 * mm, 17 * mm),
-    limb(
+    bone(part('hand-heel', 'heel of the hand', 8), at(0, 0), at(carpus + 6, -12, 2), 19 * mm, 17 * mm),
+    bone(
       part('hand-palm-thumb', 'palm towards the thumb', 8),
       at(carpus - 6, 12, 1),
       at(carpus + 58, 19, 0),
       17 * mm,
       14 * mm,
     ),
-    limb(part('hand-palm', 'palm', 8), at(carpus - 4, -8, 1), at(carpus + 48, -16, 0), 17 * mm, 13 * mm),
-    limb(part('hand-back', 'back of the hand', 8), at(carpus + 10, 2, -3), at(carpus + 58, 2, -2), 15 * mm, 12 * mm),
+    bone(part('hand-palm', 'palm', 8), at(carpus - 4, -8, 1), at(carpus + 48, -16, 0), 17 * mm, 13 * mm),
+    bone(part('hand-back', 'back of the hand', 8), at(carpus + 10, 2, -3), at(carpus + 58, 2, -2), 15 * mm, 12 * mm),
   ];
   const run = (
     id: string,
@@ -117,18 +122,18 @@ export function handMasses(place: HandPlace, length: number, hold: HandHold): Ma
     let [a, b, c] = from;
     let turn = 0;
     const side = (aside * Math.PI) / 180;
-    bones.forEach((bone, k) => {
+    bones.forEach((own, k) => {
       turn += ((angles[k] ?? 0) * Math.PI) / 180;
       const last = k === bones.length - 1;
       // The pad of the tip is part of the last round end.
-      const long = last ? bone + pad - thick * 0.8 : bone;
+      const long = last ? own + pad - thick * 0.8 : own;
       const next: [number, number, number] = [
         a + long * Math.cos(turn) * Math.cos(side),
         b + long * Math.cos(turn) * Math.sin(side),
         c + long * Math.sin(turn),
       ];
       masses.push(
-        limb(
+        bone(
           part(`${id}-${k + 1}`, `${name}, ${['first', 'second', 'last'][last ? 2 : k] ?? ''} bone`, 2.5),
           at(a, b, c),
           at(...next),
@@ -158,19 +163,19 @@ export function handMasses(place: HandPlace, length: number, hold: HandHold): Ma
     root[1] + thumb.metacarpal * Math.sin(out) * Math.cos(over),
     root[2] + thumb.metacarpal * Math.sin(out) * Math.sin(over) + 6,
   ];
-  masses.push(limb(part('thumb-ball', 'ball of the thumb', 6), at(...root), at(...knuckle), 15 * mm, 11.5 * mm));
+  masses.push(bone(part('thumb-ball', 'ball of the thumb', 6), at(...root), at(...knuckle), 15 * mm, 11.5 * mm));
   let from = knuckle;
   let way = out;
-  thumb.bones.forEach((bone, k) => {
+  thumb.bones.forEach((own, k) => {
     way -= ((thumbBends[k] ?? 0) * Math.PI) / 180;
-    const long = k === 1 ? bone + pad - thumb.thick * 0.8 : bone;
+    const long = k === 1 ? own + pad - thumb.thick * 0.8 : own;
     const to: [number, number, number] = [
       from[0] + long * Math.cos(way),
       from[1] + long * Math.sin(way) * Math.cos(over),
       from[2] + long * Math.sin(way) * Math.sin(over),
     ];
     masses.push(
-      limb(
+      bone(
         part(`thumb-${k + 1}`, `thumb, ${k === 0 ? 'first' : 'last'} bone`, 2.5),
         at(...from),
         at(...to),
@@ -181,6 +186,13 @@ export function handMasses(place: HandPlace, length: number, hold: HandHold): Ma
     from = to;
   });
   return masses;
+}
+
+/** In the middle of the palm, where it is thickest: what a wire through the wrist can reach. */
+export function palmMiddle({ wrist, along, palm }: Pick<HandPlace, 'wrist' | 'along' | 'palm'>, length: number): Vec3 {
+  const mm = length / ownLength;
+  const toThumb = cross(palm, along);
+  return add(wrist, add(scale(along, (carpus + 4) * mm), add(scale(toThumb, -11 * mm), scale(palm, 2 * mm))));
 }
 
 /** Breadth over the knuckles of a hand of that length. */

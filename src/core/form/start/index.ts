@@ -1,13 +1,17 @@
 import { birdLike } from './bird-like';
 import { branching } from './branching';
 import { bust } from './bust';
+import { birdLike as earlierBirdLike } from './earlier/bird-like';
 import { bust as earlierBust } from './earlier/bust';
+import { figure as earlierFigure } from './earlier/figure';
+import { fourLegged as earlierFourLegged } from './earlier/four-legged';
 import { head as earlierHead } from './earlier/head';
 import { figure } from './figure';
 import { foundObject } from './found-object';
 import { fourLegged } from './four-legged';
 import { free } from './free';
 import { head } from './head';
+import { longNeck as earlierLongNeck } from './earlier/long-neck';
 import { longNeck } from './long-neck';
 import { mask } from './mask';
 import type { AnyStartForm } from './start-form';
@@ -29,10 +33,16 @@ export const startForms: readonly AnyStartForm[] = [
 ];
 
 /** Forms as they were made before: builds that were begun with them keep their shape. */
-export const earlierForms: readonly AnyStartForm[] = [earlierBust, earlierHead];
+export const earlierForms: readonly AnyStartForm[] = [
+  earlierBust,
+  earlierHead,
+  earlierFigure,
+  earlierFourLegged,
+  earlierBirdLike,
+  earlierLongNeck,
+];
 
 export { bustLevels, type BustLevels, type BustSetting } from './bust-levels';
-export { figureLevels, headsOf } from './figure';
 export { breadthOfGirth } from './mask';
 export { withTypeMeasures } from './start-form';
 export type { AnyStartForm, FormType, Envelope, Landmark, MadeForm } from './start-form';
