@@ -2,10 +2,10 @@ import { readFileSync } from 'node:fs';
 import path from 'node:path';
 import { buildSchema, type Build } from '../../src/core/document';
 import { asBriefed, Evaluator, type Report } from '../../src/core/evaluate';
-import { findStartForm, resolveForm, startFormOf } from '../../src/core/form';
+import { earlierForms, findStartForm, resolveForm, startFormOf } from '../../src/core/form';
 import { startBuild } from '../../src/core/school';
 
-/** Busts and heads begun before forms were made anew, each with what was reported of it then. */
+/** Pieces of every form begun before it was made anew, each with what was reported of it then. */
 interface Kept {
   readonly build: Build;
   readonly figures: {
@@ -46,7 +46,7 @@ test.each(kept.map((k) => [k.build.name, k] as const))(
 );
 
 test('a build begun today says which making of the form it has, and keeps it', () => {
-  for (const kind of ['bust', 'head']) {
+  for (const { kind } of earlierForms) {
     const made = startBuild('A piece', '2026-12-01', kind, 1);
     if (!made.ok) throw new Error(made.message);
     const { start } = made.value.form;
@@ -54,8 +54,8 @@ test('a build begun today says which making of the form it has, and keeps it', (
     expect(startFormOf(start)).toBe(findStartForm(kind));
     expect(startFormOf({ ...start, version: undefined })).not.toBe(findStartForm(kind));
   }
-  const figure = startBuild('A piece', '2026-12-01', 'figure', 1);
-  expect(figure.ok && 'version' in figure.value.form.start).toBe(false);
+  const once = startBuild('A piece', '2026-12-01', 'free', 1);
+  expect(once.ok && 'version' in once.value.form.start).toBe(false);
 });
 
 test('a making this program does not know is refused by its place', () => {

@@ -21,6 +21,8 @@ const usual: Readonly<Record<string, Usual>> = {
   branching: { clay: 'paper-clay', coat: 0.005, school: 'branching' },
   'long-neck': { clay: 'oil-medium', coat: 0.025, school: 'board-foam-mesh' },
   'worn-shell': { clay: 'epoxy-clay', coat: 0.004, school: 'shell', situation: 'worn' },
+  relief: { clay: 'oil-medium', coat: 0.012, school: 'object-core', parameters: { bulk: 'polystyrene-extruded' } },
+  ringed: { clay: 'paper-clay', coat: 0.006, school: 'wire-figure' },
   'found-object': { clay: 'paper-clay', coat: 0.006, school: 'object-core', parameters: { bulk: 'bottle-plastic' } },
   free: { clay: 'paper-clay', coat: 0.008, school: 'wire-figure' },
 };

@@ -9,7 +9,7 @@ import { setIn, setInPlace } from './set-in';
 import { ball, limb, softestFirst, startForm, type FormType, type MadeForm } from './start-form';
 import { foldedWing, spreadWing, wingHolds, wingKinds } from './wings';
 
-const birdMeasures = {
+export const birdMeasures = {
   legLength: length('Legs, ground to body', 0.02, 2, 0.3),
   legThick: share('Thickness of the legs against the usual', 0.5, 4, 1),
   bodyLength: length('Body, breast to tail', 0.03, 2, 0.42),
@@ -36,7 +36,7 @@ const birdMeasures = {
 };
 type Bird = MeasuresOf<typeof birdMeasures>;
 
-const types: readonly FormType[] = [
+export const birdTypes: readonly FormType[] = [
   { id: 'heron', name: 'a heron', measures: {} },
   {
     id: 'raven',
@@ -165,14 +165,15 @@ const dragonHead: CreatureHead = {
   mouthOpen: 20,
 };
 
-function make(m: Bird): MadeForm {
+/** `perched`: what it sits on is not the ground, so its tail may hang below its feet. */
+export function makeBird(m: Bird, perched = false): MadeForm {
   const r = m.bodyBreadth / 2;
   const half = m.bodyLength / 2;
   const thin = Math.max(0.004, m.legLength * 0.042 * m.legThick, 0.02 * m.bodyLength);
   // As upright as asked for, or as far as the end of the body stays clear of the ground.
   const clear = m.legLength + 0.16 * r - 0.3 * r;
   const most = (Math.asin(Math.min(1, Math.max(0, clear / (0.9 * half)))) * 180) / Math.PI;
-  const lean: Vec3 = [-Math.min(m.lean, most), 0, 0];
+  const lean: Vec3 = [-(perched ? m.lean : Math.min(m.lean, most)), 0, 0];
   const rotation = rotationOf(lean);
   // The body is turned about its hips, which stand over the feet.
   const hipOwn: Vec3 = [r * 0.5, half * 0.1, -r * 0.42];
@@ -208,7 +209,9 @@ function make(m: Bird): MadeForm {
   const tailRoot = on([0, 0.8 * half, 0.02 * r]);
   // A tail that would run into the ground lies along it.
   const straight = on([0, 0.86 * half + m.tailLength, -0.08 * r]);
-  const tailTip: Vec3 = [0, straight[1], Math.max(straight[2], Math.min(tailRoot[2], 0.12 * r + 0.05 * m.tailLength))];
+  const tailTip: Vec3 = perched
+    ? straight
+    : [0, straight[1], Math.max(straight[2], Math.min(tailRoot[2], 0.12 * r + 0.05 * m.tailLength))];
   const wingRoot = on([0.72 * r, -0.42 * half, 0.42 * r]);
 
   const masses: Mass[] = [
@@ -412,8 +415,8 @@ export const birdLike = startForm({
   name: 'creature on two legs, like a bird',
   when: 'A heron, a raven, an owl, a swan, a dragon on its hind legs.',
   usualSize: 0.5,
-  types,
+  types: birdTypes,
   finelyMade: true,
   measures: birdMeasures,
-  make,
+  make: (m) => makeBird(m),
 });

@@ -1,10 +1,12 @@
 import { birdLike } from './bird-like';
 import { branching } from './branching';
+import { branching as earlierBranching } from './earlier/branching';
 import { bust } from './bust';
 import { birdLike as earlierBirdLike } from './earlier/bird-like';
 import { bust as earlierBust } from './earlier/bust';
 import { figure as earlierFigure } from './earlier/figure';
 import { fourLegged as earlierFourLegged } from './earlier/four-legged';
+import { foundObject as earlierFoundObject } from './earlier/found-object';
 import { head as earlierHead } from './earlier/head';
 import { figure } from './figure';
 import { foundObject } from './found-object';
@@ -14,6 +16,8 @@ import { head } from './head';
 import { longNeck as earlierLongNeck } from './earlier/long-neck';
 import { longNeck } from './long-neck';
 import { mask } from './mask';
+import { relief } from './relief';
+import { ringed } from './ringed';
 import type { AnyStartForm } from './start-form';
 import { wornShell } from './worn-shell';
 
@@ -28,6 +32,8 @@ export const startForms: readonly AnyStartForm[] = [
   branching,
   longNeck,
   wornShell,
+  relief,
+  ringed,
   foundObject,
   free,
 ];
@@ -40,6 +46,8 @@ export const earlierForms: readonly AnyStartForm[] = [
   earlierFourLegged,
   earlierBirdLike,
   earlierLongNeck,
+  earlierBranching,
+  earlierFoundObject,
 ];
 
 export { bustLevels, type BustLevels, type BustSetting } from './bust-levels';
