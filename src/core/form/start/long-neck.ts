@@ -33,7 +33,7 @@ const longNeckMeasures = {
   neckBend: angle('Neck bends forward on its way', 0, 150, 50),
   headDown: angle('Nose points down', -40, 90, 12),
   crest: share('Crest along the neck, against its thickness', 0, 1.5, 0),
-  footHeight: length('Foot of the neck above the base', 0, 3, 0.25),
+  footHeight: length('Foot of the neck above the base', 0, 3, 0.4),
 };
 type LongNeck = MeasuresOf<typeof longNeckMeasures>;
 
@@ -52,6 +52,7 @@ const types: readonly FormType[] = [
       hornLength: 0.7,
       mouthOpen: 24,
       crest: 0.5,
+      footHeight: 0.5,
     },
   },
   {
@@ -72,7 +73,7 @@ const types: readonly FormType[] = [
       neckRise: 30,
       neckBend: 26,
       headDown: 10,
-      footHeight: 0.62,
+      footHeight: 0.85,
     },
   },
   {

@@ -1,5 +1,6 @@
 import type { Mass } from '../../document';
 import { add, mix, norm, scale, type Vec3 } from '../../quantity';
+import { massBox } from '../distance';
 import { angle, choice, length, share, type MeasuresOf } from '../measure';
 import { mirrorMass } from '../mirror';
 import { stretchedOver } from '../squeeze';
@@ -152,9 +153,25 @@ function named(masses: readonly Mass[]): Mass[] {
   }));
 }
 
+/** How far it reaches up, down and to the further side, life size. */
+function endsOf(masses: readonly Mass[]): { up: number; down: number; aside: number } {
+  const boxes = masses.map((mass) => massBox(mass));
+  return {
+    up: Math.max(...boxes.map((b) => b.high[2])),
+    down: Math.min(...boxes.map((b) => b.low[2])),
+    aside: Math.max(...boxes.map((b) => Math.max(-b.low[0], b.high[0]))),
+  };
+}
+
 function make(m: Relief): MadeForm {
   const { masses, high } = subject(m);
-  const size = m.subjectHeight / high;
+  // As high as asked for, or as fits the tile.
+  const ends = endsOf(masses);
+  const size = Math.min(
+    m.subjectHeight / high,
+    (0.94 * m.tileHeight) / (ends.up - ends.down),
+    (0.94 * m.tileWidth) / (2 * ends.aside),
+  );
   const half: Vec3 = [m.tileWidth / 2, m.tileThick / 2, m.tileHeight / 2];
   const flattened = masses
     .flatMap(asBalls)
@@ -177,13 +194,13 @@ function make(m: Relief): MadeForm {
   );
   const shown = flattened.map((mass) => ({
     ...mass,
-    at: triple(add(mass.at, [0, 0, 1.08 * lift])),
+    at: triple(add(mass.at, [0, 0, lift - (size * (ends.up + ends.down)) / 2])),
     blend: Math.min(mass.blend, 0.02 * size),
   }));
   // A block that it leans on stands behind it, up to six tenths of its height.
   const high2 = 0.6 * m.tileHeight * Math.sin(rise);
   const deep = Math.max(0.03, 0.16 * m.tileHeight);
-  const front = 0.5 * m.tileThick + high2 / Math.tan(rise) + m.tileThick / Math.sin(rise) - 0.006;
+  const front = 0.5 * m.tileThick + m.tileThick * Math.sin(rise) + (high2 - 0.01) / Math.tan(rise) - 0.008;
   const middle: Vec3 = [0, front + deep, high2 / 2];
   const wedge = block(
     { id: 'wedge', name: 'block behind the tile', region: 'wedge', joint: 'base', blend: 0.002, role: 'bare' },

@@ -113,8 +113,13 @@ function make(m: Ringed): MadeForm {
   // As large as fits under the ring's top and between its sides; sunk into the ring by some of its thickness.
   const feet = sitters.find((s) => s.id === m.sitter)?.bird ? 0 : sitter.low[2]!;
   const tall = sitter.high[2]! - feet;
-  const size = Math.min((m.fills * inside) / tall, (0.8 * inside) / (sitter.high[0]! - sitter.low[0]!));
   const seat = add(on(0), [0, 0, 0.5 * r]);
+  const size = Math.min(
+    (m.fills * inside) / tall,
+    (0.8 * inside) / (sitter.high[0]! - sitter.low[0]!),
+    // A tail that hangs down beside the foot stays off the ground.
+    (0.9 * seat[2]) / Math.max(1e-3, feet - sitter.low[2]!),
+  );
   const root = sitter.joints[0]!.at;
   const setting = { at: add(seat, scale([0, root[1], feet], -size)), size };
   const ids = new Map(sitter.joints.map((j) => [j.id, `sitter-${j.id}`]));
