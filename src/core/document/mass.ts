@@ -49,8 +49,11 @@ export const massShapeSchema = z.discriminatedUnion('kind', [
 ]);
 export type MassShape = z.infer<typeof massShapeSchema>;
 
-/** Whether a mass is the finished face with its clay inside it, an object with clay over it, or an object left bare. */
-export const massRoles = ['face', 'core', 'bare'] as const;
+/**
+ * Whether a mass is the finished face with its clay inside it, an object with clay over it, an object left bare, or an
+ * opening: what it takes up is cut out of the clay, down to the object if there is one under it.
+ */
+export const massRoles = ['face', 'core', 'bare', 'opening'] as const;
 export type MassRole = (typeof massRoles)[number];
 
 export const massIdSchema = z

@@ -22,21 +22,26 @@ export interface CompiledMass {
   readonly grow: number;
   /** Smallest sphere about `at` that holds it. */
   readonly reach: number;
+  /**
+   * The root of an ellipsoid is found to a share of how far it lies from its pole. Without, it is found to a share of its
+   * first axis: within one, on a plane of its own, that says it is further off than it is. Builds of before keep that.
+   */
+  readonly fine: boolean;
 }
 
 /** Newton squares its error: a step of 1e-6 leaves 1e-12. */
 export const rootTolerance = 1e-6;
 
 /** `clay` is what the mass's region carries, metres: over an object it stands outside, in a shell it is the thickness. */
-export function compile(mass: Mass, clay = 0): CompiledMass {
+export function compile(mass: Mass, clay = 0, fine = false): CompiledMass {
   const grow = mass.role === 'core' ? clay : 0;
   const made = shapeOf(mass, clay);
-  return { ...made, grow, reach: made.reach + grow };
+  return { ...made, grow, reach: made.reach + grow, fine };
 }
 
 const none = new Float32Array(0);
 
-function shapeOf(mass: Mass, clay: number): Omit<CompiledMass, 'grow'> {
+function shapeOf(mass: Mass, clay: number): Omit<CompiledMass, 'grow' | 'fine'> {
   const common = {
     samples: none,
     at: mass.at,

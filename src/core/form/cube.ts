@@ -33,7 +33,9 @@ function ellipsoidCube(m: CompiledMass): void {
   const ia2 = 1 / a2,
     ib2 = 1 / b2,
     ic2 = 1 / c2;
-  const near = rootTolerance * a2;
+  const least2 = min(a2, b2, c2),
+    coarse = rootTolerance * a2;
+  const { fine } = m;
   const longest2 = max(a2, b2, c2);
   for (let i = 0; i < cubeCells; i++) {
     const px = max(abs(x[i]!), 1e-9),
@@ -75,7 +77,7 @@ function ellipsoidCube(m: CompiledMass): void {
         gc = rc * rc;
       const step = (ga + gb + gc - 1) / (2 * (ga * ia + gb * ib + gc * ic));
       t += step;
-      if (step <= near) break;
+      if (step <= (fine ? rootTolerance * (t + least2) : coarse)) break;
     }
     ia = px / (t + a2);
     ib = py / (t + b2);

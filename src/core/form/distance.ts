@@ -49,6 +49,12 @@ export class DistanceField {
   /** By mass: the one it is counted with on a grid. */
   readonly countedWith: Uint16Array;
 
+  /** Indices of the masses the form is made of, and of those that are cut out of its clay. */
+  private readonly solid: Int32Array;
+  private readonly openings: Int32Array;
+  /** What lies under the clay that is cut: objects without it. */
+  private readonly under: DistanceField | null;
+
   /**
    * `clay` holds what each mass's region carries, metres; only objects and shells ask for it. `countedWith` says for each
    * mass which one stands for it on a grid (itself, where nothing is said): where neighbours are counted together, what
@@ -62,7 +68,13 @@ export class DistanceField {
   ) {
     this.countedWith = countedWith ?? Uint16Array.from(masses, (_, i) => i);
     this.many = new Set(this.countedWith).size < masses.length;
-    this.compiled = masses.map((m, i) => compile(m, clay?.[i] ?? 0));
+    this.compiled = masses.map((m, i) => compile(m, clay?.[i] ?? 0, this.many));
+    const all = Int32Array.from(masses, (_, i) => i);
+    this.openings = all.filter((i) => masses[i]!.role === 'opening');
+    this.solid = all.filter((i) => masses[i]!.role !== 'opening');
+    this.hint = this.solid[0] ?? 0;
+    const objects = masses.filter((m) => m.role === 'core' || m.role === 'bare');
+    this.under = this.openings.length > 0 && objects.length > 0 ? new DistanceField(objects) : null;
     this.feltWithin = new Float64Array(masses.length);
     let most = 0;
     for (let i = masses.length - 1; i >= 0; i--) {
@@ -82,9 +94,31 @@ export class DistanceField {
     return new DistanceField(this.masses, this.clay, this.countedWith, true);
   }
 
-  /** Every mass, for callers that do not prune. */
+  /** Every mass the form is made of, for callers that do not prune. */
   all(): Int32Array {
-    return Int32Array.from({ length: this.masses.length }, (_, i) => i);
+    return this.solid.slice();
+  }
+
+  /**
+   * The union's distance at a place once the openings are cut. Where one reaches deeper than the place lies, it is
+   * further out by that: but no further than the object under the clay. Within the object the opening has the place:
+   * there is no clay to be looked for there.
+   */
+  private cut(x: number, y: number, z: number, d: number): number {
+    let out = d;
+    let opening = -1;
+    for (const i of this.openings) {
+      const own = -massDistance(this.compiled[i]!, x, y, z);
+      if (own > out) {
+        out = own;
+        opening = i;
+      }
+    }
+    if (opening < 0 || !this.under) return out;
+    const object = this.under.at(x, y, z, this.under.solid);
+    if (object < out) out = max(d, object);
+    if (object < 0 || out === object) this.owner = opening;
+    return out;
   }
 
   /** Signed distance at a point over the masses listed (in rising order); sets `owner`. */
@@ -116,7 +150,7 @@ export class DistanceField {
       if (k > 0 && gap < k) d -= ((k - gap) * (k - gap)) / (4 * k);
     }
     if (this.many) this.hint = this.owner;
-    return d;
+    return this.openings.length > 0 ? this.cut(x, y, z, d) : d;
   }
 
   /**
@@ -193,7 +227,7 @@ export class DistanceField {
     if (nearestMass >= 0) this.hint = nearestMass;
     this.pruned.count = count;
     this.pruned.nearestGap = second - nearest;
-    this.pruned.distance = d;
+    this.pruned.distance = this.openings.length > 0 ? this.cut(x, y, z, d) : d;
   }
 
   /**
@@ -242,6 +276,7 @@ export class DistanceField {
       }
       most = min(most, mergeCube(index, m.blend));
     }
+    if (this.openings.length > 0) this.cutCube(x0, y0, z0, step);
     const { named } = this;
     let i = 0;
     for (let z = 0; z < cubeSide; z++) {
@@ -253,6 +288,26 @@ export class DistanceField {
         }
       }
     }
+  }
+
+  /** As `cut`, for every cell of the cube that an opening reaches. */
+  private cutCube(x0: number, y0: number, z0: number, step: number): void {
+    const half = (cubeSide * step) / 2;
+    const radius = half * sqrt(3);
+    let deepest = none;
+    for (const u of cube.union) deepest = min(deepest, u);
+    const near = this.openings.some(
+      (i) => massDistance(this.compiled[i]!, x0 + half, y0 + half, z0 + half) - radius < -deepest,
+    );
+    if (!near) return;
+    let i = 0;
+    for (let z = 0; z < cubeSide; z++)
+      for (let y = 0; y < cubeSide; y++)
+        for (let x = 0; x < cubeSide; x++, i++) {
+          this.owner = cube.owner[i]!;
+          cube.union[i] = this.cut(x0 + (x + 0.5) * step, y0 + (y + 0.5) * step, z0 + (z + 0.5) * step, cube.union[i]!);
+          cube.owner[i] = this.owner;
+        }
   }
 
   /**
@@ -281,8 +336,8 @@ export class DistanceField {
   box(): Box {
     const low: [number, number, number] = [none, none, none];
     const high: [number, number, number] = [-none, -none, -none];
-    this.compiled.forEach((m, i) => {
-      const half = axisReach(m, this.masses[i]!);
+    this.solid.forEach((i) => {
+      const half = axisReach(this.compiled[i]!, this.masses[i]!);
       for (let k = 0; k < 3; k++) {
         low[k] = min(low[k]!, half.low[k]!);
         high[k] = max(high[k]!, half.high[k]!);

@@ -11,7 +11,8 @@ const coneEnd = { end: 0 };
  * Distance to an ellipsoid by the root of sum (e y/(t + e^2))^2 = 1: the function falls and is convex right of its
  * last pole, so Newton from the left end never overshoots. Eberly, *Distance from a Point to an Ellipsoid*.
  */
-function ellipsoidDistance(px: number, py: number, pz: number, ea: number, eb: number, ec: number): number {
+function ellipsoidDistance(px: number, py: number, pz: number, m: CompiledMass): number {
+  const { a: ea, b: eb, c: ec, fine } = m;
   const x = max(abs(px), 1e-9),
     y = max(abs(py), 1e-9),
     z = max(abs(pz), 1e-9);
@@ -21,6 +22,8 @@ function ellipsoidDistance(px: number, py: number, pz: number, ea: number, eb: n
   const nx = ea * x,
     ny = eb * y,
     nz = ec * z;
+  const least2 = min(a2, b2, c2),
+    coarse = rootTolerance * a2;
   // One Newton step from the surface (t = 0) lands left of the root whichever side the point is on: near it, for most.
   const fa = nx / a2,
     fb = ny / b2,
@@ -36,7 +39,7 @@ function ellipsoidDistance(px: number, py: number, pz: number, ea: number, eb: n
     const f = ra * ra + rb * rb + rc * rc - 1;
     const step = f / (2 * ((ra * ra) / (t + a2) + (rb * rb) / (t + b2) + (rc * rc) / (t + c2)));
     t += step;
-    if (step <= rootTolerance * a2) break;
+    if (step <= (fine ? rootTolerance * (t + least2) : coarse)) break;
   }
   ellipsoidRoot.t = t;
   return t * sqrt((x / (t + a2)) ** 2 + (y / (t + b2)) ** 2 + (z / (t + c2)) ** 2);
@@ -97,7 +100,7 @@ export function massDistance(m: CompiledMass, x: number, y: number, z: number): 
   const py = r[3]! * dx + r[4]! * dy + r[5]! * dz;
   const pz = r[6]! * dx + r[7]! * dy + r[8]! * dz;
   const { grow } = m;
-  if (m.kind === 0) return ellipsoidDistance(px, py, pz, m.a, m.b, m.c) - grow;
+  if (m.kind === 0) return ellipsoidDistance(px, py, pz, m) - grow;
   if (m.kind === 1) return roundConeDistance(px, py, pz, m) - grow;
   if (m.kind === 2) return boxDistance(px, py, pz, m) - grow;
   if (m.kind === 4) return shellDistance(px, py, pz, m) - grow;
@@ -112,7 +115,7 @@ export function massDistance(m: CompiledMass, x: number, y: number, z: number): 
 
 /** Between the outer face and the inner one, and above the opening: a bound from below at the rim, exact elsewhere. */
 function shellDistance(px: number, py: number, pz: number, m: CompiledMass): number {
-  const outer = ellipsoidDistance(px, py, pz, m.a, m.b, m.c);
+  const outer = ellipsoidDistance(px, py, pz, m);
   return max(outer, -outer - m.extra[0]!, m.extra[1]! - pz);
 }
 
@@ -127,7 +130,7 @@ export function massTangent(m: CompiledMass, x: number, y: number, z: number, ou
   const pz = r[6]! * dx + r[7]! * dy + r[8]! * dz;
   const d =
     m.kind === 0
-      ? ellipsoidDistance(px, py, pz, m.a, m.b, m.c)
+      ? ellipsoidDistance(px, py, pz, m)
       : m.kind === 1
         ? roundConeDistance(px, py, pz, m)
         : boxDistance(px, py, pz, m);

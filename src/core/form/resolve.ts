@@ -188,7 +188,7 @@ function countedTogether(masses: readonly Mass[], together: boolean): Uint16Arra
 
 /** A posed piece comes down, or up, to stand as low as it stood unposed. */
 function lowest(masses: readonly Mass[]): number {
-  return masses.reduce((z, m) => Math.min(z, massBox(m).low[2]), Infinity);
+  return masses.reduce((z, m) => (m.role === 'opening' ? z : Math.min(z, massBox(m).low[2])), Infinity);
 }
 
 function unturnedPose(pose: Build['form']['pose']): Build['form']['pose'] {

@@ -26,6 +26,7 @@ import {
 } from '../clay';
 import {
   DistanceField,
+  isBare,
   measureForm,
   resolveForm,
   sampleForm,
@@ -157,7 +158,7 @@ function setOut(build: Build, cache: ResultCache) {
       ?.sizes.filter((s) => s.id.endsWith('mm'))
       .map((s) => s.id) ?? [];
   const { masses } = form.value;
-  const clayOn = Float64Array.from(masses, (m) => (m.role === 'bare' ? 0 : clayOver(build, m.region)));
+  const clayOn = Float64Array.from(masses, (m) => (isBare(m) ? 0 : clayOver(build, m.region)));
   // Clay over an object stands outside it, and a shell is as thick as its clay: only then does the face follow the coats.
   const outward = masses.some((m) => m.role === 'core' || m.shape.kind === 'shell');
   const formKey = outward ? `${partHash(build.form)}:${clayOn.join(',')}` : partHash(build.form);

@@ -34,10 +34,14 @@ export function onAPost(context: SchoolContext, p: PostFigures, more: Pick<Armat
   const out = new SettingOut('form');
   const span = spanOfForm(form);
   const middle = (k: 0 | 1): number => (span.low[k] + span.high[k]) / 2;
-  const foot: Vec3 = [middle(0), middle(1), 0];
+  // Under the joint it stands by where a form has many masses: what is built out in front does not pull the post along.
+  const { joints } = form.skeleton;
+  const ground = form.countedWith.some((rep, i) => rep !== i) ? joints.find((j) => j.ground) : undefined;
+  const foot: Vec3 = ground ? [ground.at[0], ground.at[1], 0] : [middle(0), middle(1), 0];
   const high = span.high[2] - span.low[2];
   const rim: Vec3 = [foot[0], foot[1], Math.max(0.01, span.low[2])];
-  const top: Vec3 = [foot[0], foot[1], rim[2] + 0.6 * high];
+  const highest = ground ? Math.max(...joints.map((j) => j.at[2])) : Infinity;
+  const top: Vec3 = [foot[0], foot[1], Math.max(rim[2] + 0.02, Math.min(rim[2] + 0.6 * high, highest))];
   out.node('foot', foot, true);
   out.node('rim', rim);
   out.node('top', top);

@@ -1,10 +1,12 @@
-import { shadedPicture, type ColouredMesh, type ShadedPicture } from '../form';
+import { isBare, shadedPicture, type ColouredMesh, type ShadedPicture, type SurfaceMesh } from '../form';
 import type { Piece } from '../piece';
 import type { Vec3 } from '../quantity';
 import { memberMesh } from './export-mesh';
 import { surfaceOf } from './piece-surface';
 
 const clay: Vec3 = [232, 216, 190];
+/** What stands bare, as a plaster head does. */
+const plaster: Vec3 = [206, 209, 208];
 const iron: Vec3 = [98, 112, 122];
 const board: Vec3 = [196, 160, 112];
 /** From the left and a little above, as one walks up to it. */
@@ -13,13 +15,29 @@ const from: Vec3 = [-0.75, -1.5, 0.42];
 /** The piece with its clay on, on its board where it has one: what of the armature stands out of the clay is seen. */
 export function pictureOfPiece(piece: Piece, width: number, height: number): ShadedPicture {
   const meshes: ColouredMesh[] = [
-    { ...surfaceOf(piece), colour: clay, edges: 'round' },
+    ...clayAndBare(piece, surfaceOf(piece)),
     ...piece.armature.members.map((m) => ({ ...memberMesh(piece, m), colour: iron, edges: 'round' as const })),
   ];
   const { base } = piece.armature;
   if (base.standing !== 'own')
     meshes.push(box([base.at[0], base.at[1], -base.thickness / 2], [base.width, base.depth, base.thickness], board));
   return shadedPicture(meshes, { from, width, height });
+}
+
+function clayAndBare(piece: Piece, surface: SurfaceMesh): ColouredMesh[] {
+  const { masses } = piece.form;
+  const { positions, triangles, owners } = surface;
+  if (!masses.some(isBare)) return [{ positions, triangles, colour: clay, edges: 'round' }];
+  const of: [number[], number[]] = [[], []];
+  for (let t = 0; t < triangles.length; t += 3) {
+    const corners = [triangles[t]!, triangles[t + 1]!, triangles[t + 2]!];
+    const bare = corners.filter((v) => isBare(masses[owners[v]!])).length > 1;
+    of[bare ? 1 : 0].push(...corners);
+  }
+  return [
+    { positions, triangles: of[0], colour: clay, edges: 'round' },
+    { positions, triangles: of[1], colour: plaster, edges: 'round' },
+  ];
 }
 
 function box(at: Vec3, size: Vec3, colour: Vec3): ColouredMesh {

@@ -2,7 +2,7 @@ import * as THREE from 'three';
 import { OrbitControls } from 'three/addons/controls/OrbitControls.js';
 import type { UnitSystem, Vec3 } from '../../core/quantity';
 import type { Mount, Reference } from '../../core/document';
-import type { ResolvedForm } from '../../core/form';
+import { isBare, type ResolvedForm } from '../../core/form';
 import type { Picture } from '../../workers/protocol';
 import type { Armature } from '../../core/armature';
 import { groundUnder } from '../../core/load';
@@ -34,6 +34,7 @@ export interface Sagged {
 }
 
 const plaster = new THREE.Color('#e9dfcb');
+const stone = new THREE.Color('#b9c2c4');
 const timber = new THREE.Color('#a67f4f');
 const timbers: ReadonlySet<string> = new Set(['hardwood-dowel', 'bamboo', 'softwood-batten']);
 const ironByDay = new THREE.Color('#41505a');
@@ -339,7 +340,11 @@ export class PieceViewer {
       for (let i = 0; i < owners.length; i++) {
         const c = colours.face?.[i] ?? colours.form?.[owners[i]!];
         if (c) attribute.setXYZ(i, c[0], c[1], c[2]);
-        else attribute.setXYZ(i, plaster.r, plaster.g, plaster.b);
+        else {
+          // What the clay is put over and never on, a wearer's head say, is told apart from it.
+          const { r, g, b } = isBare(picture.masses[owners[i]!]) ? stone : plaster;
+          attribute.setXYZ(i, r, g, b);
+        }
       }
       attribute.needsUpdate = true;
     }

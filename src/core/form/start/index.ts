@@ -15,10 +15,12 @@ import { free } from './free';
 import { head } from './head';
 import { longNeck as earlierLongNeck } from './earlier/long-neck';
 import { longNeck } from './long-neck';
+import { mask as earlierMask } from './earlier/mask';
 import { mask } from './mask';
 import { relief } from './relief';
 import { ringed } from './ringed';
 import type { AnyStartForm } from './start-form';
+import { wornShell as earlierWornShell } from './earlier/worn-shell';
 import { wornShell } from './worn-shell';
 
 /** Everything a form can start from; a new one is a file and a line here. */
@@ -46,11 +48,13 @@ export const earlierForms: readonly AnyStartForm[] = [
   earlierFourLegged,
   earlierBirdLike,
   earlierLongNeck,
+  earlierMask,
   earlierBranching,
   earlierFoundObject,
+  earlierWornShell,
 ];
 
 export { bustLevels, type BustLevels, type BustSetting } from './bust-levels';
-export { breadthOfGirth } from './mask';
+export { breadthOfGirth } from './wearer';
 export { withTypeMeasures } from './start-form';
 export type { AnyStartForm, FormType, Envelope, Landmark, MadeForm } from './start-form';
