@@ -64,7 +64,7 @@ export function faultsOf(drawn: Drawn, random: () => number): string[] {
     voxelise(
       new DistanceField(
         f.masses,
-        Float64Array.from(f.masses, () => 2 * step),
+        Float64Array.from(f.masses, (m) => (m.shape.kind === 'shell' ? 2 * step : 0)),
         f.countedWith,
       ),
       { step, depth: 10 },
@@ -73,7 +73,6 @@ export function faultsOf(drawn: Drawn, random: () => number): string[] {
   const pieces = solidPieces(grid);
   const loose = pieces.slice(1).filter((cells) => cells > 4);
   if (loose.length > 0) faults.push(`afloat: ${loose.join(', ')} cells`);
-  // Thin parts stand between cells; what is looked for are parts that hang on nothing.
   const { triangles, positions } = extractSurface(grid);
   const edges = new Map<number, number>();
   const key = (a: number, b: number) => a * 2 ** 26 + b;

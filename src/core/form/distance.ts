@@ -48,6 +48,8 @@ export class DistanceField {
 
   /** By mass: the one it is counted with on a grid. */
   readonly countedWith: Uint16Array;
+  /** Objects that stand bare under a shell: however large they are, it is the shell that cells have to be fine for. */
+  readonly underShells: ReadonlySet<number>;
 
   /** Indices of the masses the form is made of, and of those that are cut out of its clay. */
   private readonly solid: Int32Array;
@@ -75,6 +77,8 @@ export class DistanceField {
     this.hint = this.solid[0] ?? 0;
     const objects = masses.filter((m) => m.role === 'core' || m.role === 'bare');
     this.under = this.openings.length > 0 && objects.length > 0 ? new DistanceField(objects) : null;
+    const shells = masses.some((m) => m.shape.kind === 'shell');
+    this.underShells = new Set(shells ? all.filter((i) => masses[i]!.role === 'bare') : []);
     this.feltWithin = new Float64Array(masses.length);
     let most = 0;
     for (let i = masses.length - 1; i >= 0; i--) {

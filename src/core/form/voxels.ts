@@ -205,7 +205,7 @@ const mostCells = 1_500_000;
 export function sampleForm(field: DistanceField, depth: number): VoxelGrid {
   const step = chooseStep(field);
   const first = voxelise(field, { step, depth });
-  const { area, volume } = roughSize(first);
+  const { area, volume } = roughSize(first, field.underShells);
   const error = (faceError * step * area) / Math.max(volume, 1e-12);
   if (error <= wantedError) return first;
   // Blocks that hold the face grow with the square of the fineness.
@@ -213,16 +213,18 @@ export function sampleForm(field: DistanceField, depth: number): VoxelGrid {
   return voxelise(field, { step: max(finest, step * max(0.2, wantedError / error)), depth });
 }
 
-/** Face and volume to a few percent, enough to choose a step by. */
-function roughSize(grid: VoxelGrid): { area: number; volume: number } {
+/** Face and volume to a few percent, enough to choose a step by; of what is not left out. */
+function roughSize(grid: VoxelGrid, leftOut: ReadonlySet<number>): { area: number; volume: number } {
   let near = 0,
     inside = 0;
   for (let i = 0; i < grid.evaluated * cellsPerBlock; i++) {
+    if (leftOut.size > 0 && leftOut.has(grid.owners[i]!)) continue;
     const d = grid.distances[i]! / grid.step;
     if (d > -1 && d < 1) near += 1 - Math.abs(d);
     inside += d >= 0.5 ? 0 : d <= -0.5 ? 1 : 0.5 - d;
   }
-  for (const slot of grid.slots) if (slot <= deepInside) inside += cellsPerBlock;
+  for (const slot of grid.slots)
+    if (slot <= deepInside && !leftOut.has(deepInside - slot)) inside += cellsPerBlock;
   return { area: near * grid.step ** 2, volume: inside * grid.step ** 3 };
 }
 

@@ -73,7 +73,7 @@ const types: readonly FormType[] = [
       neckRise: 30,
       neckBend: 26,
       headDown: 10,
-      footHeight: 0.85,
+      footHeight: 1,
     },
   },
   {

@@ -11,10 +11,12 @@ const bounds: Readonly<Record<string, { litres: readonly [number, number]; clay:
   mask: { litres: [5, 10], clay: [1.2, 4.5] },
   figure: { litres: [52, 85], clay: [8, 40] },
   'four-legged': { litres: [22, 55], clay: [4, 25] },
-  'bird-like': { litres: [6, 14], clay: [0.8, 5] },
+  'bird-like': { litres: [4, 11], clay: [0.8, 5] },
   branching: { litres: [0.8, 4], clay: [0.5, 4] },
+  relief: { litres: [3, 9], clay: [2, 7] },
+  ringed: { litres: [4, 16], clay: [2, 10] },
   'long-neck': { litres: [120, 240], clay: [30, 120] },
-  'worn-shell': { litres: [0.25, 0.6], clay: [0.4, 1] },
+  'worn-shell': { litres: [1.5, 5], clay: [0.4, 1.4] },
   'found-object': { litres: [1.1, 2], clay: [0.25, 0.8] },
   free: { litres: [4.1, 4.25], clay: [0.6, 1.3] },
 };
@@ -138,9 +140,12 @@ test('clay over an object stands outside it; clay on a bust goes inward', () => 
 });
 
 test('a shell is its clay through and through, as thick as its coats', () => {
-  const { report } = measured('worn-shell', { ridges: 0, spike: 0, breadth: 0.2, depth: 0.2, height: 0.1 });
+  const { report } = measured('worn-shell', { ridges: 0, spike: 0, rim: 0, breadth: 0.2, depth: 0.2, height: 0.1 });
   // Half a ball of 100 mm less half one of 96 mm.
   const analytic = (2 / 3) * Math.PI * (0.1 ** 3 - 0.096 ** 3);
-  expect(Math.abs(report.size.volume / analytic - 1)).toBeLessThan(0.012);
-  expect(report.regions[0]?.bulkVolume).toBe(0);
+  const of = (id: string) => report.regions.find((r) => r.id === id);
+  expect(Math.abs((of('shell')?.clayVolume ?? 0) / analytic - 1)).toBeLessThan(0.012);
+  expect(of('shell')?.bulkVolume).toBe(0);
+  // The wearer's shoulder under it has no clay on it.
+  expect(of('wearer')?.clayVolume ?? 0).toBe(0);
 });

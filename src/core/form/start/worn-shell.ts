@@ -185,7 +185,12 @@ function make(m: Shell): MadeForm {
     );
   }
   return {
-    masses: [...softestFirst(masses), ...wearer(m, middle, radii, chest)],
+    // The wearer first: what is merged late reaches no further than its own edge, and the room for padding stays open.
+    masses: [
+      ...wearer(m, middle, radii, chest),
+      ...pads(on, m.padding + (chest ? 0.06 : 0.014)),
+      ...softestFirst(masses),
+    ],
     envelopes: [],
     joints: [
       { id: 'base', name: 'foot of the stand', parent: null, at: [0, chest ? 0.035 : 0, 0], ground: true },
@@ -198,6 +203,26 @@ function make(m: Shell): MadeForm {
     ],
     landmarks: [{ id: 'rim', name: 'rim', joint: 'piece', at: add(middle, [0, -b, 0]), half: a * 1.15 }],
   };
+}
+
+/** Wads of padding between the wearer and the inside of the shell; their ends are thin where they touch it. */
+function pads(on: (down: number, round: number, out: number) => Vec3, deep: number): Mass[] {
+  return [45, 135, 225, 315].map((round, k) =>
+    limb(
+      {
+        id: `pad-${k + 1}`,
+        name: `pad ${k + 1}`,
+        region: 'wearer',
+        joint: 'piece',
+        blend: 0.002,
+        role: 'bare',
+      },
+      on(26, round, -deep - 0.006),
+      on(26, round, -0.0055),
+      0.009,
+      0.004,
+    ),
+  );
 }
 
 /** What it sits on: the wearer's shoulder with the arm, or the chest, by as much smaller as is padding. Its form while it is made. */
