@@ -1,31 +1,35 @@
-import { newBust, type Build } from '../core/document';
+import type { Build } from '../core/document';
+import { findStartForm } from '../core/form';
 import { startBuild } from '../core/school';
 
 /** The Lamplighter: the made-up Compagnia del Faro's bust for the foyer of its made-up Festa del Porto. */
 export function lamplighter(startDate: string, deadline: string | null): Build {
-  const base = newBust('The Lamplighter', startDate);
-  return {
-    ...base,
-    brief: {
-      ...base.brief,
-      deadline,
-      hoursPerWeek: 10,
-      limits: { weight: 8, crack: 1, tipAngle: 15 },
-      note: 'Bust of the old lamplighter for the foyer of the Festa del Porto. He looks down at the boats, so the head hangs well forward.',
-    },
-    room: { ...base.room, temperature: 19, relativeHumidity: 0.55 },
-    form: {
-      ...base.form,
-      start: { kind: 'bust', size: 1, measures: { headForward: 0.09, neckGirth: 0.365, shoulderBreadth: 0.41 } },
-    },
-    armature: {
-      ...base.armature,
-      school: { kind: 'stuffed', parameters: { frameSize: '4.8mm', shoulderSize: '4.8mm', shoulderStrands: 3 } },
-    },
-    regions: { painted: [], seams: [], everywhere: { coats: [0.01] }, own: { chest: { coats: [0.012] } } },
-    materials: { ...base.materials, pack: { mass: 1, price: 4.5 }, waste: 0.1 },
-    plan: { ...base.plan, active: true, people: ['first-hand'] },
-  };
+  return started(
+    'The Lamplighter',
+    startDate,
+    'bust',
+    1,
+    typed('bust', 'old-man', { headForward: 0.09, shoulderBreadth: 0.41 }),
+    (b) => ({
+      ...b,
+      brief: {
+        ...b.brief,
+        deadline,
+        hoursPerWeek: 10,
+        limits: { weight: 8, crack: 1, tipAngle: 15 },
+        note: 'Bust of the old lamplighter for the foyer of the Festa del Porto. He looks down at the boats, so the head hangs well forward.',
+      },
+      room: { ...b.room, temperature: 19, relativeHumidity: 0.55 },
+      form: { ...b.form, pose: { head: { turned: [16, 0, 6] } } },
+      armature: {
+        ...b.armature,
+        school: { kind: 'stuffed', parameters: { frameSize: '6mm', shoulderSize: '4.8mm', shoulderStrands: 3 } },
+      },
+      regions: { painted: [], seams: [], everywhere: { coats: [0.01] }, own: { chest: { coats: [0.012] } } },
+      materials: { ...b.materials, pack: { mass: 1, price: 4.5 }, waste: 0.1 },
+      plan: { ...b.plan, active: true, people: ['first-hand'] },
+    }),
+  );
 }
 
 type Measures = Build['form']['start']['measures'];
@@ -40,7 +44,14 @@ function started(
 ): Build {
   const made = startBuild(name, startDate, kind, size);
   if (!made.ok) throw new Error(`demo ${name}: ${made.path} ${made.message}`);
-  return change({ ...made.value, form: { ...made.value.form, start: { kind, size, measures } } });
+  return change({ ...made.value, form: { ...made.value.form, start: { ...made.value.form.start, measures } } });
+}
+
+/** A type's measures with some of one's own in their place. */
+function typed(kind: string, type: string, own: Measures = {}): Measures {
+  const measures = findStartForm(kind)?.types?.find((t) => t.id === type)?.measures;
+  if (!measures) throw new Error(`demo: there is no ${type} among the ${kind}s`);
+  return { ...measures, ...own };
 }
 
 const noted =
@@ -69,110 +80,61 @@ export function otherDemoBuilds(startDate: string, deadline: string): Build[] {
       startDate,
       'mask',
       1,
-      { cover: 'full', muzzle: 0.06, muzzleBreadth: 0.105, brow: 0.014, cheeks: 0.022, ears: true, headGirth: 0.565 },
+      typed('mask', 'otter', { headGirth: 0.565 }),
       noted(
         'Master for a latex mask of the harbour otter, built out over a life form to the wearer’s girths. Kept damp until the mould is on.',
         null,
       ),
     ),
-    started(
-      'Walrus',
-      startDate,
-      'long-neck',
-      1,
-      {
-        headLength: 1.05,
-        headBreadth: 0.86,
-        headHeight: 0.94,
-        neckLength: 0.5,
-        neckThick: 0.46,
-        neckRise: 30,
-        neckBend: 26,
-        muzzle: 0.22,
-        footHeight: 0.62,
-      },
-      (b) => ({
-        ...noted(
-          'Head for the parade float, hung out in front of its frame. Oil-based clay over stacked foam under wire mesh.',
-          deadline,
-          {
-            situation: 'moved',
-            travel: { ...b.brief.travel, doorWidth: 2.4, doorHeight: 2.2, vehicle: 'box-lorry', ramp: 8 },
+    started('Walrus', startDate, 'long-neck', 1, typed('long-neck', 'walrus', { fangs: 0.44 }), (b) => ({
+      ...noted(
+        'Head for the parade float, hung out in front of its frame. Oil-based clay over stacked foam under wire mesh.',
+        deadline,
+        {
+          situation: 'moved',
+          travel: { ...b.brief.travel, doorWidth: 2.4, doorHeight: 2.2, vehicle: 'box-lorry', ramp: 8 },
+        },
+      )(b),
+      regions: { painted: [], seams: [], everywhere: { coats: [0.012] }, own: {} },
+      armature: {
+        ...b.armature,
+        school: {
+          kind: 'board-foam-mesh',
+          parameters: {
+            standing: 'casters',
+            boardSize: '24mm',
+            beamSize: '50x3mm',
+            beamStrands: 2,
+            hoopSize: '10mm',
+            screwDiameter: 0.01,
+            screwLength: 0.024,
+            ballast: 40,
+            ballastBack: 0.5,
           },
-        )(b),
-        form: {
-          ...b.form,
-          added: [
-            {
-              id: 'own/tusk-left',
-              name: 'tusk, left',
-              region: 'tusks',
-              joint: 'head',
-              at: [0.13, -1.36, 0.62],
-              turn: [0, 0, 0],
-              blend: 0.02,
-              shape: { kind: 'round-cone', reach: [0.03, -0.1, -0.34], radiusFrom: 0.05, radiusTo: 0.018 },
-            },
-            {
-              id: 'own/cheek-left',
-              name: 'cheek with whiskers, left',
-              region: 'muzzle',
-              joint: 'head',
-              at: [0.17, -1.34, 0.7],
-              turn: [0, 0, 0],
-              blend: 0.06,
-              shape: { kind: 'ellipsoid', radii: [0.2, 0.17, 0.16] },
-            },
+        },
+      },
+    })),
+    started('Whelk pauldron', startDate, 'worn-shell', 1, typed('worn-shell', 'whelk', { height: 0.12 }), (b) => ({
+      ...noted(
+        'Shoulder piece of the whelk captain, worn for three hours. Epoxy clay over foil that is pulled out when it is hard.',
+        deadline,
+      )(b),
+      armature: {
+        ...b.armature,
+        mount: {
+          kind: 'worn',
+          where: 'shoulder',
+          hours: 3,
+          watchFrom: null,
+          failsFrom: null,
+          straps: [
+            { id: 'neck', name: 'strap to the neck', at: [-0.08, 0, 0.15] },
+            { id: 'front', name: 'strap across the chest', at: [0.02, -0.11, 0.13] },
+            { id: 'back', name: 'strap across the back', at: [0.02, 0.11, 0.13] },
           ],
         },
-        regions: { painted: [], seams: [], everywhere: { coats: [0.012] }, own: {} },
-        armature: {
-          ...b.armature,
-          school: {
-            kind: 'board-foam-mesh',
-            parameters: {
-              standing: 'casters',
-              boardSize: '24mm',
-              beamSize: '50x3mm',
-              beamStrands: 2,
-              hoopSize: '8mm',
-              screwDiameter: 0.01,
-              screwLength: 0.024,
-              ballast: 40,
-              ballastBack: 0.5,
-            },
-          },
-        },
-      }),
-    ),
-    started(
-      'Whelk pauldron',
-      startDate,
-      'worn-shell',
-      1,
-      { sits: 'shoulder', breadth: 0.19, depth: 0.24, height: 0.12, ridges: 5, ridgeHeight: 0.008, spike: 0.07 },
-      (b) => ({
-        ...noted(
-          'Shoulder piece of the whelk captain, worn for three hours. Epoxy clay over foil that is pulled out when it is hard.',
-          deadline,
-        )(b),
-        armature: {
-          ...b.armature,
-          mount: {
-            kind: 'worn',
-            where: 'shoulder',
-            hours: 3,
-            watchFrom: null,
-            failsFrom: null,
-            straps: [
-              { id: 'neck', name: 'strap to the neck', at: [-0.08, 0, 0.15] },
-              { id: 'front', name: 'strap across the chest', at: [0.02, -0.11, 0.13] },
-              { id: 'back', name: 'strap across the back', at: [0.02, 0.11, 0.13] },
-            ],
-          },
-        },
-      }),
-    ),
+      },
+    })),
     started('Acrobats', startDate, 'figure', 0.18, { stance: 'balancing' }, (b) => ({
       ...noted(
         'One of the class set of twenty-four: a figure balancing on the quay wall, wire and foil in plaster gauze under paper clay.',
@@ -201,7 +163,7 @@ export function otherDemoBuilds(startDate: string, deadline: string): Build[] {
       startDate,
       'branching',
       1,
-      { height: 0.62, trunk: 0.065, branches: 5, tips: 3, spread: 38, seed: 21 },
+      { height: 0.62, trunk: 0.065, branches: 5, tips: 3, spread: 38, seed: 21, ends: 'cups', curve: 0.1 },
       (b) => ({
         ...noted('Branching piece for the long table, dried in three sections.', deadline)(b),
         armature: {
@@ -213,19 +175,26 @@ export function otherDemoBuilds(startDate: string, deadline: string): Build[] {
         plan: { ...b.plan, active: true, people: ['first-hand', 'second-hand'] },
       }),
     ),
-    started('Harbour master', startDate, 'head', 1, { headForward: 0.01, nose: 0.03, ears: 0.065 }, (b) => ({
-      ...noted('Head in foam-type clay over a foam form, to be lifted off and dried from both faces.', deadline, {
-        clay: 'foam-air-dry',
-      })(b),
-      regions: { painted: [], seams: [], everywhere: { coats: [0.01] }, own: {} },
-      armature: {
-        ...b.armature,
-        school: { kind: 'shell', parameters: { bulk: 'polystyrene-extruded', wrap: 'none' } },
-      },
-      // Ears and nose dry first: they are kept wrapped until the rest has caught up.
-      room: { ...b.room, covers: [{ kind: 'loose-plastic', from: 0, until: 24, regions: ['features'] }] },
-      stages: { ...b.stages, lift: { when: 'hours', hours: 12 } },
-    })),
+    started(
+      'Harbour master',
+      startDate,
+      'head',
+      1,
+      { headForward: 0.01, nose: 0.028, brow: 0.009, years: 0.75, cheeks: 0.3, ears: 0.068 },
+      (b) => ({
+        ...noted('Head in foam-type clay over a foam form, to be lifted off and dried from both faces.', deadline, {
+          clay: 'foam-air-dry',
+        })(b),
+        regions: { painted: [], seams: [], everywhere: { coats: [0.01] }, own: { features: { coats: [0.007] } } },
+        armature: {
+          ...b.armature,
+          school: { kind: 'shell', parameters: { bulk: 'polystyrene-extruded', wrap: 'none' } },
+        },
+        // Ears and nose dry first: they are kept wrapped until the rest has caught up.
+        room: { ...b.room, covers: [{ kind: 'loose-plastic', from: 0, until: 24, regions: ['features'] }] },
+        stages: { ...b.stages, lift: { when: 'hours', hours: 12 } },
+      }),
+    ),
     netThatFailed(startDate, deadline),
   ];
 }

@@ -123,6 +123,11 @@ test('kept as bytes and read again it is the same; torn or changed it is refused
 test('earthen clay: near certain on a bare pipe, likely on loose paper', () => {
   const earthen = (school: string, parameters: Record<string, unknown>) =>
     changed(master, [
+      // What was seen was seen on plain heads: where a face is thick, at the lips say, it cracks sooner.
+      {
+        path: ['form', 'start'],
+        value: { kind: 'head', size: 1, measures: { headForward: 0.01, nose: 0.03, ears: 0.065 } },
+      },
       { path: ['brief', 'clay'], value: 'earthen-air-dry' },
       { path: ['stages', 'lift'], value: null },
       { path: ['regions', 'everywhere'], value: { coats: [0.012] } },

@@ -132,7 +132,9 @@ function make(context: SchoolContext, p: BranchingParameters) {
 function trunkOf(joints: readonly PosedJoint[]): string[] {
   const children = (id: string | null) => joints.filter((j) => j.parent === id);
   const beyond = (id: string): number => 1 + children(id).reduce((n, c) => n + beyond(c.id), 0);
-  const branch = (j: PosedJoint) => children(j.id).every((c) => children(c.id).length === 0);
+  // A bend on the way does not make a branch of more than one fork out of it.
+  const past = (j: PosedJoint): PosedJoint => (j.id.startsWith('bend-') ? (children(j.id)[0] ?? j) : j);
+  const branch = (j: PosedJoint) => children(past(j).id).every((c) => children(c.id).length === 0);
   const trunk: string[] = [];
   for (let at = children(null)[0]; at !== undefined;) {
     trunk.push(at.id);

@@ -3,7 +3,7 @@ import type { Vec3 } from '../../quantity';
 import { angle, choice, count, length, share } from '../measure';
 import { seeded } from '../../quantity';
 import type { Joint } from '../skeleton';
-import { ball, drum, limb, softestFirst, startForm } from './start-form';
+import { ball, drum, limb, startForm } from './start-form';
 
 /** Each branch is divided by what it carries: its section is the sum of theirs, as in a tree. */
 export const branching = startForm({
@@ -188,7 +188,7 @@ export const branching = startForm({
           limb(
             { id: `root-${k + 1}`, name: `root ${k + 1}`, region: 'trunk', joint: 'foot', blend: r0 * 0.3 },
             [0, 0, r0 * 0.62],
-            [Math.cos(a) * long, Math.sin(a) * long, r0 * 0.24],
+            [Math.cos(a) * long, Math.sin(a) * long, r0 * 0.3],
             r0 * 0.6,
             r0 * 0.22,
           ),
@@ -196,7 +196,7 @@ export const branching = startForm({
       }
     }
     return {
-      masses: softestFirst(masses),
+      masses,
       joints,
       landmarks: [{ id: 'height', name: 'full height', joint: 'foot', at: [0, 0, m.height], half: m.height * 0.3 }],
       envelopes: [],

@@ -277,11 +277,11 @@ function horns(m: CreatureHead, p: Places): Mass[] {
     return run('horn', 'horn', [foot, ...places], r * 1.25, r * 0.3);
   }
   const beam = [foot, at(0.2, 0.12, 0.28), at(0.38, 0.2, 0.58), at(0.36, 0.12, 0.98)];
-  const thick = r * 0.5;
+  const thick = Math.max(r * 0.5, 0.024 * long);
   const tine = (k: number, along: number, to: Vec3): Mass =>
-    limb(of(`tine-${k}`, `tine ${k}`), mix(beam[k - 1]!, beam[k]!, along), to, thick * 0.72, thick * 0.3);
+    limb(of(`tine-${k}`, `tine ${k}`), mix(beam[k - 1]!, beam[k]!, along), to, thick * 0.78, thick * 0.5);
   return [
-    ...run('antler', 'antler', beam, thick * 1.1, thick * 0.4),
+    ...run('antler', 'antler', beam, thick * 1.1, thick * 0.55),
     tine(1, 0.5, at(0.14, -0.26, 0.3)),
     tine(2, 0.5, at(0.34, -0.2, 0.62)),
     tine(3, 0.4, at(0.62, 0.18, 0.86)),

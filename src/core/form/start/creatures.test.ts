@@ -159,8 +159,7 @@ describe('a relief', () => {
   };
   test('half the depth stands out half as far, face and hand, from the front and in profile', () => {
     const shown: readonly Measures[] = [{}, { turned: 90 }, { turned: 40 }, { subject: 'hand' }];
-    for (const m of shown)
-      expect(proud({ ...m, depth: 0.4 }) / proud({ ...m, depth: 0.8 })).toBeCloseTo(0.5, 3);
+    for (const m of shown) expect(proud({ ...m, depth: 0.4 }) / proud({ ...m, depth: 0.8 })).toBeCloseTo(0.5, 3);
   });
   test('what it shows fits its tile, and nothing comes through the back', () => {
     for (const t of findStartForm('relief')!.types!) {
