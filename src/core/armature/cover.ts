@@ -36,6 +36,15 @@ export function coverWanted(across: number, clay: number, least = 0.006): number
 }
 const thickestWire = 0.008;
 
+/** The thickest single wire through a place so deep under the face that keeps its cover there; 0 where there is none. Metres. */
+export function thickestWithCover(depth: number, clay: number, least = 0.006): number {
+  const other = Math.max(clay / 2, least);
+  const thin = Math.min(depth / 2.5, 2 * (depth - other));
+  // Above the thickest wire bent by hand cover asks for no more.
+  const thick = 2 * (depth - Math.max(2 * thickestWire, other));
+  return Math.max(0, thin <= thickestWire ? thin : Math.max(thickestWire, thick));
+}
+
 /**
  * Whether the clay over a member is held back by it: there is less of it than there should be. A wire with filling between
  * it and the clay holds nothing. Metres: what covers it, one strand across, the clay over the core.

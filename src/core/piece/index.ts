@@ -15,6 +15,7 @@ export { coatState, dryShareInRoom, layingOf, regionName, regionShapes, factorPu
 export { layClay, nominalPush, stateTime, type LaidCoat, type Laid } from './laying';
 export { letGo, letGoWaitsFor, letGoWords } from './let-go';
 export { checkLoad, lifeStagesOf } from './load-report';
+export type { LimbRoom } from './limb-room';
 export { cutsToFree } from './off-the-armature';
 export { outsideEnvelopes } from './proportion';
 export { stackOf, processesOf } from './clay-report';

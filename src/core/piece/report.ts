@@ -1,4 +1,5 @@
 import type { Cut, MemberCover } from '../armature';
+import type { LimbRoom } from './limb-room';
 import type { ClayToBuy, Conflict } from '../clay';
 import type { BakingPlan, WarmingPlan } from '../heat';
 import type { BatchPlan } from '../cure';
@@ -216,6 +217,8 @@ export interface PieceReport {
   /** Hours at the bench: making the armature and laying the clay. */
   readonly hours: Hours;
   readonly cover: readonly MemberCover[];
+  /** Of the form alone: how thick it is between two joints, and the thickest wire with cover there. */
+  readonly limbs: readonly LimbRoom[];
   readonly regions: readonly RegionReport[];
   readonly basis: DryingBasis;
   /** When each stage of clay goes on, and when it comes off its form. */

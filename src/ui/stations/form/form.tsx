@@ -8,6 +8,7 @@ import { useBench, useController } from '../../bench/context';
 import { ChoiceAt, NumberAt, YesNoAt } from '../../parts/fields';
 import { StationPanel } from '../../parts/judgement';
 import { SizeField } from '../brief/brief';
+import { LimbsTable } from './limbs';
 import Meshes from './meshes';
 import References from './references';
 import Shaping from './shaping';
@@ -229,6 +230,7 @@ export default function FormStation() {
               ? ` Thickest in the ${thickest.place}: ${formatLength(thickest.thickness, units)} through.`
               : ''}
           </p>
+          <LimbsTable />
         </>
       )}
     </StationPanel>
