@@ -12,6 +12,7 @@ import type { PlanSurroundings, Step } from '../../core/plan';
 import { dryingClient, sessionClient, type DryingClient, type SessionClient } from '../../workers/clients';
 import type { Asked, DryingAnswer, FaceCover, Picture, SessionAnswer } from '../../workers/protocol';
 import { perform, readHistory, stepBack, stepForward, type History } from './history';
+import { partsCheck } from './parts-check';
 import type { LatestOfLog } from '../session/use-log';
 import { Saving, type SavedBuild, type SaveLine } from './saving';
 
@@ -198,6 +199,7 @@ export class BenchController {
     this.store.setState({ dryBySelf: remembersBySelf() });
     this.client.begin();
     this.reckon();
+    void partsCheck();
     if (this.state.station === 'drying') void this.takeKeptWhole();
     void this.saving.start();
     const leaving = () => {

@@ -1,6 +1,9 @@
 import { hashOf, newBust } from '../../core/document';
 import { emptyHistory, perform, readHistory, stepBack, stepForward, type History } from './history';
+import { partsCheck } from './parts-check';
 import { editKinds, largeBuild } from '../../../tests/support/generated-build';
+
+beforeAll(() => partsCheck());
 
 test('every kind of edit undoes to the same document and redoes to the same change', () => {
   for (const start of [newBust('b', '2026-12-01'), largeBuild(3)]) {

@@ -1,7 +1,7 @@
 import { applyPatches, enablePatches, produceWithPatches, type Patch } from 'immer';
 import { applyEdit, stableText, type Build, type BuildEdit } from '../../core/document';
 import { success, type Result } from '../../core/quantity';
-import { checkParts } from '../../core/school';
+import { checkedParts } from './parts-check';
 
 enablePatches();
 
@@ -24,7 +24,7 @@ const longest = 150;
 export function perform(build: Build, history: History, edit: BuildEdit): Result<{ build: Build; history: History }> {
   const applied = applyEdit(build, edit);
   if (!applied.ok) return applied;
-  const parts = checkParts(applied.value);
+  const parts = checkedParts(applied.value);
   if (!parts.ok) return parts;
   const [next, patches, inverse] = produceWithPatches(build, (draft) => {
     for (const change of edit.changes) copyAlong(draft, applied.value, change.path);

@@ -1,9 +1,9 @@
 import { mergeBuilds, parseBuild, stableText, type Build } from '../../core/document';
-import { checkParts } from '../../core/school';
 import { call } from '../parts/http';
 import { newId } from '../parts/ids';
 import { forgetUnsent, keepUnsent, leftBehind, stayAlive } from '../session/unsent';
 import { asOneStep, readHistory, type History } from './history';
+import { partsCheck } from './parts-check';
 
 /** Saving a build while it is worked on: what is typed is kept first, then sent, and put together with what others saved. */
 export type SaveState = 'saved' | 'waiting' | 'saving' | 'unreachable' | 'refused';
@@ -189,7 +189,7 @@ export class Saving {
     // After a restore what is there is no change of the build this page knows.
     const merged = theirs.generation === this.generation ? mergeBuilds(this.shared, mine.build, theirs.build) : null;
     const read = merged && parseBuild(JSON.stringify(merged));
-    const whole = read?.ok ? checkParts(read.value) : null;
+    const whole = read?.ok ? (await partsCheck())(read.value) : null;
     if (read?.ok && whole?.ok) {
       this.startFrom(theirs);
       const { build, history } = asOneStep(theirs.build, readHistory(theirs.history), read.value, mine.label);
