@@ -1,3 +1,4 @@
+import { readFileSync } from 'node:fs';
 import { expect, test, type Page } from '@playwright/test';
 import { writeMesh } from '../../src/core/form';
 import { ballMesh } from '../support/meshes';
@@ -57,16 +58,24 @@ const pieces: readonly {
   {
     form: 'head on a long neck, or hung out from a wall or frame',
     size: '50',
-    measures: [['Muzzle stands out', '250 mm']],
-    litres: [14, 32],
+    measures: [['Muzzle, of the head’s length', '450 mm']],
+    litres: [14, 40],
     kg: [6, 60],
   },
   {
     form: 'shell worn on shoulder or chest',
     size: '100',
     measures: [['High', '140 mm']],
-    litres: [0.25, 0.65],
+    litres: [1.5, 5],
     kg: [0.5, 4],
+  },
+  { form: 'relief on a tile', size: '100', measures: [['Tile, high', '360 mm']], litres: [4, 10], kg: [2, 9] },
+  {
+    form: 'ring with something sitting in it',
+    size: '100',
+    measures: [['Ring, across', '450 mm']],
+    litres: [3, 14],
+    kg: [2, 12],
   },
   { form: 'piece on a found object', size: '100', measures: [['High', '300 mm']], litres: [1.2, 2.2], kg: [0.4, 4] },
   { form: 'free start', size: '100', measures: [['Ball to begin with', '150 mm']], litres: [1.74, 1.8], kg: [0.5, 4] },
@@ -127,7 +136,11 @@ test('a head to the measures of a type, another, and back; one begun before is m
   await page.getByRole('button', { name: 'Undo: To the measures of a brute' }).click();
   await expect(nose).toHaveValue('40 mm');
   await saved(page);
-  await openLamplighter(page, 'form');
+  const kept = JSON.parse(readFileSync('tests/fixtures/forms/first-making.json', 'utf8')) as { build: object }[];
+  const brought = await page.request.post('/api/builds?file', { data: kept[0]!.build });
+  const { id } = (await brought.json()) as { id: string };
+  await page.goto(`/build/${id}?station=form`);
+  await settled(page);
   await expect(page.getByText('begun before the form was made anew')).toBeVisible();
   await expect(page.getByLabel('Nose, root to foot')).toHaveCount(0);
   const before = await litres(page);
