@@ -223,8 +223,7 @@ function roughSize(grid: VoxelGrid, leftOut: ReadonlySet<number>): { area: numbe
     if (d > -1 && d < 1) near += 1 - Math.abs(d);
     inside += d >= 0.5 ? 0 : d <= -0.5 ? 1 : 0.5 - d;
   }
-  for (const slot of grid.slots)
-    if (slot <= deepInside && !leftOut.has(deepInside - slot)) inside += cellsPerBlock;
+  for (const slot of grid.slots) if (slot <= deepInside && !leftOut.has(deepInside - slot)) inside += cellsPerBlock;
   return { area: near * grid.step ** 2, volume: inside * grid.step ** 3 };
 }
 
