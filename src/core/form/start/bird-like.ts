@@ -1,12 +1,11 @@
 import type { Mass } from '../../document';
 import { add, mix, scale, type Vec3 } from '../../quantity';
 import { angle, choice, length, share, yesNo, type MeasuresOf } from '../measure';
-import type { Joint } from '../skeleton';
 import { rotate, rotationOf } from '../turn';
 import { birdHeadEnd, birdHeadMasses, birdHeadMeasures } from './bird-head';
 import { creatureHeadMasses, creatureHeadMeasures, creatureHeadPlaces, type CreatureHead } from './creature-head';
 import { setIn, setInPlace } from './set-in';
-import { ball, limb, softestFirst, startForm, type FormType, type MadeForm } from './start-form';
+import { ball, jointAt, limb, softestFirst, startForm, type FormType, type MadeForm } from './start-form';
 import { foldedWing, spreadWing, wingHolds, wingKinds } from './wings';
 
 export const birdMeasures = {
@@ -275,32 +274,25 @@ export function makeBird(m: Bird, perched = false): MadeForm {
             rotate(rotation, [0.1, 0, -1]),
           );
   if (wing) masses.push(...wing.masses);
-  const j = (id: string, name: string, parent: string | null, at: Vec3, ground = false): Joint => ({
-    id,
-    name,
-    parent,
-    at,
-    ...(ground ? { ground } : {}),
-  });
   return {
     masses: softestFirst(masses),
     joints: [
-      j('back', 'back', null, on([0, hipOwn[1], 0])),
-      j('neck', 'foot of the neck', 'back', neckFoot),
-      j('neck-bend', 'bend of the neck', 'neck', bend),
-      j('neck-top', 'top of the neck', 'neck-bend', top),
-      j('head', 'head on the neck', 'neck-top', poll),
-      j('beak', muzzled ? 'inside the muzzle' : 'root of the beak', 'head', end),
+      jointAt('back', 'back', null, on([0, hipOwn[1], 0])),
+      jointAt('neck', 'foot of the neck', 'back', neckFoot),
+      jointAt('neck-bend', 'bend of the neck', 'neck', bend),
+      jointAt('neck-top', 'top of the neck', 'neck-bend', top),
+      jointAt('head', 'head on the neck', 'neck-top', poll),
+      jointAt('beak', muzzled ? 'inside the muzzle' : 'root of the beak', 'head', end),
       ...(m.tailLength > 0.004
         ? [
-            j('tail', 'root of the tail', 'back', tailRoot),
-            j('tail-tip', 'end of the tail', 'tail', mix(tailRoot, tailTip, 0.8)),
+            jointAt('tail', 'root of the tail', 'back', tailRoot),
+            jointAt('tail-tip', 'end of the tail', 'tail', mix(tailRoot, tailTip, 0.8)),
           ]
         : []),
       ...(wing?.joints ?? []),
-      j('hip-left', 'hip, left', 'back', hip),
-      j('hock-left', 'hock, left', 'hip-left', hock),
-      j('foot-left', 'foot, left', 'hock-left', [foot[0], foot[1], 0], true),
+      jointAt('hip-left', 'hip, left', 'back', hip),
+      jointAt('hock-left', 'hock, left', 'hip-left', hock),
+      jointAt('foot-left', 'foot, left', 'hock-left', [foot[0], foot[1], 0], true),
     ],
     landmarks: [
       { id: 'back', name: 'height of the back', joint: 'back', at: on([0, 0, 0.96 * r]), half: r * 1.4 },

@@ -2,7 +2,7 @@ import type { Mass } from '../../document';
 import { unit, type Vec3 } from '../../quantity';
 import { choice, length, share, type MeasuresOf } from '../measure';
 import type { Joint } from '../skeleton';
-import { headTypes } from './head-types';
+import { headChoices, headOfType } from './head-types';
 import {
   armMasses,
   bodyNeck,
@@ -16,9 +16,9 @@ import {
 } from './human-body';
 import { footMasses, footWear, ownFootLength } from './human-foot';
 import { handHolds, handMasses, palmMiddle } from './human-hand';
-import { headMasses, headMeasures, type HeadMeasures } from './human-head';
+import { headMasses, skullRoot } from './human-head';
 import { setIn } from './set-in';
-import { ball, softestFirst, startForm, type FormType, type Landmark, type MadeForm } from './start-form';
+import { jointAt, softestFirst, startForm, type FormType, type Landmark, type MadeForm } from './start-form';
 
 /** A person in heads: the head is one part of the height, the body below the chin keeps its own shares. */
 const builds = [
@@ -85,7 +85,7 @@ const figureMeasures = {
   muscle: share('Muscles, from smooth to hard', 0, 1, 0.4),
   breasts: length('Breasts stand out', 0, 0.1, 0),
   belly: length('Belly stands out', 0, 0.25, 0),
-  face: choice('Head of', headTypes as readonly { id: string; name: string }[], 'man'),
+  face: choice('Head of', headChoices, 'man'),
   stance: choice('Stance', stances, 'standing'),
   hands: choice('Hands', handHolds, 'relaxed'),
   feet: choice('Feet', footWear, 'bare'),
@@ -133,19 +133,10 @@ const figureTypes: readonly FormType[] = [
 const tooFine = /^(upper|lower)-(lid|gum|tooth)|^(lid-fold|eye-bed|ear-rim|ear-lid|bag|furrow|fold)-/;
 
 function headOn(m: FigureMeasures, chin: number, high: number, s: number): Mass[] {
-  const type = headTypes.find((t) => t.id === m.face)?.measures ?? {};
-  const usual = Object.fromEntries(Object.entries(headMeasures).map(([key, measure]) => [key, measure.start]));
-  const own = { ...usual, ...type, mouthOpen: 0 } as unknown as HeadMeasures;
-  const size = high / own.headHeight;
-  // Deep inside, where jaw, neck and brain case meet: without it a wire there is measured to the face of each alone.
-  const root = ball(
-    { id: 'skull-root', name: 'root of the skull', region: 'head', joint: 'head', blend: 0.01 },
-    [0, 0.002, own.headHeight * 0.36],
-    [own.jawBreadth * 0.44, own.headDepth * 0.27, own.headHeight * 0.24],
-  );
+  const own = headOfType(m.face);
   return setIn(
-    [root, ...headMasses(own, 0, 0).filter((mass) => !tooFine.test(mass.id))],
-    { at: [0, -headForward * s, chin], size },
+    [skullRoot(own, 0, 0), ...headMasses(own, 0, 0).filter((mass) => !tooFine.test(mass.id))],
+    { at: [0, -headForward * s, chin], size: high / own.headHeight },
     { region: 'head', joint: 'head' },
   );
 }
@@ -203,14 +194,7 @@ function palmIn(along: Vec3): Vec3 {
 
 function jointsOf(m: FigureMeasures, p: BodyPlaces, palm: Vec3, head: number, s: number): Joint[] {
   const own = turns[m.stance];
-  const j = (id: string, name: string, parent: string | null, at: Vec3, ground = false): Joint => ({
-    id,
-    name,
-    parent,
-    at,
-    ...(own[id] ? { stance: own[id] } : {}),
-    ...(ground ? { ground } : {}),
-  });
+  const j: typeof jointAt = (id, ...where) => ({ ...jointAt(id, ...where), ...(own[id] ? { stance: own[id] } : {}) });
   const front = -headForward * s;
   const made: Joint[] = [
     j('pelvis', 'pelvis', null, [0, 0.004 * s, 0.545 * s]),

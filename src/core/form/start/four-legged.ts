@@ -5,7 +5,7 @@ import type { Joint } from '../skeleton';
 import { creatureHeadMasses, creatureHeadMeasures, creatureHeadPlaces } from './creature-head';
 import { pawKinds, pawMasses } from './paws';
 import { setIn, setInPlace } from './set-in';
-import { ball, limb, softestFirst, startForm, type FormType, type MadeForm } from './start-form';
+import { ball, jointAt, limb, softestFirst, startForm, type FormType, type MadeForm } from './start-form';
 
 /** Heights above the ground, as shares of the height at the shoulder, of what a rider calls knee and hock. */
 const joints = {
@@ -307,32 +307,25 @@ function make(m: FourLegged): MadeForm {
   const tail = tailOf(m, r, [0, half + 0.72 * r, top - 0.5 * r]);
   masses.push(...tail.masses);
   if (m.crest > 0.004) masses.push(...crestOf(m, poll, [0, -half, top], [0, half + 0.5 * r, top - 0.1 * r]));
-  const j = (id: string, name: string, parent: string | null, at: Vec3, ground = false): Joint => ({
-    id,
-    name,
-    parent,
-    at,
-    ...(ground ? { ground } : {}),
-  });
   return {
     masses: softestFirst(masses),
     joints: [
-      j('loin', 'loins', null, [0, half * 0.3, top - 0.8 * r]),
-      j('chest', 'chest', 'loin', [0, -half, top - 0.7 * r]),
-      j('neck', 'foot of the neck', 'chest', neckFoot),
-      j('head', 'head on the neck', 'neck', joinHead),
-      j('brow', 'middle of the skull', 'head', middle),
-      j('nose', 'nose', 'brow', nose),
-      j('rump', 'rump', 'loin', [0, half, top - 0.7 * r]),
+      jointAt('loin', 'loins', null, [0, half * 0.3, top - 0.8 * r]),
+      jointAt('chest', 'chest', 'loin', [0, -half, top - 0.7 * r]),
+      jointAt('neck', 'foot of the neck', 'chest', neckFoot),
+      jointAt('head', 'head on the neck', 'neck', joinHead),
+      jointAt('brow', 'middle of the skull', 'head', middle),
+      jointAt('nose', 'nose', 'brow', nose),
+      jointAt('rump', 'rump', 'loin', [0, half, top - 0.7 * r]),
       ...tail.joints,
-      j('shoulder-left', 'shoulder, left', 'chest', shoulder),
-      j('elbow-left', 'elbow, left', 'shoulder-left', elbow),
-      j('fore-knee-left', 'fore knee, left', 'elbow-left', foreKnee),
-      j('fore-foot-left', 'fore foot, left', 'fore-knee-left', [foreFoot[0], foreFoot[1], 0], true),
-      j('hip-left', 'hip, left', 'rump', hip),
-      j('stifle-left', 'stifle, left', 'hip-left', stifle),
-      j('hock-left', 'hock, left', 'stifle-left', hockAt),
-      j('hind-foot-left', 'hind foot, left', 'hock-left', [hindFoot[0], hindFoot[1], 0], true),
+      jointAt('shoulder-left', 'shoulder, left', 'chest', shoulder),
+      jointAt('elbow-left', 'elbow, left', 'shoulder-left', elbow),
+      jointAt('fore-knee-left', 'fore knee, left', 'elbow-left', foreKnee),
+      jointAt('fore-foot-left', 'fore foot, left', 'fore-knee-left', [foreFoot[0], foreFoot[1], 0], true),
+      jointAt('hip-left', 'hip, left', 'rump', hip),
+      jointAt('stifle-left', 'stifle, left', 'hip-left', stifle),
+      jointAt('hock-left', 'hock, left', 'stifle-left', hockAt),
+      jointAt('hind-foot-left', 'hind foot, left', 'hock-left', [hindFoot[0], hindFoot[1], 0], true),
     ],
     landmarks: [
       { id: 'withers', name: 'height at the shoulder', joint: 'chest', at: [0, -half, top], half: r * 1.3 },

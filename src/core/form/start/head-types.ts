@@ -1,3 +1,4 @@
+import { headMeasures, type HeadMeasures } from './human-head';
 import type { FormType } from './start-form';
 
 /**
@@ -217,3 +218,12 @@ export const headTypes: readonly FormType[] = [
     },
   },
 ];
+
+/** Every head there is, as a choice of whose. */
+export const headChoices: readonly { readonly id: string; readonly name: string }[] = headTypes;
+
+/** All measures of a head of a type, its mouth shut: for forms that take a head as a part. */
+export function headOfType(id: string): HeadMeasures {
+  const usual = Object.fromEntries(Object.entries(headMeasures).map(([key, m]) => [key, m.start]));
+  return { ...usual, ...headTypes.find((t) => t.id === id)?.measures, mouthOpen: 0 } as unknown as HeadMeasures;
+}

@@ -531,6 +531,18 @@ export function headMasses(m: HeadMeasures, chin: number, axis: number): Mass[] 
   ];
 }
 
+/**
+ * Deep inside, where jaw, neck and brain case meet. A form that has a frame there needs it: without it a wire is measured
+ * to the face of each of them alone.
+ */
+export function skullRoot(m: HeadMeasures, chin: number, axis: number): Mass {
+  return ball(
+    part('skull-root', 'root of the skull', 0.01),
+    [0, axis + 0.002, chin + m.headHeight * 0.36],
+    [m.jawBreadth * 0.44, m.headDepth * 0.27, m.headHeight * 0.24],
+  );
+}
+
 /** The joint of the jaw, in front of the openings of the ears; an open mouth turns it. */
 export function jawJoint(m: HeadMeasures, chin: number, axis: number): Joint {
   const p = placesOf(m, chin, axis);

@@ -3,10 +3,10 @@ import { add, mix, type Vec3 } from '../../quantity';
 import { angle, choice, length, share, type MeasuresOf } from '../measure';
 import type { Joint } from '../skeleton';
 import { creatureHeadMasses, creatureHeadMeasures, creatureHeadPlaces, type CreatureHead } from './creature-head';
-import { headTypes } from './head-types';
-import { headMasses, headMeasures, type HeadMeasures } from './human-head';
+import { headChoices, headOfType } from './head-types';
+import { headMasses, skullRoot } from './human-head';
 import { setIn, setInPlace } from './set-in';
-import { ball, limb, softestFirst, startForm, type FormType, type MadeForm } from './start-form';
+import { limb, softestFirst, startForm, type FormType, type MadeForm } from './start-form';
 
 const { headBreadth: _breadth, muzzleLength: _muzzle, ...features } = creatureHeadMeasures;
 
@@ -19,7 +19,7 @@ const longNeckMeasures = {
     ],
     'animal',
   ),
-  face: choice('Person', headTypes as readonly { id: string; name: string }[], 'old-man', 'Of a person’s head.'),
+  face: choice('Person', headChoices, 'old-man', 'Of a person’s head.'),
   headLength: length('Head, nape to nose (a person’s: chin to crown)', 0.05, 3, 0.9),
   headBreadth: length('Head, across (an animal’s)', 0.04, 3, 0.56),
   muzzle: length('Muzzle, of the head’s length', 0, 2, 0.42),
@@ -139,21 +139,11 @@ function animal(m: LongNeck): Head {
 }
 
 function person(m: LongNeck): Head {
-  const type = headTypes.find((t) => t.id === m.face)?.measures ?? {};
-  const own = {
-    ...Object.fromEntries(Object.entries(headMeasures).map(([key, measure]) => [key, measure.start])),
-    ...type,
-  } as unknown as HeadMeasures;
+  const own = headOfType(m.face);
   const size = m.headLength / own.headHeight;
   const down: Vec3 = [0, -0.08 * m.headLength, -0.2 * m.headLength];
-  // Deep inside, where jaw, neck and brain case meet, so that a frame there is measured to the face and not to each alone.
-  const root = ball(
-    { id: 'skull-root', name: 'root of the skull', region: 'head', joint: 'head', blend: 0.01 },
-    [0, 0.002, own.headHeight * 0.36],
-    [own.jawBreadth * 0.44, own.headDepth * 0.27, own.headHeight * 0.24],
-  );
   return {
-    masses: setIn([root, ...headMasses({ ...own, mouthOpen: 0 }, 0, 0)], { at: down, size }, { joint: 'head' }),
+    masses: setIn([skullRoot(own, 0, 0), ...headMasses(own, 0, 0)], { at: down, size }, { joint: 'head' }),
     middle: add(down, [0, 0, 0.55 * m.headLength]),
     nose: add(down, [0, -0.16 * m.headLength, 0.5 * m.headLength]),
     eyes: add(down, [0, -0.4 * m.headLength, 0.5 * m.headLength]),

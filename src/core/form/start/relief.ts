@@ -6,9 +6,9 @@ import { mirrorMass } from '../mirror';
 import { stretchedOver } from '../squeeze';
 import { triple } from '../stretch';
 import { rotate, rotationOf } from '../turn';
-import { headTypes } from './head-types';
+import { headChoices, headOfType } from './head-types';
 import { handHolds, handMasses } from './human-hand';
-import { headMasses, headMeasures, type HeadMeasures } from './human-head';
+import { headMasses } from './human-head';
 import { setIn } from './set-in';
 import { ball, block, limb, startForm, type FormType, type MadeForm } from './start-form';
 
@@ -22,7 +22,7 @@ const reliefMeasures = {
     ],
     'face',
   ),
-  face: choice('Face of', headTypes as readonly { id: string; name: string }[], 'man'),
+  face: choice('Face of', headChoices, 'man'),
   turned: angle('Face turned aside, from facing you to a profile', 0, 90, 0),
   hold: choice('Hand', handHolds, 'open'),
   subjectHeight: length('Face or hand, high', 0.03, 1, 0.232),
@@ -116,12 +116,8 @@ function subject(m: Relief): { masses: Mass[]; high: number } {
     );
     return { masses: named([wrist, ...hand]), high };
   }
-  const type = headTypes.find((t) => t.id === m.face)?.measures ?? {};
-  const own = {
-    ...Object.fromEntries(Object.entries(headMeasures).map(([key, measure]) => [key, measure.start])),
-    ...type,
-  } as unknown as HeadMeasures;
-  const both = headMasses({ ...own, mouthOpen: 0 }, -own.headHeight / 2, 0).flatMap((mass) =>
+  const own = headOfType(m.face);
+  const both = headMasses(own, -own.headHeight / 2, 0).flatMap((mass) =>
     mass.id.endsWith('-left') ? [mass, mirrorMass(mass, (id) => id)] : [mass],
   );
   const r = own.jawBreadth * 0.36;

@@ -84,6 +84,10 @@ export function startForm<T extends MeasureTable>(
   return { version: 1, ...form, schema: measuresSchema(form.measures), make: form.make as (m: never) => MadeForm };
 }
 
+export function jointAt(id: string, name: string, parent: string | null, at: Vec3, ground = false): Joint {
+  return { id, name, parent, at, ...(ground ? { ground } : {}) };
+}
+
 interface Common {
   readonly id: string;
   readonly name: string;

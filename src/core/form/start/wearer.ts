@@ -1,7 +1,8 @@
 import type { Mass } from '../../document';
 import type { Vec3 } from '../../quantity';
-import { headMasses, headMeasures, type HeadMeasures } from './human-head';
-import { ball, limb } from './start-form';
+import { headOfType } from './head-types';
+import { headMasses, skullRoot, type HeadMeasures } from './human-head';
+import { limb } from './start-form';
 
 /** A wearer's head as a tape reads it, and the life form made to it: what a mask or a helmet is built out over. */
 export interface WearersHead {
@@ -25,9 +26,7 @@ const usualGirth = 0.5748;
 
 /** Measures of a head of that girth and height; the rest of its face goes along. */
 export function wearersMeasures(w: WearersHead): HeadMeasures {
-  const usual = Object.fromEntries(
-    Object.entries(headMeasures).map(([key, measure]) => [key, measure.start]),
-  ) as unknown as HeadMeasures;
+  const usual = headOfType('man');
   const round = w.headGirth / usualGirth;
   const high = w.chinToCrown / usual.headHeight;
   return {
@@ -63,11 +62,7 @@ export function lifeForm(w: WearersHead, chin: number, axis: number, standHeight
   });
   return [
     limb(part('neck', 'neck', 'stand', 0.02), [0, axis + 0.03, standHeight], [0, axis + 0.02, chin + 0.03], neck, neck),
-    ball(
-      part('skull-root', 'root of the skull', 'head', 0.01),
-      [0, axis + 0.002, chin + own.headHeight * 0.36],
-      [own.jawBreadth * 0.44, own.headDepth * 0.27, own.headHeight * 0.24],
-    ),
+    skullRoot(own, chin, axis),
     ...headMasses(own, chin, axis).filter((m) => !tooFine.test(m.id)),
   ].map((m): Mass => ({
     ...m,
