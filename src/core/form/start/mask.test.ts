@@ -130,3 +130,29 @@ test('a pauldron stands clear of the shoulder by its padding', () => {
     expect(wearer.at(at[0]!, at[1]!, at[2]!, wearer.all())).toBeGreaterThan(0.0195);
   }
 });
+
+test('the post stands under the form, whatever is built out in front of it', () => {
+  for (const m of [{}, { muzzle: 0.2, horns: 0.3 }]) {
+    const piece = new Evaluator().piece(asBriefed(begun(m)));
+    if (!piece.ok) throw new Error(piece.message);
+    const { armature, form: f } = piece.value;
+    const stand = f.skeleton.joints.find((j) => j.id === 'stand')!.at;
+    for (const p of armature.members.find((x) => x.name === 'post')!.path) {
+      expect(p[0]).toBeCloseTo(0, 9);
+      expect(p[1]).toBeCloseTo(stand[1], 9);
+      expect(p[2]).toBeLessThanOrEqual(f.skeleton.joints.find((j) => j.id === 'crown')!.at[2] + 1e-9);
+    }
+  }
+});
+
+test('of a head on a frame only what stands out gets a bar: tusks do, lips and lids do not', () => {
+  const bars = (type: string): string[] => {
+    const made = startBuild('A head', '2026-12-01', 'long-neck', 1, type);
+    if (!made.ok) throw new Error(made.message);
+    const piece = new Evaluator().piece(asBriefed(made.value));
+    if (!piece.ok) throw new Error(piece.message);
+    return piece.value.armature.members.map((m) => m.name).filter((name) => name.startsWith('bar in the'));
+  };
+  expect(bars('walrus').filter((n) => n.includes('fang')).length).toBeGreaterThanOrEqual(2);
+  expect(bars('giant').filter((n) => /lip|lid|brow|bag|fold/.test(n))).toEqual([]);
+});
