@@ -1,33 +1,12 @@
 import { sectionsIn } from '../armature';
 import { compared, formatLength, sensible } from '../quantity';
-import { statusOf, type Piece, type RegionReport, type Status } from '../piece';
+import type { Piece, RegionReport } from '../piece';
+import { crackStatus, crackWords } from './crack-words';
 import { drawnIn } from './cover';
 import { otherClays, parameter, setCoats } from './edits';
 import { finding, type Judging, type Part, type Proposal, type Rule } from './finding';
 import { alike } from './group';
 import { placesInWords } from './words';
-
-/**
- * Whether it cracks as it dries, place by place and by the brief's own limit: what the core holds back of the shrinkage,
- * the dry skin over a wet inside, and what lies thin over a member. Sentence, mark and beam read this one figure.
- */
-export function crackStatus(index: number, limit: number): Status {
-  return statusOf(index, Math.min(0.6, limit * 0.6), limit);
-}
-
-const likely = 1,
-  nearCertain = 1.6,
-  possible = 0.6;
-
-/** How likely, by the index; and where a limit of the maker's own is passed, that. */
-export function crackWords(index: number, limit: number): string {
-  const word =
-    index > nearCertain ? 'near certain' : index > likely ? 'likely' : index >= possible ? 'possible' : 'unlikely';
-  if (limit === likely) return word;
-  if (index > limit && index <= likely) return `${word}, but past the index of ${sensible(limit)} you allow`;
-  if (index <= limit && index > likely) return `${word}, within the index of ${sensible(limit)} you allow`;
-  return word;
-}
 
 interface CrackPart extends Part {
   readonly region: RegionReport;

@@ -9,6 +9,6 @@ export * from './findings';
 export * from './cautions';
 export * from './words';
 export { allThinner, parameter, resizeEdit } from './edits';
-export { crackStatus, crackWords } from './crack';
+export { crackStatus, crackWords } from './crack-words';
 export { seamStrength } from './seam';
 export { leverWords } from './worn';

@@ -1,5 +1,5 @@
 import { sensible } from '../quantity';
-import { crackStatus, crackWords } from './crack';
+import { crackStatus, crackWords } from './crack-words';
 import { finding, type Rule } from './finding';
 
 /** A joint of two pieces of clay takes less than whole clay does: it is where the piece cracks first. */

@@ -2,7 +2,8 @@ import { fitWeighings, isItDry, moistureAt, type DryAnswer, type DryingFactors, 
 import type { Weighings } from '../log';
 import { armatureItems } from '../load';
 import { layClay, nominalPush, type Laid, type LayingInputs, type Push } from './laying';
-import { clampFactor, type Fitted, type Piece } from './piece';
+import { clampFactor } from './clamp-factor';
+import type { Fitted, Piece } from './piece';
 import { factorPushes, layingOf, regionShapes } from './quick-drying';
 import type { ResultCache } from './result-cache';
 

@@ -3,6 +3,7 @@
  * armature, clay and load looked up and measured (`Piece`), and everything that is judged of it (`PieceReport`).
  */
 export * from './piece';
+export { clampFactor } from './clamp-factor';
 export * from './status';
 export * from './report';
 export * from './work-out';

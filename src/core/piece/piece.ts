@@ -40,6 +40,7 @@ import { lumpLoad, type LumpedLoad } from '../load';
 import type { RoomHistory } from '../log';
 import { failure, success, type Result, type Vec3 } from '../quantity';
 import { resolveArmature } from '../school';
+import { clampFactor } from './clamp-factor';
 import { limbRooms, type LimbRoom } from './limb-room';
 import type { ResultCache } from './result-cache';
 
@@ -132,11 +133,6 @@ function factorsFor(clay: string, { learned }: Build['room'], fitted: Fitted | n
     diffusion: clampFactor((now?.diffusion ?? 1) * (before?.diffusion ?? 1)),
     covariance: now?.covariance ?? own,
   };
-}
-
-/** As far as a factor may be believed. */
-export function clampFactor(v: number): number {
-  return Math.min(10, Math.max(0.1, v));
 }
 
 /** Clay that is kept damp, cut and hollowed wants nothing rigid close under its face. */

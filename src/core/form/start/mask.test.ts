@@ -132,7 +132,8 @@ test('a pauldron stands clear of the shoulder by its padding', () => {
 });
 
 test('the post stands under the form, whatever is built out in front of it', () => {
-  for (const m of [{}, { muzzle: 0.2, horns: 0.3 }]) {
+  const built: readonly Measures[] = [{}, { muzzle: 0.2, horns: 0.3 }];
+  for (const m of built) {
     const piece = new Evaluator().piece(asBriefed(begun(m)));
     if (!piece.ok) throw new Error(piece.message);
     const { armature, form: f } = piece.value;
