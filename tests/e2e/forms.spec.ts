@@ -155,11 +155,11 @@ test('a head to the measures of a type, another, and back; one begun before is m
 test('shaping: pick, move, mirror, add, pose, undo; a bad figure is refused', async ({ page }) => {
   await startForm(page, 'person, standing or posed', '25');
   const tree = page.getByRole('list', { name: 'Joints and masses' });
-  await tree.getByRole('button', { name: 'hand, right, mass' }).click();
-  await expect(page.getByRole('group', { name: 'Shaping the hand, right' })).toContainText('Reflects its left');
+  await tree.getByRole('button', { name: 'forearm, right, mass', exact: true }).click();
+  await expect(page.getByRole('group', { name: 'Shaping the forearm, right' })).toContainText('Reflects its left');
   await setField(page, 'long', '150 %');
   await saved(page);
-  await tree.getByRole('button', { name: 'hand, left, mass' }).click();
+  await tree.getByRole('button', { name: 'forearm, left, mass', exact: true }).click();
   await expect(page.getByLabel('long', { exact: true })).toHaveValue('150 %');
   await page.getByLabel('long', { exact: true }).fill('none');
   await page.getByLabel('long', { exact: true }).press('Enter');

@@ -6,12 +6,9 @@ import type { Report } from '../../core/evaluate';
 import type { Picture } from '../../workers/protocol';
 import type { Shows } from './shows';
 import { moistureShare } from '../stations/drying/moisture';
-import { moveMass, poseJoint, resolveForm, stretchMass, turnMass } from '../../core/form';
-import type { BuildEdit } from '../../core/document';
-import { jointName, moveJoint } from '../../core/school';
-import type { BenchController, DryFace } from './controller';
+import type { DryFace } from './controller';
 import { useBench, useController } from './context';
-import type { Gestures, Grip } from './shaping-hands';
+import type { Grip } from './shaping-hands';
 import { coverColour, loadColour, moistureColour, plentyOfCover, rampCss } from './ramp';
 import type { PieceViewer, Sagged, ViewName } from './viewer';
 import { faceColours, frameAt, sectionOf } from './whole-picture';
@@ -160,28 +157,6 @@ function Key({
   return null;
 }
 
-/** Each gesture is worked out on the build as it stands when the hand lets go. */
-function gesturesOn(controller: BenchController): Gestures {
-  const act = (make: (build: typeof controller.state.build, form: ReturnType<typeof formOf>) => BuildEdit | null) => {
-    const edit = make(controller.state.build, formOf(controller));
-    const refused = edit && controller.edit(edit);
-    if (refused) controller.announce(`Not done: ${refused.message}`);
-  };
-  const free = (id: string) => controller.state.build.form.edits[id]?.locked !== true;
-  return {
-    onPick: (picked) => controller.select(picked),
-    onMove: (mass, by) => act((b, f) => (f && free(mass.id) ? moveMass(b, f, mass, by) : null)),
-    onTurn: (mass, to) => act((b, f) => (f && free(mass.id) ? turnMass(b, f, mass, to) : null)),
-    onStretch: (mass, by) => act((b, f) => (f && free(mass.id) ? stretchMass(b, f, mass, by) : null)),
-    onPose: (joint, from, to) => act((b, f) => (f ? poseJoint(b, f, joint, from, to) : null)),
-  };
-}
-
-function formOf(controller: BenchController) {
-  const form = resolveForm(controller.state.build);
-  return form.ok ? form.value : null;
-}
-
 const grips: readonly { id: Grip; name: string }[] = [
   { id: 'move', name: 'Move it' },
   { id: 'turn', name: 'Turn it' },
@@ -220,13 +195,15 @@ export default function PieceView({ dark, shows }: { dark: boolean; shows: Shows
     cover !== null &&
     picture !== null &&
     cover.key === picture.key;
-  const gestures = useMemo(() => gesturesOn(controller), [controller]);
+  const [hands, setHands] = useState<typeof import('./gestures') | null>(null);
+  const gestures = useMemo(() => hands?.gesturesOn(controller) ?? null, [hands, controller]);
 
   useEffect(() => {
     let gone = false;
-    void import('./viewer').then(({ PieceViewer }) => {
+    void Promise.all([import('./viewer'), import('./gestures')]).then(([{ PieceViewer }, own]) => {
       if (gone || !canvas.current) return;
       try {
+        setHands(own);
         viewer.current = new PieceViewer(canvas.current);
         setReady(true);
       } catch {
@@ -301,24 +278,15 @@ export default function PieceView({ dark, shows }: { dark: boolean; shows: Shows
   }, [ready, picture, report, shows, stage, dryTime, props, dark, showCover, cover, wholeFace]);
 
   useEffect(() => {
-    if (!ready || !picture) return;
-    const form = shows === 'form' ? resolveForm(build) : null;
-    viewer.current?.setShaping(form?.ok ? { form: form.value, picked: selected, grip } : null, gestures);
-    viewer.current?.setGuides(form?.ok && guides ? form.value.landmarks : []);
-  }, [ready, picture, shows, build, selected, grip, gestures, guides, dark]);
+    if (!ready || !picture || !hands || !gestures) return;
+    const form = shows === 'form' ? hands.formOf(build) : null;
+    viewer.current?.setShaping(form ? { form, picked: selected, grip } : null, gestures);
+    viewer.current?.setGuides(form && guides ? form.landmarks : []);
+  }, [ready, picture, shows, build, selected, grip, hands, gestures, guides, dark]);
 
-  const jointGestures = useMemo(
-    () => ({
-      onPick: (id: string | null) => controller.pickJoint(id),
-      onMove: (id: string, by: Vec3) => {
-        const refused = controller.edit(moveJoint(controller.state.build, id, jointName(id), by));
-        if (refused) controller.announce(`Not done: ${refused.message}`);
-      },
-    }),
-    [controller],
-  );
+  const jointGestures = useMemo(() => hands?.jointGesturesOn(controller) ?? null, [hands, controller]);
   useEffect(() => {
-    if (ready && picture)
+    if (ready && picture && jointGestures)
       viewer.current?.setJoints(shows === 'armature' ? picture.armature : null, pickedJoint, jointGestures);
   }, [ready, picture, shows, pickedJoint, jointGestures, dark]);
   const mounted = shows === 'move' ? build.armature.mount : null;
