@@ -60,6 +60,7 @@ export default function Strengthen() {
   const controller = useController();
   const build = useBench((s) => s.build);
   const units = useBench((s) => s.units);
+  const worked = useBench((s) => s.report !== null);
   const wanting = useBench(
     (s) =>
       s.report?.findings.some((f) => f.station === 'load' && (f.status === 'fails' || f.status === 'watch')) ?? false,
@@ -105,7 +106,9 @@ export default function Strengthen() {
       <p className="muted mb-2">
         {wanting
           ? 'Searches real choices, next stock, one more strand, a splint, a prop, a lighter core, thinner clay, weight on the base, for the fewest that make everything here sound.'
-          : 'Everything here is sound: there is nothing to strengthen.'}
+          : worked
+            ? 'Everything here is sound: there is nothing to strengthen.'
+            : 'Working it out …'}
       </p>
       {wanting && (
         <div className="d-flex gap-2 align-items-center mb-2">
