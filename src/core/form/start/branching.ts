@@ -73,7 +73,7 @@ export const branching = startForm({
         limb(
           { id: `trunk-${b + 1}`, name: `trunk, part ${b + 1}`, region: 'trunk', joint: below, blend: r0 * 0.15 },
           // Its round end stands on the ground, not in it.
-          b === 0 ? [0, 0, Math.min(r0, fork * 0.8)] : from,
+          b === 0 ? [0, 0, Math.min(r0 * 1.1, fork * 0.8)] : from,
           at,
           thick(Math.min(1, left + 1 / m.branches)),
           thick(left),
@@ -175,7 +175,7 @@ export const branching = startForm({
       masses.push(
         limb(
           { id: 'flare', name: 'flare of the foot', region: 'trunk', joint: 'foot', blend: r0 * 0.3 },
-          [0, 0, r0 * (1 + 0.35 * m.roots)],
+          [0, 0, r0 * (1.12 + 0.35 * m.roots)],
           [0, 0, Math.max(fork * 0.6, r0 * 2)],
           r0 * (1 + 0.35 * m.roots),
           r0 * 0.9,
@@ -187,8 +187,8 @@ export const branching = startForm({
         masses.push(
           limb(
             { id: `root-${k + 1}`, name: `root ${k + 1}`, region: 'trunk', joint: 'foot', blend: r0 * 0.3 },
-            [0, 0, r0 * 0.62],
-            [Math.cos(a) * long, Math.sin(a) * long, r0 * 0.3],
+            [0, 0, r0 * 0.74],
+            [Math.cos(a) * long, Math.sin(a) * long, r0 * 0.36],
             r0 * 0.6,
             r0 * 0.22,
           ),
