@@ -65,3 +65,12 @@ test('a making this program does not know is refused by its place', () => {
   const later = { ...made.value, form: { ...form, start: { ...form.start, version: 9 } } };
   expect(resolveForm(later)).toMatchObject({ ok: false, path: 'form.start.version' });
 });
+
+test.each(kept.map((k) => [k.build.name, k] as const))(
+  '%s: its measures that today’s form has are ones it takes',
+  (_, { build }) => {
+    const today = findStartForm(build.form.start.kind)!;
+    const own = Object.entries(build.form.start.measures).filter(([key]) => key in today.measures);
+    expect(today.schema.safeParse(Object.fromEntries(own)).success).toBe(true);
+  },
+);

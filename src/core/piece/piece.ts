@@ -41,7 +41,7 @@ import type { RoomHistory } from '../log';
 import { failure, success, type Result, type Vec3 } from '../quantity';
 import { resolveArmature } from '../school';
 import { clampFactor } from './clamp-factor';
-import { limbRooms, type LimbRoom } from './limb-room';
+import { limbRooms, stretchesOf, type LimbRoom } from './limb-room';
 import type { ResultCache } from './result-cache';
 
 /** A build with everything looked up, made and measured: what all judgements read from. */
@@ -74,7 +74,7 @@ export interface Piece {
   readonly load: LumpedLoad;
   readonly cover: readonly MemberCover[];
   /** What every stretch between two joints can take, whatever runs in it. */
-  readonly limbs: readonly LimbRoom[];
+  readonly limbs: () => readonly LimbRoom[];
   /** By region: members that lie in its clay with too little over them and nothing but clay between. */
   readonly thinOver: readonly (readonly ThinPlace[])[];
   /** By mass: how deep the core lies under the face, Infinity where there is none. */
@@ -292,13 +292,11 @@ export function makePiece(build: Build, cache: ResultCache, known: PieceHistory 
       return cache.keep('member cover', key, () => coverOfMember(m, inputs)) ?? [];
     }),
   );
-  const limbs = cache.keep('limbs', `${formKey}:${clayOn.join(',')}:${clay.setting === 'damp'}`, () =>
-    limbRooms(form, {
-      near,
-      clayOver: (i) => clayOn[i] ?? 0,
-      ...(clay.setting === 'damp' ? { least: coverInDamp } : {}),
-    }),
-  );
+  const limbs = () =>
+    limbRooms(
+      cache.keep('stretches', formKey, () => stretchesOf(form, near)),
+      { clayOver: (i) => clayOn[i] ?? 0, ...(clay.setting === 'damp' ? { least: coverInDamp } : {}) },
+    );
   return success({
     cover,
     limbs,

@@ -217,8 +217,8 @@ export interface PieceReport {
   /** Hours at the bench: making the armature and laying the clay. */
   readonly hours: Hours;
   readonly cover: readonly MemberCover[];
-  /** Of the form alone: how thick it is between two joints, and the thickest wire with cover there. */
-  readonly limbs: readonly LimbRoom[];
+  /** Of the form alone: how thick it is between two joints, and the thickest wire with cover there. With the ranges; null before. */
+  readonly limbs: readonly LimbRoom[] | null;
   readonly regions: readonly RegionReport[];
   readonly basis: DryingBasis;
   /** When each stage of clay goes on, and when it comes off its form. */

@@ -146,7 +146,7 @@ function assemble(piece: Piece, cache: ResultCache, drying: DryingReport, load: 
     }),
     letGo: letGo(piece, load, regions, piece.clay.setting === 'never' ? null : summary.throughAfter),
     cover: piece.cover,
-    limbs: piece.limbs,
+    limbs: load.situations ? piece.limbs() : null,
     regions,
     clay,
     laying: { starts: drying.starts, lifted: drying.lifted },

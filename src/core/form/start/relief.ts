@@ -194,14 +194,14 @@ function make(m: Relief): MadeForm {
     blend: Math.min(mass.blend, 0.02 * size),
   }));
   // A block that it leans on stands behind it, up to six tenths of its height.
-  const high2 = 0.6 * m.tileHeight * Math.sin(rise);
+  const blockHigh = 0.6 * m.tileHeight * Math.sin(rise);
   const deep = Math.max(0.03, 0.16 * m.tileHeight);
-  const front = 0.5 * m.tileThick + m.tileThick * Math.sin(rise) + (high2 - 0.01) / Math.tan(rise) - 0.008;
-  const middle: Vec3 = [0, front + deep, high2 / 2];
+  const front = 0.5 * m.tileThick + m.tileThick * Math.sin(rise) + (blockHigh - 0.01) / Math.tan(rise) - 0.008;
+  const middle: Vec3 = [0, front + deep, blockHigh / 2];
   const wedge = block(
     { id: 'wedge', name: 'block behind the tile', region: 'wedge', joint: 'base', blend: 0.002, role: 'bare' },
     middle,
-    [m.tileWidth * 0.3, deep, high2 / 2],
+    [m.tileWidth * 0.3, deep, blockHigh / 2],
     0.004,
   );
   const placed = setIn([tile, ...shown], setting);

@@ -169,7 +169,7 @@ function make(m: Shell): MadeForm {
           limb(
             part(`scale-${i + 1}-${k + 1}`, `scale ${k + 1} of row ${i + 1}`, 'ridges', 0.002),
             on(down - 6, round, -0.6 * h),
-            add(place, [0, 0, 0]),
+            place,
             Math.min(h, wide * 0.3),
             Math.min(h * 1.6, wide * 0.42),
           ),
