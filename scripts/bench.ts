@@ -10,11 +10,12 @@ import {
   type FrameModel,
   type FrameNode,
 } from '../src/core/armature';
-import { applyEdit, newBust, type Build } from '../src/core/document';
+import { applyEdit, newBust, type Build, type BuildEdit } from '../src/core/document';
 import { clays } from '../src/core/catalogue';
 import { ClayDryer, dryLayer, evaporationCurve, type ClayLattice, type WholeDrying } from '../src/core/drying';
 import {
   DistanceField,
+  EarlierGrids,
   extractSurface,
   measureForm,
   readMesh,
@@ -31,6 +32,8 @@ import { generatedPlan } from '../tests/support/generated-plan';
 import { lamplighter, otherDemoBuilds } from '../src/server/demo-builds';
 import { checkLoad, wholePlan, wholeRun } from '../src/core/piece';
 import { asBriefed, Evaluator, type Question } from '../src/core/evaluate';
+import { startBuild } from '../src/core/school';
+import { surfaceOf } from '../src/core/sheet';
 import { evaluateWithRemedies, strengthen } from '../src/core/improve';
 import { clayAt, longLog } from '../tests/support/weighed-log';
 import { editKinds, largeBuild } from '../tests/support/generated-build';
@@ -142,6 +145,84 @@ function benchVoxels(): void {
     ).toFixed(0)} ms`,
   );
   line('surface at 4 mm', `${time(() => extractSurface(grid)).toFixed(0)} ms`);
+}
+
+/** The head of today beside the first making, which has six masses: what its eighty-five cost. */
+function benchHead(): void {
+  const made = startBuild('Bust', '2026-12-01', 'bust', 1);
+  if (!made.ok) throw new Error(made.message);
+  const of = (first: Build, moved: string, longer: string, from: number) => {
+    const evaluator = new Evaluator();
+    const start = first.form.start;
+    const kinds: readonly (readonly [string, (i: number) => BuildEdit['changes']])[] = [
+      ['a mass moved', (i) => [{ path: ['form', 'edits'], value: { [moved]: { moved: [0, 0, 0.0005 * i] } } }]],
+      [
+        longer === 'nose' ? 'nose' : 'a measure',
+        (i) => [{ path: ['form', 'start', 'measures'], value: { ...start.measures, [longer]: from + 0.0005 * i } }],
+      ],
+      [
+        'head forward',
+        (i) => [{ path: ['form', 'start', 'measures'], value: { ...start.measures, headForward: 0.03 + 0.0005 * i } }],
+      ],
+      ['coat', (i) => [{ path: ['regions', 'everywhere'], value: { coats: [0.008 + 0.0001 * i] } }]],
+    ];
+    return kinds.map(([name, changes]) => {
+      const times: number[] = [];
+      for (let i = 1; i <= 25; i++) {
+        const next = applyEdit(first, { label: name, changes: changes(i) });
+        if (!next.ok) throw new Error(`${name}: ${next.message}`);
+        const took = time(() => {
+          const r = evaluator.evaluate(asBriefed(next.value));
+          if (!r.ok) throw new Error(r.message);
+        });
+        if (i > 5) times.push(took);
+      }
+      return `${name} ${percentile(times, 0.5).toFixed(0)}`;
+    });
+  };
+  const first = newBust('Bust', '2026-12-01');
+  // Each is gone through once for its code to be compiled.
+  of(first, 'skull', 'headBreadth', 0.15);
+  of(made.value, 'nose-tip', 'nose', 0.03);
+  line('edits of the first bust, middle, ms', '', of(first, 'skull', 'headBreadth', 0.15).join(', '));
+  line('edits of today’s', '', of(made.value, 'nose-tip', 'nose', 0.03).join(', '));
+  const field = (build: Build) => {
+    const piece = new Evaluator().piece(asBriefed(build));
+    if (!piece.ok) throw new Error(piece.message);
+    return piece.value;
+  };
+  const before = field(first),
+    now = field(made.value);
+  const least = (work: () => void) => Math.min(...Array.from({ length: 30 }, () => time(work)));
+  const cells = (p: typeof now) => least(() => voxelise(p.field, { step: p.grid.step, depth: 0.015 }));
+  const [a, b] = [cells(before), cells(now)];
+  line(
+    'voxels of today’s bust, against the first',
+    `${(b / a).toFixed(1)} x`,
+    `${b.toFixed(0)} ms against ${a.toFixed(0)}`,
+  );
+  const face = least(() => surfaceOf(now));
+  line(
+    '  its face as it is looked at',
+    `${face.toFixed(0)} ms`,
+    `${surfaceOf(now).triangles.length / 3} triangles; wanted under 1000`,
+  );
+  const longer = applyEdit(made.value, {
+    label: 'nose',
+    changes: [{ path: ['form', 'start', 'measures'], value: { ...made.value.form.start.measures, nose: 0.031 } }],
+  });
+  if (!longer.ok) throw new Error(longer.message);
+  const next = field(longer.value);
+  const again = (work: (p: typeof now, earlier: EarlierGrids) => void) => {
+    const earlier = new EarlierGrids();
+    let odd = false;
+    return least(() => work((odd = !odd) ? next : now, earlier));
+  };
+  line(
+    '  the nose alone changed',
+    `${again((p, e) => voxelise(p.field, { step: p.grid.step, depth: 0.015 }, e)).toFixed(0)} ms`,
+    `its face ${again((p, e) => surfaceOf(p, e)).toFixed(0)} ms`,
+  );
 }
 
 function benchMesh(): void {
@@ -419,6 +500,7 @@ const only = process.argv
 const parts: Record<string, () => void> = {
   edits: benchEdits,
   voxels: benchVoxels,
+  head: benchHead,
   mesh: benchMesh,
   frame: benchFrame,
   load: benchLoad,

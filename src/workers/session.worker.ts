@@ -1,7 +1,7 @@
 import { bundleAcross, coverOnFace, sectionAcross } from '../core/armature';
 import { hashOf } from '../core/document';
 import { Evaluator } from '../core/evaluate';
-import { extractSurface, thicknessField, voxelise } from '../core/form';
+import { EarlierGrids, extractSurface, thicknessField, voxelise } from '../core/form';
 import { waysToBeSooner, withRemedies, type Sooner } from '../core/improve';
 import type { Piece } from '../core/piece';
 import { surfaceOf, wantsFiner } from '../core/sheet';
@@ -29,7 +29,7 @@ function pictureOf(piece: Piece, haveKey: string, whole = false): Picture | null
   if (key === haveKey) return null;
   let surface = surfaces.get(formKey);
   if (!surface || (fine && finest !== formKey)) {
-    surface = fine ? surfaceOf(piece) : extractSurface(piece.grid);
+    surface = fine ? surfaceOf(piece, looked) : extractSurface(piece.grid);
     if (fine) finest = formKey;
     surfaces.clear();
     surfaces.set(formKey, surface);
@@ -41,6 +41,9 @@ function pictureOf(piece: Piece, haveKey: string, whole = false): Picture | null
   }
   return { key, surface, masses: piece.form.masses, armature: piece.armature, memberAcross };
 }
+
+/** The faces looked at lately. */
+const looked = new EarlierGrids();
 
 let thickest: { readonly form: string; readonly found: FaceCover['thickest'] } | null = null;
 

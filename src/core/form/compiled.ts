@@ -39,6 +39,24 @@ export function compile(mass: Mass, clay = 0, fine = false): CompiledMass {
   return { ...made, grow, reach: made.reach + grow, fine };
 }
 
+/** Whether two come to the same distances, to the last bit. */
+export function compiledAlike(one: CompiledMass, other: CompiledMass): boolean {
+  return (
+    one.kind === other.kind &&
+    one.a === other.a &&
+    one.b === other.b &&
+    one.c === other.c &&
+    one.blend === other.blend &&
+    one.grow === other.grow &&
+    one.fine === other.fine &&
+    one.samples === other.samples &&
+    one.at.every((v, k) => v === other.at[k]) &&
+    one.rotation.every((v, k) => v === other.rotation[k]) &&
+    one.extra.length === other.extra.length &&
+    one.extra.every((v, k) => v === other.extra[k])
+  );
+}
+
 const none = new Float32Array(0);
 
 function shapeOf(mass: Mass, clay: number): Omit<CompiledMass, 'grow' | 'fine'> {

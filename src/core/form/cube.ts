@@ -7,23 +7,191 @@ const { abs, max, min, sign, sqrt } = Math;
 export const cubeSide = 4;
 export const cubeCells = cubeSide ** 3;
 
-/** Working space of `fillCube`: places in a mass's own axes, its distances, and the union so far. */
+/**
+ * Working space of `fillCube`. The masses near a cube are measured from the last to the first, each only in the cells
+ * where it can still change anything, then merged from the first to the last.
+ */
 export const cube = {
   x: new Float64Array(cubeCells),
   y: new Float64Array(cubeCells),
   z: new Float64Array(cubeCells),
+  /** Distances to the mass at hand, in the `asked` cells listed. */
   own: new Float64Array(cubeCells),
+  cells: new Uint8Array(cubeCells),
+  asked: 0,
   /** Distances to one mass of the union: it lies nowhere further out. */
   bound: new Float64Array(cubeCells),
+  /** How near the union of the masses before the one at hand must come for it to be felt in the end. */
+  need: new Float64Array(cubeCells),
+  /** The most that was needed of a union from the mass of the bound on back. */
+  felt: new Float64Array(cubeCells),
+  /** How near the mass at hand must come for that. */
+  limit: new Float64Array(cubeCells),
   union: new Float64Array(cubeCells),
   nearest: new Float64Array(cubeCells),
   owner: new Int32Array(cubeCells),
 };
 
+const everyCell = Uint8Array.from({ length: cubeCells }, (_, i) => i);
+const none = Infinity;
+const farOff = new Float64Array(cubeCells).fill(none);
+
+/** Room for one mass's distances and the cells they are of. */
+class Measured {
+  /** The mass is nowhere nearer than this. */
+  readonly least = new Float64Array(cubeCells);
+  /** Nor is the union of the masses up to it. */
+  readonly unionLeast = new Float64Array(cubeCells);
+  readonly own = new Float64Array(cubeCells);
+  readonly cells = new Uint8Array(cubeCells);
+  asked = 0;
+}
+const measured: Measured[] = [];
+
+/** Room for the `c`-th mass of the list. */
+function roomFor(c: number): Measured {
+  while (measured.length <= c) measured.push(new Measured());
+  return measured[c]!;
+}
+
+/** Makes the `c`-th mass of the list the one at hand; what is asked of it is kept by `keepMass`. */
+export function takeMass(c: number): void {
+  const room = roomFor(c);
+  cube.own = room.own;
+  cube.cells = room.cells;
+  cube.asked = 0;
+}
+
+export function keepMass(c: number): void {
+  measured[c]!.asked = cube.asked;
+}
+
+/** Has the `c`-th mass of the list at hand again, as it was kept. */
+export function haveMass(c: number): void {
+  const room = measured[c]!;
+  cube.own = room.own;
+  cube.cells = room.cells;
+  cube.asked = room.asked;
+}
+
+export function beginCube(): void {
+  cube.need.fill(none);
+  cube.limit.fill(none);
+  cube.union.fill(none);
+  cube.nearest.fill(none);
+}
+
+export function askAll(): void {
+  cube.cells.set(everyCell);
+  cube.asked = cubeCells;
+}
+
+/** The union of two distances, by the blend of the one merged. */
+export function blended(u: number, own: number, blend: number): number {
+  const gap = abs(u - own);
+  const d = own < u ? own : u;
+  return gap < blend ? d - ((blend - gap) * (blend - gap)) / (4 * blend) : d;
+}
+
+/**
+ * By how much a union must lie beyond what is needed, for it to be no less than that once it is merged with a mass that
+ * lies `blend - short` beyond it: from 0, where the two are a blend apart, to the blend.
+ */
+export function shortfall(blend: number, short: number): number {
+  if (short <= 0) return 0;
+  if (short >= blend) return blend;
+  return 2 * blend - short - 2 * sqrt(blend * (blend - short));
+}
+
+/**
+ * How far the `c`-th of the planes (four figures each) lies outside the bound at least. The distance to a convex mass
+ * less a plane is convex: it is largest in a corner.
+ */
+export function apartFromBound(planes: Float64Array, c: number, kindOfBound: number): number {
+  const { bound } = cube;
+  const middle = planes[4 * c]!,
+    gx = planes[4 * c + 1]!,
+    gy = planes[4 * c + 2]!,
+    gz = planes[4 * c + 3]!;
+  const every = kindOfBound <= 2 ? cubeSide - 1 : 1;
+  const from = middle - ((cubeSide - 1) / 2) * (gx + gy + gz);
+  let least = none;
+  for (let z = 0; z < cubeSide; z += every)
+    for (let y = 0; y < cubeSide; y += every)
+      for (let x = 0; x < cubeSide; x += every)
+        least = min(least, from + x * gx + y * gy + z * gz - bound[x + cubeSide * (y + cubeSide * z)]!);
+  return least;
+}
+
+/**
+ * Says of the `c`-th mass that it lies outside a plane of distance (its middle's, and its rise a cell along x, y and z):
+ * for each mass of the list in turn. What the union up to it cannot be less than follows.
+ */
+export function leastOf(c: number, blend: number, middle: number, gx: number, gy: number, gz: number): void {
+  const { least, unionLeast } = roomFor(c);
+  const before = c > 0 ? measured[c - 1]!.unionLeast : farOff;
+  const quarter = blend > 0 ? 1 / (4 * blend) : 0;
+  const first = middle - ((cubeSide - 1) / 2) * (gx + gy + gz);
+  let i = 0;
+  for (let z = 0; z < cubeSide; z++)
+    for (let y = 0; y < cubeSide; y++) {
+      let plane = first + z * gz + y * gy;
+      for (let x = 0; x < cubeSide; x++, i++, plane += gx) {
+        least[i] = plane;
+        const u = before[i]!;
+        const gap = abs(u - plane);
+        let d = plane < u ? plane : u;
+        if (gap < blend) d -= (blend - gap) * (blend - gap) * quarter;
+        unionLeast[i] = d;
+      }
+    }
+}
+
+/**
+ * Asks for the cells where the `c`-th mass can still be felt, and counts them. `bounded`: it is merged after the mass of
+ * the bound, so that what it is merged into is no further out.
+ */
+export function askFelt(c: number, blend: number, bounded: boolean): number {
+  const { need, bound, limit, cells } = cube;
+  const { least, unionLeast } = measured[c]!;
+  let asked = 0;
+  for (let i = 0; i < cubeCells; i++) {
+    const within = need[i]!;
+    // Where the union up to it is not needed, nor are those before it.
+    if (unionLeast[i]! >= within) continue;
+    const near = (bounded ? min(within, bound[i]!) : within) + blend;
+    if (least[i]! >= near) continue;
+    limit[i] = near;
+    cells[asked++] = i;
+  }
+  cube.asked = asked;
+  return asked;
+}
+
+/**
+ * Leaves out the cells in which the mass at hand came no nearer than the limit, and works out how near those before it
+ * must come. Let a union u be merged with this mass's distance o by a blend k into m(u). For u of o + k or more, m is o,
+ * whatever u is; and m is no less than what is needed after it where u is no less than that by what m falls short of it.
+ */
+export function needBefore(blend: number): void {
+  const { own, need, felt, limit, cells } = cube;
+  let kept = 0;
+  for (let q = 0; q < cube.asked; q++) {
+    const i = cells[q]!;
+    const o = own[i]!;
+    if (o >= limit[i]!) continue;
+    cells[kept++] = i;
+    const after = need[i]!;
+    const before = o >= after ? min(o + blend, after + shortfall(blend, blend - (o - after))) : o + blend;
+    need[i] = before;
+    if (before > felt[i]!) felt[i] = before;
+  }
+  cube.asked = kept;
+}
+
 // One loop a shape, the distance written out in it: calls with fractional numbers would cost more than the sums.
 function ellipsoidCube(m: CompiledMass): void {
-  const { x, y, z, own, union, nearest } = cube;
-  const k = m.blend;
+  const { x, y, z, own, limit, cells, asked } = cube;
   const ea = m.a,
     eb = m.b,
     ec = m.c;
@@ -37,7 +205,8 @@ function ellipsoidCube(m: CompiledMass): void {
     coarse = rootTolerance * a2;
   const { fine } = m;
   const longest2 = max(a2, b2, c2);
-  for (let i = 0; i < cubeCells; i++) {
+  for (let q = 0; q < asked; q++) {
+    const i = cells[q]!;
     const px = max(abs(x[i]!), 1e-9),
       py = max(abs(y[i]!), 1e-9),
       pz = max(abs(z[i]!), 1e-9);
@@ -45,7 +214,7 @@ function ellipsoidCube(m: CompiledMass): void {
       ny = eb * py,
       nz = ec * pz;
     // Outside the sphere through its longest axis by more than matters: it changes nothing here.
-    if (sqrt(px * px + py * py + pz * pz) - m.reach > max(union[i]! + k, nearest[i]!)) {
+    if (sqrt(px * px + py * py + pz * pz) - m.reach > limit[i]!) {
       own[i] = Infinity;
       continue;
     }
@@ -88,7 +257,7 @@ function ellipsoidCube(m: CompiledMass): void {
 }
 
 function roundConeCube(m: CompiledMass): void {
-  const { x, y, z, own } = cube;
+  const { x, y, z, own, cells, asked } = cube;
   const bx = m.extra[0]!,
     by = m.extra[1]!,
     bz = m.extra[2]!;
@@ -100,7 +269,8 @@ function roundConeCube(m: CompiledMass): void {
     il2 = 1 / l2;
   const swallowed = a2 <= 0;
   const sign2 = sign(rr) * rr * rr;
-  for (let i = 0; i < cubeCells; i++) {
+  for (let q = 0; q < asked; q++) {
+    const i = cells[q]!;
     const px = x[i]!,
       py = y[i]!,
       pz = z[i]!;
@@ -127,10 +297,11 @@ function roundConeCube(m: CompiledMass): void {
 }
 
 function boxCube(m: CompiledMass): void {
-  const { x, y, z, own } = cube;
+  const { x, y, z, own, cells, asked } = cube;
   const { a, b, c } = m;
   const rounding = m.extra[0]!;
-  for (let i = 0; i < cubeCells; i++) {
+  for (let q = 0; q < asked; q++) {
+    const i = cells[q]!;
     const qx = abs(x[i]!) - a,
       qy = abs(y[i]!) - b,
       qz = abs(z[i]!) - c;
@@ -142,9 +313,10 @@ function boxCube(m: CompiledMass): void {
 }
 
 function ringCube(m: CompiledMass): void {
-  const { x, y, z, own } = cube;
+  const { x, y, z, own, cells, asked } = cube;
   const { a, b } = m;
-  for (let i = 0; i < cubeCells; i++) {
+  for (let q = 0; q < asked; q++) {
+    const i = cells[q]!;
     const px = x[i]!,
       py = y[i]!,
       pz = z[i]!;
@@ -155,25 +327,30 @@ function ringCube(m: CompiledMass): void {
 
 /** After `ellipsoidCube`: hollowed to its thickness, open below. */
 function shellCube(m: CompiledMass): void {
-  const { z, own } = cube;
+  const { z, own, cells, asked } = cube;
   const thickness = m.extra[0]!,
     open = m.extra[1]!;
-  for (let i = 0; i < cubeCells; i++) {
+  for (let q = 0; q < asked; q++) {
+    const i = cells[q]!;
     const outer = own[i]!;
     own[i] = max(outer, -outer - thickness, open - z[i]!);
   }
 }
 
 function sampledCube(m: CompiledMass): void {
-  const { x, y, z, own } = cube;
-  for (let i = 0; i < cubeCells; i++) own[i] = sampledDistance(m.samples, m.extra, m.a, m.b, x[i]!, y[i]!, z[i]!);
+  const { x, y, z, own, cells, asked } = cube;
+  for (let q = 0; q < asked; q++) {
+    const i = cells[q]!;
+    own[i] = sampledDistance(m.samples, m.extra, m.a, m.b, x[i]!, y[i]!, z[i]!);
+  }
 }
 
 function drumCube(m: CompiledMass): void {
-  const { x, y, z, own } = cube;
+  const { x, y, z, own, cells, asked } = cube;
   const { a, b } = m;
   const rounding = m.extra[0]!;
-  for (let i = 0; i < cubeCells; i++) {
+  for (let q = 0; q < asked; q++) {
+    const i = cells[q]!;
     const px = x[i]!,
       py = y[i]!;
     const round = sqrt(px * px + py * py) - a,
@@ -184,7 +361,9 @@ function drumCube(m: CompiledMass): void {
   }
 }
 
+/** Places of the cells asked for, in a mass's own axes. */
 export function intoAxes(m: CompiledMass, x0: number, y0: number, z0: number, step: number): void {
+  const { cells, asked } = cube;
   const r = m.rotation;
   const r0 = r[0]!,
     r1 = r[1]!,
@@ -198,55 +377,31 @@ export function intoAxes(m: CompiledMass, x0: number, y0: number, z0: number, st
   const ax = m.at[0],
     ay = m.at[1],
     az = m.at[2];
-  let i = 0;
-  for (let z = 0; z < cubeSide; z++) {
-    const dz = z0 + (z + 0.5) * step - az;
-    for (let y = 0; y < cubeSide; y++) {
-      const dy = y0 + (y + 0.5) * step - ay;
-      for (let x = 0; x < cubeSide; x++, i++) {
-        const dx = x0 + (x + 0.5) * step - ax;
-        cube.x[i] = r0 * dx + r1 * dy + r2 * dz;
-        cube.y[i] = r3 * dx + r4 * dy + r5 * dz;
-        cube.z[i] = r6 * dx + r7 * dy + r8 * dz;
-      }
-    }
+  for (let q = 0; q < asked; q++) {
+    const i = cells[q]!;
+    const dx = x0 + ((i & 3) + 0.5) * step - ax,
+      dy = y0 + (((i >> 2) & 3) + 0.5) * step - ay,
+      dz = z0 + ((i >> 4) + 0.5) * step - az;
+    cube.x[i] = r0 * dx + r1 * dy + r2 * dz;
+    cube.y[i] = r3 * dx + r4 * dy + r5 * dz;
+    cube.z[i] = r6 * dx + r7 * dy + r8 * dz;
   }
 }
 
-/** Whether a plane of distance (its middle's, and its rise a cell along x, y and z) lies clear of the union so far by `k`. */
-export function clearOfCube(middle: number, gx: number, gy: number, gz: number, k: number, bounded: boolean): boolean {
-  const { bound, union, nearest } = cube;
-  const first = middle - ((cubeSide - 1) / 2) * (gx + gy + gz);
-  let i = 0;
-  for (let z = 0; z < cubeSide; z++)
-    for (let y = 0; y < cubeSide; y++) {
-      let plane = first + z * gz + y * gy;
-      for (let x = 0; x < cubeSide; x++, i++, plane += gx) {
-        if (bounded && plane >= bound[i]! + k) continue;
-        if (plane < union[i]! + k || plane < nearest[i]!) return false;
-      }
-    }
-  return true;
-}
-
-/** Takes `own` for the bound; returns the largest distance in it. */
-export function boundCube(): number {
-  const { own, bound } = cube;
-  let most = -Infinity;
-  for (let i = 0; i < cubeCells; i++) {
-    const o = own[i]!;
-    bound[i] = o;
-    if (o > most) most = o;
-  }
+/** How far beyond the union, at most, a mass is felt anywhere in the cube but for its own blend. */
+export function feltBeyond(): number {
+  const { felt, union } = cube;
+  let most = 0;
+  for (let i = 0; i < cubeCells; i++) most = max(most, felt[i]! - union[i]!);
   return most;
 }
 
-/** Merges `own` of mass `index` into the union; returns the largest distance in it. */
-export function mergeCube(index: number, k: number): number {
-  const { own, union, nearest, owner } = cube;
+/** Merges the mass at hand, `index`, into the union in the cells asked for. */
+export function mergeCube(index: number, k: number): void {
+  const { own, union, nearest, owner, cells, asked } = cube;
   const quarter = k > 0 ? 1 / (4 * k) : 0;
-  let most = -Infinity;
-  for (let i = 0; i < cubeCells; i++) {
+  for (let q = 0; q < asked; q++) {
+    const i = cells[q]!;
     const o = own[i]!;
     const u = union[i]!;
     if (o < nearest[i]!) {
@@ -257,10 +412,7 @@ export function mergeCube(index: number, k: number): number {
     let d = o < u ? o : u;
     if (gap < k) d -= (k - gap) * (k - gap) * quarter;
     union[i] = d;
-    if (d > most) most = d;
-    if (nearest[i]! > most) most = nearest[i]!;
   }
-  return most;
 }
 
 /** Distances of the cube's cells to one mass, into `cube.own`; `intoAxes` comes first. */
@@ -276,6 +428,6 @@ export function massCube(m: CompiledMass): void {
     shellCube(m);
   }
   if (m.grow === 0) return;
-  const { own } = cube;
-  for (let i = 0; i < cubeCells; i++) own[i] = own[i]! - m.grow;
+  const { own, cells, asked } = cube;
+  for (let q = 0; q < asked; q++) own[cells[q]!] = own[cells[q]!]! - m.grow;
 }

@@ -1,5 +1,23 @@
 import { compile, type CompiledMass } from './compiled';
-import { boundCube, clearOfCube, cube, cubeSide, intoAxes, massCube, mergeCube } from './cube';
+import {
+  apartFromBound,
+  askAll,
+  askFelt,
+  beginCube,
+  blended,
+  cube,
+  cubeSide,
+  feltBeyond,
+  haveMass,
+  intoAxes,
+  keepMass,
+  leastOf,
+  massCube,
+  mergeCube,
+  needBefore,
+  shortfall,
+  takeMass,
+} from './cube';
 import type { Mass } from './mass';
 import { massDistance, massTangent } from './mass-distance';
 
@@ -25,13 +43,19 @@ const tangent = new Float64Array(4);
  * whole block. Reads are into the object's own fields, so the hot loop allocates nothing.
  */
 export class DistanceField {
-  private readonly compiled: readonly CompiledMass[];
+  readonly compiled: readonly CompiledMass[];
   /** Largest blend of a mass and of all after it: how far a later one can still feel it. */
-  private readonly feltWithin: Float64Array;
+  readonly feltWithin: Float64Array;
   /** Four a mass: middle and radius of a sphere that holds it. */
   private readonly spheres: Float64Array;
   private readonly blends: Float64Array;
   private readonly scratch: Float64Array;
+  /** Of a cube: the masses that can be felt there, planes they lie outside of, and how far each, and the union up to it, lies outside the nearest at least. */
+  private readonly feltHere: Int32Array;
+  private readonly planes: Float64Array;
+  private readonly apart: Float64Array;
+  private readonly unionApart: Float64Array;
+  private readonly order: Int32Array;
   /** Whether `scratch` holds a bound only. */
   private readonly bounded: Uint8Array;
   /** By mass: a distance it is not nearer than, where the last `prune` without a move was. */
@@ -43,8 +67,8 @@ export class DistanceField {
   private hint = 0;
   /** Index of the nearest mass at the last `at`. */
   owner = 0;
-  /** From the last `prune`: distance at the middle, masses kept, and how much nearer the nearest mass is than the next that is counted apart from it. */
-  pruned = { distance: 0, count: 0, nearestGap: 0 };
+  /** From the last `prune`: distance at the middle, the nearest mass's there, masses kept, and how much nearer the nearest mass is than the next that is counted apart from it. */
+  pruned = { distance: 0, nearest: 0, count: 0, nearestGap: 0 };
 
   /** By mass: the one it is counted with on a grid. */
   readonly countedWith: Uint16Array;
@@ -66,7 +90,7 @@ export class DistanceField {
     readonly masses: readonly Mass[],
     private readonly clay?: Float64Array,
     countedWith?: Uint16Array,
-    private readonly named = false,
+    readonly named = false,
   ) {
     this.countedWith = countedWith ?? Uint16Array.from(masses, (_, i) => i);
     this.many = new Set(this.countedWith).size < masses.length;
@@ -88,9 +112,19 @@ export class DistanceField {
     this.spheres = Float64Array.from(this.compiled.flatMap((m) => [...m.at, m.reach]));
     this.blends = Float64Array.from(this.compiled, (m) => m.blend);
     this.scratch = new Float64Array(masses.length);
+    this.feltHere = new Int32Array(masses.length);
+    this.planes = new Float64Array(4 * masses.length);
+    this.apart = new Float64Array(masses.length);
+    this.unionApart = new Float64Array(masses.length);
+    this.order = new Int32Array(masses.length);
     this.bounded = new Uint8Array(masses.length);
     this.known = new Float64Array(masses.length).fill(-none);
     this.middle = new Float64Array(masses.length);
+  }
+
+  /** Whether openings are cut out of its clay. */
+  get cutOut(): boolean {
+    return this.openings.length > 0;
   }
 
   /** The same form, its cells given each to its own mass: for what is looked at and taken hold of. */
@@ -194,8 +228,8 @@ export class DistanceField {
           pz = z - spheres[4 * i + 2]!;
         own = sqrt(px * px + py * py + pz * pz) - spheres[4 * i + 3]!;
         if (own <= far) {
-          own = i === hint ? within : massDistance(this.compiled[i]!, x, y, z);
           bounded[c] = 0;
+          own = i === hint ? within : massDistance(this.compiled[i]!, x, y, z);
         }
       }
       scratch[c] = own;
@@ -230,13 +264,16 @@ export class DistanceField {
     }
     if (nearestMass >= 0) this.hint = nearestMass;
     this.pruned.count = count;
+    this.pruned.nearest = nearest;
     this.pruned.nearestGap = second - nearest;
     this.pruned.distance = this.openings.length > 0 ? this.cut(x, y, z, d) : d;
   }
 
   /**
    * Distances and owners of a cube of cells from its corner, into the grid's arrays: cell (x, y, z) of the cube goes to
-   * `to + x + rowStride y + layerStride z`. The same as `at` cell by cell, to rounding, in a quarter of the time. `justPruned`: the candidates are what `prune` kept for this very cube.
+   * `to + x + rowStride y + layerStride z`. The same as `at` cell by cell, to rounding, in a quarter of the time.
+   * `justPruned`: the candidates are what `prune` kept for this very cube. Returns how far beyond the union, at most, a
+   * mass is felt anywhere in the cube but for its own blend.
    */
   fillCube(
     x0: number,
@@ -251,35 +288,26 @@ export class DistanceField {
     to: number,
     rowStride: number,
     layerStride: number,
-  ): void {
-    const half = (cubeSide * step) / 2;
-    const radius = half * sqrt(3);
-    cube.union.fill(none);
-    cube.nearest.fill(none);
-    let most = none;
-    // Where many masses are near, the nearest is worked out first: nothing there is further out than that.
-    const nearest = this.many && justPruned && count > fewMasses ? this.hint : -1;
-    if (nearest >= 0) {
-      const m = this.compiled[nearest]!;
-      intoAxes(m, x0, y0, z0, step);
-      massCube(m);
-      most = boundCube();
-    }
-    for (let c = 0; c < count; c++) {
-      const index = candidates[c]!;
-      const m = this.compiled[index]!;
-      if (justPruned && index !== nearest) {
-        const felt = index < nearest ? 2 * this.feltWithin[index]! : m.blend;
-        if (this.middle[c]! - radius > most + felt) continue;
-        if ((c > 0 || nearest >= 0) && m.kind <= 2 && this.clearOf(m, felt, nearest >= 0, x0, y0, z0, step)) continue;
+  ): number {
+    beginCube();
+    let merged = candidates;
+    let mergedCount = count;
+    if (justPruned && count > 1) {
+      mergedCount = this.measureNear(x0, y0, z0, step, candidates, count);
+      merged = this.feltHere;
+    } else {
+      for (let c = 0; c < count; c++) {
+        takeMass(c);
+        askAll();
+        this.measure(candidates[c]!, x0, y0, z0, step);
+        keepMass(c);
       }
-      if (index === nearest) cube.own.set(cube.bound);
-      else {
-        intoAxes(m, x0, y0, z0, step);
-        massCube(m);
-      }
-      most = min(most, mergeCube(index, m.blend));
     }
+    for (let c = 0; c < mergedCount; c++) {
+      haveMass(c);
+      mergeCube(merged[c]!, this.blends[merged[c]!]!);
+    }
+    const beyond = justPruned && count > 1 ? feltBeyond() : this.blends[candidates[0]!]!;
     if (this.openings.length > 0) this.cutCube(x0, y0, z0, step);
     const { named } = this;
     let i = 0;
@@ -292,6 +320,82 @@ export class DistanceField {
         }
       }
     }
+    return beyond;
+  }
+
+  /** Distances of the cells asked for to a mass. */
+  private measure(index: number, x0: number, y0: number, z0: number, step: number): void {
+    const m = this.compiled[index]!;
+    intoAxes(m, x0, y0, z0, step);
+    massCube(m);
+  }
+
+  /**
+   * Measures the masses that `prune` kept for a cube in the cells where they can be felt, from the last merged to the
+   * first; returns how many there are, in `feltHere`.
+   */
+  private measureNear(x0: number, y0: number, z0: number, step: number, candidates: Int32Array, count: number): number {
+    const { feltHere, planes, blends } = this;
+    // The mass nearest to the middle is worked out first: nothing is further out than that.
+    askAll();
+    this.measure(this.hint, x0, y0, z0, step);
+    cube.bound.set(cube.own);
+    const kept = this.keepFelt(x0, y0, z0, step, candidates, count);
+    let first = 0;
+    while (feltHere[first] !== this.hint) first++;
+    for (let c = 0; c < kept; c++)
+      leastOf(c, blends[feltHere[c]!]!, planes[4 * c]!, planes[4 * c + 1]!, planes[4 * c + 2]!, planes[4 * c + 3]!);
+    for (let c = kept - 1; c >= 0; c--) {
+      const index = feltHere[c]!;
+      const blend = blends[index]!;
+      takeMass(c);
+      if (c === first) {
+        askAll();
+        cube.own.set(cube.bound);
+        cube.limit.fill(none);
+      } else if (askFelt(c, blend, c > first) > 0) this.measure(index, x0, y0, z0, step);
+      // What comes after the mass of the bound meets a union no further out than that.
+      if (c === first) cube.felt.set(cube.bound);
+      needBefore(blend);
+      keepMass(c);
+    }
+    return kept;
+  }
+
+  /**
+   * Of the masses listed, those that can be felt anywhere in the cube, into `feltHere`, with planes of distance they lie
+   * outside of, into `planes`: four figures each, the middle's and the rise a cell along x, y and z.
+   */
+  private keepFelt(x0: number, y0: number, z0: number, step: number, candidates: Int32Array, count: number): number {
+    const { feltHere, planes, blends, apart, unionApart, order } = this;
+    const half = (cubeSide * step) / 2;
+    let first = 0;
+    for (let c = 0; c < count; c++) {
+      const index = candidates[c]!;
+      if (index === this.hint) first = c;
+      this.planeOf(c, index, x0 + half, y0 + half, z0 + half, step, half * sqrt(3));
+      const own = apartFromBound(planes, c, this.compiled[this.hint]!.kind);
+      apart[c] = own;
+      unionApart[c] = c === 0 ? own : blended(unionApart[c - 1]!, own, blends[index]!);
+    }
+    // From the last to the first, as cell by cell: how far from the bound the union before a mass may still be felt.
+    let felt = 0;
+    let kept = 0;
+    for (let c = count - 1; c >= 0; c--) {
+      const blend = blends[candidates[c]!]!;
+      if (c === first) felt = blend;
+      else if (c < first && unionApart[c]! >= felt) break;
+      else if (apart[c]! >= felt + blend) continue;
+      else if (c < first) felt += shortfall(blend, blend - (apart[c]! - felt));
+      order[kept++] = c;
+    }
+    // Those kept, in rising order again.
+    for (let k = 0; k < kept; k++) {
+      const c = order[kept - 1 - k]!;
+      feltHere[k] = candidates[c]!;
+      for (let q = 0; q < 4; q++) planes[4 * k + q] = planes[4 * c + q]!;
+    }
+    return kept;
   }
 
   /** As `cut`, for every cell of the cube that an opening reaches. */
@@ -314,26 +418,20 @@ export class DistanceField {
         }
   }
 
-  /**
-   * Whether a mass changes nothing in the cube as it stands. The distance to a convex mass is nowhere less than its
-   * tangent at the middle: where that is further out than what is there, by its blend, so is the mass.
-   */
-  private clearOf(
-    m: CompiledMass,
-    felt: number,
-    bounded: boolean,
-    x0: number,
-    y0: number,
-    z0: number,
-    step: number,
-  ): boolean {
-    const half = (cubeSide * step) / 2;
-    const x = x0 + half,
-      y = y0 + half,
-      z = z0 + half;
-    const t = tangent;
-    massTangent(m, x, y, z, t);
-    return clearOfCube(t[0]! - tangentSlack, t[1]! * step, t[2]! * step, t[3]! * step, felt, bounded);
+  /** The distance to a convex mass is nowhere less than its tangent at the middle; to any, than what it is there less the way. */
+  private planeOf(c: number, index: number, x: number, y: number, z: number, step: number, radius: number): void {
+    const m = this.compiled[index]!;
+    const { planes } = this;
+    if (m.kind > 2) {
+      planes[4 * c] = this.middle[c]! - radius;
+      planes[4 * c + 1] = planes[4 * c + 2] = planes[4 * c + 3] = 0;
+      return;
+    }
+    massTangent(m, x, y, z, tangent);
+    planes[4 * c] = tangent[0]! - tangentSlack;
+    planes[4 * c + 1] = tangent[1]! * step;
+    planes[4 * c + 2] = tangent[2]! * step;
+    planes[4 * c + 3] = tangent[3]! * step;
   }
 
   /** A box that holds the whole union, blends included. */

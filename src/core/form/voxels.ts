@@ -1,7 +1,9 @@
+import type { Vec3 } from '../quantity';
+import { Changes } from './changed';
 import { cubeSide } from './cube';
 import type { Box, DistanceField } from './distance';
 
-const { cbrt, ceil, floor, max, min, sqrt } = Math;
+const { cbrt, ceil, floor, log2, max, min, round, sqrt } = Math;
 
 /**
  * The voxel grid, and the one file that owns its layout. Cells are cubes of side `step`, samples at their middles,
@@ -54,25 +56,52 @@ export interface GridOptions {
   readonly everyCell?: boolean;
 }
 
-/** Room for one empty cell all round. Throws when the grid would pass 64 million cells: the caller chose the step. */
-export function voxelise(field: DistanceField, options: GridOptions): VoxelGrid {
+/** A grid as it was sampled, kept for the next form that differs from it in little. */
+interface Sampled {
+  readonly field: DistanceField;
+  readonly depth: number;
+  readonly grid: VoxelGrid;
+  readonly first: Vec3;
+  /** By block: how far the nearest mass is from its middle. */
+  readonly nearest: Float64Array;
+  /** By eighth of an evaluated block: how far beyond the union a mass is felt there; -1 where it was not gone into. */
+  readonly beyond: Float64Array;
+  /** By eighth that was not gone into: how far the nearest mass is from its middle. */
+  readonly partNearest: Float64Array;
+}
+
+/** The last few grids: blocks in which nothing is felt of what has changed since are taken over as they were. */
+export class EarlierGrids {
+  private readonly kept: Sampled[] = [];
+
+  keep(sampled: Sampled): void {
+    this.kept.unshift(sampled);
+    this.kept.length = min(this.kept.length, 4);
+  }
+
+  find(field: DistanceField, step: number, depth: number): { before: Sampled; changes: Changes } | null {
+    for (const before of this.kept) {
+      if (before.grid.step !== step || before.depth !== depth) continue;
+      const changes = Changes.between(before.field, field);
+      if (changes) return { before, changes };
+    }
+    return null;
+  }
+}
+
+/**
+ * Room for one empty cell all round. Throws when the grid would pass 64 million cells: the caller chose the step. From
+ * `earlier`, and of a finely made form alone, what has not changed is taken over: the grid is the same as without, bit
+ * by bit.
+ */
+export function voxelise(field: DistanceField, options: GridOptions, earlier?: EarlierGrids): VoxelGrid {
   const { step } = options;
-  const box: Box = field.box();
-  const blocks = box.high.map((v, k) => max(1, ceil((v - box.low[k]! + 4 * step) / (step * blockSide)))) as [
-    number,
-    number,
-    number,
-  ];
-  // The grid is centred on the form, so that a form with two like halves gives two like answers.
-  const origin = box.high.map((v, k) => (v + box.low[k]! - blocks[k]! * step * blockSide) / 2) as [
-    number,
-    number,
-    number,
-  ];
+  const { blocks, origin, first } = layOut(field, step);
+  const side = blockSide * step;
   const total = blocks[0] * blocks[1] * blocks[2];
   if (!(total * cellsPerBlock < 64e6)) throw new Error('voxel step too fine for this form');
   const slots = new Int32Array(total).fill(outside);
-  const half = (blockSide * step) / 2;
+  const half = side / 2;
   const radius = half * sqrt(3);
   // A cell under the core's face nothing is partial any more, and its curvature has been read.
   const deepest = -(options.depth + step);
@@ -82,30 +111,53 @@ export function voxelise(field: DistanceField, options: GridOptions): VoxelGrid 
   let distances = new Float32Array(256 * cellsPerBlock);
   let owners = new Uint16Array(256 * cellsPerBlock);
   let evaluated = 0;
+  const again = first && !options.everyCell && earlier ? earlier.find(field, step, options.depth) : null;
+  const nearest = new Float64Array(total);
+  let beyond = new Float64Array(256 * 8);
+  let partNearest = new Float64Array(256 * 8);
   for (let bz = 0; bz < blocks[2]; bz++) {
     for (let by = 0; by < blocks[1]; by++) {
       for (let bx = 0; bx < blocks[0]; bx++) {
         const index = blockIndex({ blocks }, bx, by, bz);
-        const cornerX = origin[0] + bx * blockSide * step;
-        const cornerY = origin[1] + by * blockSide * step;
-        const cornerZ = origin[2] + bz * blockSide * step;
+        const cornerX = first ? (first[0] + bx) * side : origin[0] + bx * blockSide * step;
+        const cornerY = first ? (first[1] + by) * side : origin[1] + by * blockSide * step;
+        const cornerZ = first ? (first[2] + bz) * side : origin[2] + bz * blockSide * step;
+        const was = again && first ? blockBefore(again.before, first, bx, by, bz) : -1;
+        const slotBefore = was >= 0 ? again!.before.grid.slots[was]! : outside;
+        if ((evaluated + 1) * cellsPerBlock > distances.length) {
+          distances = grown(distances, Float32Array);
+          owners = grown(owners, Uint16Array);
+          beyond = grown(beyond, Float64Array);
+          partNearest = grown(partNearest, Float64Array);
+        }
+        if (
+          was >= 0 &&
+          again!.changes.farFrom(cornerX + half, cornerY + half, cornerZ + half, radius, again!.before.nearest[was]!)
+        ) {
+          nearest[index] = again!.before.nearest[was]!;
+          slots[index] = slotBefore < 0 ? slotBefore : evaluated;
+          if (slotBefore < 0) continue;
+          takeOver(again!.before.grid.distances, slotBefore, distances, evaluated, cellsPerBlock);
+          takeOver(again!.before.grid.owners, slotBefore, owners, evaluated, cellsPerBlock);
+          takeOver(again!.before.beyond, slotBefore, beyond, evaluated, 8);
+          takeOver(again!.before.partNearest, slotBefore, partNearest, evaluated, 8);
+          evaluated += 1;
+          continue;
+        }
         let candidateCount = 0;
         if (!options.everyCell) {
           field.prune(cornerX + half, cornerY + half, cornerZ + half, radius, everyone, everyone.length, candidates);
           const { distance, nearestGap } = field.pruned;
           candidateCount = field.pruned.count;
+          nearest[index] = field.pruned.nearest;
           if (distance > radius + step) continue;
           if (distance + radius < deepest && nearestGap > 2 * radius) {
             slots[index] = deepInside - field.countedWith[field.owner]!;
             continue;
           }
         }
-        if ((evaluated + 1) * cellsPerBlock > distances.length) {
-          distances = grown(distances, Float32Array);
-          owners = grown(owners, Uint16Array);
-        }
         slots[index] = evaluated;
-        const first = evaluated * cellsPerBlock;
+        const start = evaluated * cellsPerBlock;
         for (let part = 0; part < 8; part++) {
           const sx = (part & 1) * cubeSide,
             sy = ((part >> 1) & 1) * cubeSide,
@@ -113,6 +165,24 @@ export function voxelise(field: DistanceField, options: GridOptions): VoxelGrid 
           const x0 = cornerX + sx * step,
             y0 = cornerY + sy * step,
             z0 = cornerZ + sz * step;
+          const to = start + cellInBlock(sx, sy, sz);
+          beyond[evaluated * 8 + part] = -1;
+          if (slotBefore >= 0) {
+            const { changes, before } = again!;
+            const felt = before.beyond[slotBefore * 8 + part]!,
+              near = before.partNearest[slotBefore * 8 + part]!;
+            const from = slotBefore * cellsPerBlock + cellInBlock(sx, sy, sz);
+            const same =
+              felt >= 0
+                ? changes.clearOf(x0, y0, z0, step, before.grid.distances, from, blockSide, blockSide ** 2, felt)
+                : changes.farFrom(x0 + half / 2, y0 + half / 2, z0 + half / 2, radius / 2, near);
+            if (same) {
+              beyond[evaluated * 8 + part] = felt;
+              partNearest[evaluated * 8 + part] = near;
+              takeOverCube(before.grid, from, distances, owners, to);
+              continue;
+            }
+          }
           let list = everyone;
           let count = everyone.length;
           let fill = NaN;
@@ -130,13 +200,13 @@ export function voxelise(field: DistanceField, options: GridOptions): VoxelGrid 
             const { distance, nearestGap } = field.pruned;
             list = partCandidates;
             count = field.pruned.count;
+            partNearest[evaluated * 8 + part] = field.pruned.nearest;
             const outsideWhole = distance > radius / 2 + step;
             const insideWhole = distance + radius / 2 < deepest && nearestGap > radius;
             if (outsideWhole || insideWhole) fill = distance;
           }
-          const to = first + cellInBlock(sx, sy, sz);
           if (Number.isNaN(fill)) {
-            field.fillCube(
+            beyond[evaluated * 8 + part] = field.fillCube(
               x0,
               y0,
               z0,
@@ -167,10 +237,64 @@ export function voxelise(field: DistanceField, options: GridOptions): VoxelGrid 
       }
     }
   }
-  return { origin, step, blocks, slots, distances, owners, evaluated };
+  const grid = { origin, step, blocks, slots, distances, owners, evaluated };
+  if (earlier && first) earlier.keep({ field, depth: options.depth, grid, first, nearest, beyond, partNearest });
+  return grid;
 }
 
-function grown<T extends Float32Array | Uint16Array>(old: T, Kind: new (length: number) => T): T {
+/**
+ * Where the blocks stand. They are centred on the form, so that a form with two like halves gives two like answers; of
+ * a finely made one they stand where the world's do, its middle between two: so that a nose made longer leaves the
+ * shoulders in the cells they were in. `first`: the place of the first of them then, in blocks.
+ */
+function layOut(field: DistanceField, step: number): { blocks: Vec3; origin: Vec3; first: Vec3 | null } {
+  const { low, high } = field.box();
+  const side = blockSide * step;
+  const mapped = (of: (k: 0 | 1 | 2) => number): Vec3 => [of(0), of(1), of(2)];
+  if (!field.many) {
+    const blocks = mapped((k) => max(1, ceil((high[k] - low[k] + 4 * step) / (step * blockSide))));
+    return { blocks, origin: mapped((k) => (high[k] + low[k] - blocks[k] * step * blockSide) / 2), first: null };
+  }
+  const first = mapped((k) => floor((low[k] - 2 * step) / side));
+  return {
+    blocks: mapped((k) => max(1, ceil((high[k] + 2 * step) / side) - first[k])),
+    origin: mapped((k) => first[k] * side),
+    first,
+  };
+}
+
+/** Index of the same block in an earlier grid; -1 where it had none. */
+function blockBefore(before: Sampled, first: Vec3, bx: number, by: number, bz: number): number {
+  const x = bx + first[0] - before.first[0],
+    y = by + first[1] - before.first[1],
+    z = bz + first[2] - before.first[2];
+  const { blocks } = before.grid;
+  if (x < 0 || y < 0 || z < 0 || x >= blocks[0] || y >= blocks[1] || z >= blocks[2]) return -1;
+  return blockIndex(before.grid, x, y, z);
+}
+
+function takeOver<T extends Float32Array | Float64Array | Uint16Array>(
+  from: T,
+  slot: number,
+  into: T,
+  toSlot: number,
+  each: number,
+): void {
+  into.set(from.subarray(slot * each, (slot + 1) * each), toSlot * each);
+}
+
+function takeOverCube(grid: VoxelGrid, from: number, distances: Float32Array, owners: Uint16Array, to: number): void {
+  for (let z = 0; z < cubeSide; z++)
+    for (let y = 0; y < cubeSide; y++) {
+      const row = cellInBlock(0, y, z);
+      for (let x = 0; x < cubeSide; x++) {
+        distances[to + row + x] = grid.distances[from + row + x]!;
+        owners[to + row + x] = grid.owners[from + row + x]!;
+      }
+    }
+}
+
+function grown<T extends Float32Array | Float64Array | Uint16Array>(old: T, Kind: new (length: number) => T): T {
   const bigger = new Kind(old.length * 2);
   bigger.set(old);
   return bigger;
@@ -189,7 +313,16 @@ export function chooseStep(
 ): number {
   const { low, high } = field.box();
   const volume = (high[0] - low[0]) * (high[1] - low[1]) * (high[2] - low[2]);
-  return cbrt(volume / cells);
+  const step = cbrt(volume / cells);
+  return field.many ? onRung(step) : step;
+}
+
+/** Sizes of cell that a finely made form is sampled with, to the doubling: it keeps its cells while it changes a little. */
+const rungs = 6;
+
+/** The nearest of those sizes. */
+export function onRung(step: number): number {
+  return 2 ** (round(log2(step) * rungs) / rungs);
 }
 
 /** Volume lost or won at the face, as a share of a cell over the whole face: half as much again as was seen over seeded forms of known volume. */
@@ -202,15 +335,16 @@ const mostCells = 1_500_000;
  * The grid a build is measured on. A piece with much face for its volume (a shell, thin branches) is sampled again,
  * finer: its error goes with step x face / volume.
  */
-export function sampleForm(field: DistanceField, depth: number): VoxelGrid {
+export function sampleForm(field: DistanceField, depth: number, earlier?: EarlierGrids): VoxelGrid {
   const step = chooseStep(field);
-  const first = voxelise(field, { step, depth });
+  const first = voxelise(field, { step, depth }, earlier);
   const { area, volume } = roughSize(first, field.underShells);
   const error = (faceError * step * area) / Math.max(volume, 1e-12);
   if (error <= wantedError) return first;
   // Blocks that hold the face grow with the square of the fineness.
   const finest = step * sqrt((first.evaluated * cellsPerBlock) / mostCells);
-  return voxelise(field, { step: max(finest, step * max(0.2, wantedError / error)), depth });
+  const finer = max(finest, step * max(0.2, wantedError / error));
+  return voxelise(field, { step: field.many ? onRung(finer) : finer, depth }, earlier);
 }
 
 /** Face and volume to a few percent, enough to choose a step by; of what is not left out. */

@@ -252,7 +252,7 @@ export function makePiece(build: Build, cache: ResultCache, known: PieceHistory 
   };
   const armature = cache.keep('armature', armatureKey, () => ({ ...schooled, members: schooled.members.map(drawn) }));
   const grid = cache.keep('grid', `${formKey}:${Math.ceil(depth / depthStep)}`, () =>
-    sampleForm(field, Math.ceil(depth / depthStep) * depthStep),
+    sampleForm(field, Math.ceil(depth / depthStep) * depthStep, cache.grids),
   );
   const extent = cache.keep('extent', formKey, () => solidExtent(grid));
   const volumeKey = `${formKey}:${[...thickness].join(',')}${painted ? `:${hashOf(strokes)}` : ''}`;
@@ -335,15 +335,29 @@ export function makePiece(build: Build, cache: ResultCache, known: PieceHistory 
   });
 }
 
-/** The form's distance near a place: only the masses that can matter there are asked. */
+/** Metres about a place within which the masses that can matter are asked for once. */
+const closeBy = 0.015;
+
+/**
+ * The form's distance near a place: only the masses that can matter there are asked. Places are mostly asked for one
+ * beside the other; of a form of many masses those that matter about the last are kept apart.
+ */
 function nearFace(field: DistanceField): (centre: Vec3, radius: number) => FaceDistance {
   const everyone = field.all();
   return (centre, radius) => {
     const kept = new Int32Array(everyone.length);
     field.prune(centre[0], centre[1], centre[2], radius, everyone, everyone.length, kept);
     const { count } = field.pruned;
+    const close = field.many ? new Int32Array(count) : kept;
+    let closeCount = count;
+    let about: Vec3 | null = null;
     return (p) => {
-      const distance = field.at(p[0], p[1], p[2], kept, count);
+      if (field.many && (!about || Math.hypot(p[0] - about[0], p[1] - about[1], p[2] - about[2]) > closeBy)) {
+        field.prune(p[0], p[1], p[2], closeBy, kept, count, close);
+        closeCount = field.pruned.count;
+        about = p;
+      }
+      const distance = field.at(p[0], p[1], p[2], close, closeCount);
       return { distance, mass: field.owner };
     };
   };

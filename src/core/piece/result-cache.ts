@@ -1,4 +1,5 @@
 import type { SymbolicFactor } from '../armature';
+import { EarlierGrids } from '../form';
 
 /** Shelves of small things, of which a build has many: how many times as many are kept. */
 const piecemeal: Readonly<Record<string, number>> = { course: 40, tried: 40, drawn: 4, 'member cover': 200 };
@@ -9,6 +10,9 @@ export class ResultCache {
 
   /** The order of the last frame solved: the next one mostly has the same joints. */
   symbolicFactor: SymbolicFactor | undefined;
+
+  /** What forms were sampled on lately: of the next one only what has changed is sampled. */
+  readonly grids = new EarlierGrids();
 
   constructor(private readonly depth = 12) {}
 

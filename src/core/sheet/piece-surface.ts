@@ -1,4 +1,4 @@
-import { extractSurface, voxelise, type SurfaceMesh } from '../form';
+import { extractSurface, onRung, voxelise, type EarlierGrids, type SurfaceMesh } from '../form';
 import type { Piece } from '../piece';
 
 /** Triangles of a face that is looked at: enough for lids and lips, and drawn at once. */
@@ -11,12 +11,12 @@ export function wantsFiner(piece: Piece): boolean {
 
 /**
  * The face as it is looked at, each vertex with its mass. A form of many small masses is sampled again, as finely as
- * triangles allow: its figures need no lids, and the eye does.
+ * triangles allow: its figures need no lids, and the eye does. `earlier`: what was sampled lately.
  */
-export function surfaceOf(piece: Piece): SurfaceMesh {
+export function surfaceOf(piece: Piece, earlier?: EarlierGrids): SurfaceMesh {
   const coarse = extractSurface(piece.grid);
   if (!wantsFiner(piece)) return coarse;
-  const step = piece.grid.step * Math.min(1, Math.sqrt(coarse.triangles.length / 3 / wanted));
+  const step = onRung(piece.grid.step * Math.min(1, Math.sqrt(coarse.triangles.length / 3 / wanted)));
   // Nothing of the core is asked for: what lies deeper than a cell is left out.
-  return extractSurface(voxelise(piece.field.byName(), { step, depth: step }));
+  return extractSurface(voxelise(piece.field.byName(), { step, depth: step }, earlier));
 }

@@ -194,8 +194,8 @@ describe('every type of head, bust and pose', () => {
       const f = form(build(kind, measures, pose));
       const grid = gridOf(f, 0.005);
       const [whole = 0, ...rest] = solidPieces(grid);
-      // A speck at an edge the cells cannot show is no part that floats.
-      expect(rest.filter((n) => n > 2)).toEqual([]);
+      // A tip thinner than a cell may look apart from its tooth: in cells of half the size nothing may.
+      if (rest.length > 0) expect(solidPieces(gridOf(f, 0.0025)).slice(1)).toEqual([]);
       expect(whole).toBeGreaterThan(15_000);
       const { triangles } = extractSurface(grid);
       const edges = new Map<number, number>();

@@ -1,0 +1,108 @@
+import { startBuild } from '../school';
+import { seeded } from '../quantity';
+import {
+  DistanceField,
+  EarlierGrids,
+  findStartForm,
+  isBare,
+  resolveForm,
+  sampleForm,
+  startForms,
+  voxelise,
+  type ResolvedForm,
+  type VoxelGrid,
+} from '.';
+import type { Mass } from './mass';
+
+const clay = 0.01;
+
+function fieldOf(masses: readonly Mass[]): DistanceField {
+  // A region and joint are counted together, as a piece counts them.
+  const groups = masses.map((m) => masses.findIndex((o) => o.region === m.region && o.joint === m.joint));
+  return new DistanceField(
+    masses,
+    Float64Array.from(masses, (m) => (isBare(m) ? 0 : clay)),
+    Uint16Array.from(groups),
+  );
+}
+
+function made(kind: string, measures: Readonly<Record<string, number | string | boolean>>): ResolvedForm {
+  const build = startBuild('Edited', '2026-12-01', kind, findStartForm(kind)!.usualSize);
+  if (!build.ok) throw new Error(build.message);
+  const start = { ...build.value.form.start, measures: { ...build.value.form.start.measures, ...measures } };
+  const form = resolveForm({ ...build.value, form: { ...build.value.form, start } });
+  if (!form.ok) throw new Error(`${form.path} ${form.message}`);
+  return form.value;
+}
+
+/** Cells in which two grids differ in any bit of their distance, or in their owner. */
+function differing(one: VoxelGrid, other: VoxelGrid): number {
+  expect(one.blocks).toEqual(other.blocks);
+  expect(one.origin).toEqual(other.origin);
+  expect(one.evaluated).toBe(other.evaluated);
+  expect(Buffer.compare(Buffer.from(one.slots.buffer), Buffer.from(other.slots.buffer))).toBe(0);
+  let count = 0;
+  for (let i = 0; i < one.evaluated * 512; i++)
+    if (one.distances[i] !== other.distances[i] || one.owners[i] !== other.owners[i]) count++;
+  return count;
+}
+
+const kinds = startForms.map((f) => f.kind).filter((k) => k !== 'free');
+
+test.each(kinds)('%s: what is taken over from the last grid is the same as made anew, bit by bit', (kind) => {
+  const random = seeded(kinds.indexOf(kind) + 1);
+  const numbers = Object.entries(findStartForm(kind)!.measures).filter(([, m]) => 'low' in m && m.kind !== 'count');
+  const earlier = new EarlierGrids();
+  let measures: Record<string, number> = {};
+  for (let i = 0; i < 10; i++) {
+    if (i > 0) {
+      const [key, m] = numbers[Math.floor(random() * numbers.length)]!;
+      if (m.kind === 'choice' || m.kind === 'yes-no') continue;
+      const at = measures[key] ?? m.start;
+      measures = { ...measures, [key]: Math.min(m.high, Math.max(m.low, at + (random() - 0.5) * 0.1 * (at || 0.2))) };
+    }
+    const { masses } = made(kind, measures);
+    const again = sampleForm(fieldOf(masses), 0.02, earlier);
+    expect(differing(again, sampleForm(fieldOf(masses), 0.02))).toBe(0);
+  }
+});
+
+test('a mass moved, added, taken away or given another blend is seen where it is felt, and no further', () => {
+  const { masses } = made('bust', {});
+  const earlier = new EarlierGrids();
+  const step = 0.008;
+  voxelise(fieldOf(masses), { step, depth: 0.02 }, earlier);
+  const nose = masses.findIndex((m) => m.id === 'nose-tip');
+  const tip = masses[nose]!;
+  const moved: Mass = { ...tip, at: [tip.at[0] + 0.004, tip.at[1] - 0.003, tip.at[2]] };
+  const ball: Mass = { ...tip, id: 'wart', at: [0.03, tip.at[1], tip.at[2]] };
+  for (const next of [
+    masses.with(nose, moved),
+    masses,
+    [...masses, ball],
+    masses,
+    masses.with(nose, { ...tip, blend: tip.blend * 2 }),
+    masses.with(0, { ...masses[0]!, blend: 0 }),
+  ]) {
+    const again = voxelise(fieldOf(next), { step, depth: 0.02 }, earlier);
+    expect(differing(again, voxelise(fieldOf(next), { step, depth: 0.02 }))).toBe(0);
+  }
+});
+
+test('a small change samples few cells anew, and another depth or step all of them', () => {
+  const { masses } = made('bust', {});
+  const tip = masses.findIndex((m) => m.id === 'nose-tip');
+  const earlier = new EarlierGrids();
+  const filled = (next: readonly Mass[], step: number, depth: number): number => {
+    const field = fieldOf(next);
+    const spy = jest.spyOn(field, 'fillCube');
+    voxelise(field, { step, depth }, earlier);
+    return spy.mock.calls.length;
+  };
+  const whole = filled(masses, 0.008, 0.02);
+  expect(filled(masses, 0.008, 0.02)).toBe(0);
+  const longer = masses.with(tip, { ...masses[tip]!, at: [0, masses[tip]!.at[1] - 0.002, masses[tip]!.at[2]] });
+  expect(filled(longer, 0.008, 0.02)).toBeLessThan(whole / 8);
+  expect(filled(longer, 0.008, 0.03)).toBeGreaterThan(whole);
+  expect(filled(longer, 0.01, 0.02)).toBeGreaterThan(whole / 3);
+});
