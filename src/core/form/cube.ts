@@ -124,26 +124,37 @@ export function apartFromBound(planes: Float64Array, c: number, kindOfBound: num
 }
 
 /**
- * Says of the `c`-th mass that it lies outside a plane of distance (its middle's, and its rise a cell along x, y and z):
- * for each mass of the list in turn. What the union up to it cannot be less than follows.
+ * Says of the `c`-th mass, one after the other, that it lies outside the `c`-th of the planes, or, where none are given,
+ * just where the bound does. What the union up to it cannot be less than follows.
  */
-export function leastOf(c: number, blend: number, middle: number, gx: number, gy: number, gz: number): void {
+export function leastOf(c: number, blend: number, planes: Float64Array | null): void {
   const { least, unionLeast } = roomFor(c);
   const before = c > 0 ? measured[c - 1]!.unionLeast : farOff;
   const quarter = blend > 0 ? 1 / (4 * blend) : 0;
-  const first = middle - ((cubeSide - 1) / 2) * (gx + gy + gz);
+  if (planes) leastAfter(c, planes);
+  else least.set(cube.bound);
+  for (let i = 0; i < cubeCells; i++) {
+    const own = least[i]!;
+    const u = before[i]!;
+    const gap = abs(u - own);
+    let d = own < u ? own : u;
+    if (gap < blend) d -= (blend - gap) * (blend - gap) * quarter;
+    unionLeast[i] = d;
+  }
+}
+
+/** As `leastOf`, for a mass after that of the bound: what the union comes to is not asked for there. */
+export function leastAfter(c: number, planes: Float64Array): void {
+  const { least } = roomFor(c);
+  const gx = planes[4 * c + 1]!,
+    gy = planes[4 * c + 2]!,
+    gz = planes[4 * c + 3]!;
+  const first = planes[4 * c]! - ((cubeSide - 1) / 2) * (gx + gy + gz);
   let i = 0;
   for (let z = 0; z < cubeSide; z++)
     for (let y = 0; y < cubeSide; y++) {
       let plane = first + z * gz + y * gy;
-      for (let x = 0; x < cubeSide; x++, i++, plane += gx) {
-        least[i] = plane;
-        const u = before[i]!;
-        const gap = abs(u - plane);
-        let d = plane < u ? plane : u;
-        if (gap < blend) d -= (blend - gap) * (blend - gap) * quarter;
-        unionLeast[i] = d;
-      }
+      for (let x = 0; x < cubeSide; x++, i++, plane += gx) least[i] = plane;
     }
 }
 
@@ -158,12 +169,35 @@ export function askFelt(c: number, blend: number, bounded: boolean): number {
   for (let i = 0; i < cubeCells; i++) {
     const within = need[i]!;
     // Where the union up to it is not needed, nor are those before it.
-    if (unionLeast[i]! >= within) continue;
+    if (!bounded && unionLeast[i]! >= within) continue;
     const near = (bounded ? min(within, bound[i]!) : within) + blend;
     if (least[i]! >= near) continue;
     limit[i] = near;
     cells[asked++] = i;
   }
+  cube.asked = asked;
+  return asked;
+}
+
+/** Asks for the cells where a mass outside the `c`-th of the planes may change the union of those before it; counts them. */
+export function askAgainstUnion(c: number, blend: number, planes: Float64Array): number {
+  const { union, nearest, limit, cells } = cube;
+  const gx = planes[4 * c + 1]!,
+    gy = planes[4 * c + 2]!,
+    gz = planes[4 * c + 3]!;
+  const first = planes[4 * c]! - ((cubeSide - 1) / 2) * (gx + gy + gz);
+  let i = 0,
+    asked = 0;
+  for (let z = 0; z < cubeSide; z++)
+    for (let y = 0; y < cubeSide; y++) {
+      let plane = first + z * gz + y * gy;
+      for (let x = 0; x < cubeSide; x++, i++, plane += gx) {
+        const near = max(union[i]! + blend, nearest[i]!);
+        if (plane >= near) continue;
+        limit[i] = near;
+        cells[asked++] = i;
+      }
+    }
   cube.asked = asked;
   return asked;
 }

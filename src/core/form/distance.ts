@@ -1,6 +1,7 @@
 import { compile, type CompiledMass } from './compiled';
 import {
   apartFromBound,
+  askAgainstUnion,
   askAll,
   askFelt,
   beginCube,
@@ -11,6 +12,7 @@ import {
   haveMass,
   intoAxes,
   keepMass,
+  leastAfter,
   leastOf,
   massCube,
   mergeCube,
@@ -290,24 +292,17 @@ export class DistanceField {
     layerStride: number,
   ): number {
     beginCube();
-    let merged = candidates;
-    let mergedCount = count;
-    if (justPruned && count > 1) {
-      mergedCount = this.measureNear(x0, y0, z0, step, candidates, count);
-      merged = this.feltHere;
-    } else {
-      for (let c = 0; c < count; c++) {
-        takeMass(c);
-        askAll();
-        this.measure(candidates[c]!, x0, y0, z0, step);
-        keepMass(c);
+    let beyond = this.blends[candidates[0]!]!;
+    if (!justPruned) for (let c = 0; c < count; c++) this.mergeAll(candidates[c]!, x0, y0, z0, step);
+    else if (!this.many || count === 1) this.mergeFew(x0, y0, z0, step, candidates, count);
+    else {
+      const kept = this.measureNear(x0, y0, z0, step, candidates, count);
+      for (let c = 0; c < kept; c++) {
+        haveMass(c);
+        mergeCube(this.feltHere[c]!, this.blends[this.feltHere[c]!]!);
       }
+      beyond = feltBeyond();
     }
-    for (let c = 0; c < mergedCount; c++) {
-      haveMass(c);
-      mergeCube(merged[c]!, this.blends[merged[c]!]!);
-    }
-    const beyond = justPruned && count > 1 ? feltBeyond() : this.blends[candidates[0]!]!;
     if (this.openings.length > 0) this.cutCube(x0, y0, z0, step);
     const { named } = this;
     let i = 0;
@@ -330,6 +325,28 @@ export class DistanceField {
     massCube(m);
   }
 
+  private mergeAll(index: number, x0: number, y0: number, z0: number, step: number): void {
+    takeMass(0);
+    askAll();
+    this.measure(index, x0, y0, z0, step);
+    mergeCube(index, this.blends[index]!);
+  }
+
+  /** Merges the masses that `prune` kept for a cube, each in the cells where it changes the union of those before it. */
+  private mergeFew(x0: number, y0: number, z0: number, step: number, candidates: Int32Array, count: number): void {
+    const { planes, blends } = this;
+    const half = (cubeSide * step) / 2;
+    this.mergeAll(candidates[0]!, x0, y0, z0, step);
+    for (let c = 1; c < count; c++) {
+      const index = candidates[c]!;
+      takeMass(c);
+      this.planeOf(c, index, x0 + half, y0 + half, z0 + half, step, half * sqrt(3));
+      if (askAgainstUnion(c, blends[index]!, planes) === 0) continue;
+      this.measure(index, x0, y0, z0, step);
+      mergeCube(index, blends[index]!);
+    }
+  }
+
   /**
    * Measures the masses that `prune` kept for a cube in the cells where they can be felt, from the last merged to the
    * first; returns how many there are, in `feltHere`.
@@ -343,8 +360,8 @@ export class DistanceField {
     const kept = this.keepFelt(x0, y0, z0, step, candidates, count);
     let first = 0;
     while (feltHere[first] !== this.hint) first++;
-    for (let c = 0; c < kept; c++)
-      leastOf(c, blends[feltHere[c]!]!, planes[4 * c]!, planes[4 * c + 1]!, planes[4 * c + 2]!, planes[4 * c + 3]!);
+    for (let c = 0; c <= first; c++) leastOf(c, blends[feltHere[c]!]!, c === first ? null : planes);
+    for (let c = first + 1; c < kept; c++) leastAfter(c, planes);
     for (let c = kept - 1; c >= 0; c--) {
       const index = feltHere[c]!;
       const blend = blends[index]!;
@@ -372,9 +389,12 @@ export class DistanceField {
     let first = 0;
     for (let c = 0; c < count; c++) {
       const index = candidates[c]!;
+      let own = 0;
       if (index === this.hint) first = c;
-      this.planeOf(c, index, x0 + half, y0 + half, z0 + half, step, half * sqrt(3));
-      const own = apartFromBound(planes, c, this.compiled[this.hint]!.kind);
+      else {
+        this.planeOf(c, index, x0 + half, y0 + half, z0 + half, step, half * sqrt(3));
+        own = apartFromBound(planes, c, this.compiled[this.hint]!.kind);
+      }
       apart[c] = own;
       unionApart[c] = c === 0 ? own : blended(unionApart[c - 1]!, own, blends[index]!);
     }
