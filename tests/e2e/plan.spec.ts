@@ -96,6 +96,8 @@ test('a lift-off window that has closed is shouted about, on the plan and on the
 });
 
 test('a slip is moved by hand and by key: what follows is shown, and it can be put back', async ({ page }) => {
+  // Other pieces of the workshop make the plan long: where it goes to is to be seen from where it is taken.
+  await page.setViewportSize({ width: 3000, height: 800 });
   await openDemo(page, 'Whelk pauldron', 'plan');
   const slip = page.locator('.slip').filter({ hasText: 'Measure, draw it' }).first();
   await expect(slip).toBeVisible();
