@@ -10,17 +10,16 @@ import {
   cubeSide,
   feltBeyond,
   haveMass,
-  intoAxes,
   keepMass,
   leastAfter,
   leastOf,
-  massCube,
   mergeCube,
   needBefore,
   shortfall,
   takeMass,
 } from './cube';
 import type { Mass } from './mass';
+import { intoAxes, massCube } from './mass-cube';
 import { massDistance, massTangent } from './mass-distance';
 
 const { abs, hypot, max, min, sqrt } = Math;
