@@ -177,6 +177,11 @@ describe('the mouth opens at the ears', () => {
   });
 });
 
+test.each(['crone', 'old-man', 'elf'])('%s: thin lips hang on the jaws, in cells of two millimetres too', (id) => {
+  const { measures } = types.find((t) => t.id === id)!;
+  expect(solidPieces(gridOf(form(build('head', { ...measures } as Measures)), 0.002)).slice(1)).toEqual([]);
+});
+
 describe('every type of head, bust and pose', () => {
   const poses: readonly Build['form']['pose'][] = [
     {},

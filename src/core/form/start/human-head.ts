@@ -252,9 +252,12 @@ function noseOpening(m: HeadMeasures, p: HeadPlaces): Mass[] {
   ];
 }
 
+/** Drawn out by less than this, a face has none. */
+const leastMuzzle = 0.003;
+
 /** From the cheeks out to the lips: carries nose, lips and chin where a face is drawn out. */
 function muzzle(m: HeadMeasures, p: HeadPlaces): Mass[] {
-  if (m.muzzle < 0.003) return [];
+  if (m.muzzle < leastMuzzle) return [];
   const { u } = p;
   const thick = m.mouthBreadth * 0.52;
   return [
@@ -298,17 +301,26 @@ function mouth(m: HeadMeasures, p: HeadPlaces): Mass[] {
   const corner = Math.min(m.muzzle, 0.06) * 0.5 + 0.0125 * u;
   if (!m.bone && m.lips > 0.002) {
     const full = m.lips / 2;
+    // Thin lips lie back on the jaws, which fall away towards the line between them; on a muzzle they lie on that.
+    const onto = (jaw: Mass, z: number, thick: number) => {
+      if (m.muzzle >= leastMuzzle) return -Infinity;
+      const [, half, high] = jaw.shape.kind === 'ellipsoid' ? jaw.shape.radii : [0, 0, 1];
+      return jaw.at[1] - half * Math.sqrt(Math.max(0, 1 - ((z - jaw.at[2]) / high) ** 2)) - thick;
+    };
+    const [upper, lower] = masses as [Mass, Mass];
+    const over = p.mouth + full * 0.62,
+      under = p.mouth - full * 0.72;
     masses.push(
       limb(
         part('upper-lip-left', 'upper lip, left', 0.0045 * u),
-        [0.004 * u, p.plane + full * 0.42, p.mouth + full * 0.62],
+        [0.004 * u, Math.max(p.plane + full * 0.42, onto(upper, over, full * 0.66)), over],
         [half - full * 0.3, p.plane + corner, p.mouth + full * 0.28],
         full * 0.66,
         full * 0.28,
       ),
       limb(
         part('lower-lip-left', 'lower lip, left', 0.0045 * u, 'head', 'jaw'),
-        [0.003 * u, p.plane + 0.002 * u + full * 0.5, p.mouth - full * 0.72],
+        [0.003 * u, Math.max(p.plane + 0.002 * u + full * 0.5, onto(lower, under, full * 0.74)), under],
         [half - full * 0.45, p.plane + corner, p.mouth - full * 0.3],
         full * 0.74,
         full * 0.28,
