@@ -46,28 +46,30 @@ export const foundObject = startForm({
     if (m.object === 'ball') masses.push(ball(c('object', 'ball'), [0, 0, m.height / 2], [r, r, m.height / 2]));
     else if (m.object === 'boot') {
       const sole = Math.min(0.02, m.height * 0.12);
+      // Where heel, waist and toe run into each other they swell.
+      const stand = sole * 0.5 + r * 0.05;
       const heel = m.depth / 2 - r * 0.9;
       const part = (id: string, name: string, blend = r * 0.24) => ({ ...c(id, name), blend });
       masses.push(
         block(c('sole', 'sole'), [0, 0, sole / 2 + 0.001], [r, m.depth / 2, sole / 2], sole * 0.4),
         ball(
           part('object', 'toe cap'),
-          [0, -m.depth / 2 + r * 1.15, sole * 0.5 + Math.min(r * 0.85, m.height * 0.3)],
+          [0, -m.depth / 2 + r * 1.15, stand + Math.min(r * 0.85, m.height * 0.3)],
           [r * 0.96, r * 1.2, Math.min(r * 0.85, m.height * 0.3)],
         ),
         ball(
           part('object-waist', 'waist of the boot'),
-          [0, -m.depth * 0.08, sole * 0.5 + Math.min(r * 0.95, m.height * 0.3)],
+          [0, -m.depth * 0.08, stand + Math.min(r * 0.95, m.height * 0.3)],
           [r * 0.84, m.depth * 0.34, Math.min(r * 0.95, m.height * 0.3)],
         ),
         limb(
           part('instep', 'instep'),
-          [0, -m.depth / 2 + r * 1.4, sole * 0.5 + r * 0.72],
+          [0, -m.depth / 2 + r * 1.4, stand + r * 0.72],
           [0, m.depth * 0.06, Math.max(sole + r, m.height * 0.42)],
           r * 0.7,
           r * 0.84,
         ),
-        ball(part('heel', 'heel'), [0, heel, sole * 0.5 + r * 0.96], [r * 0.86, r * 0.9, r * 0.95]),
+        ball(part('heel', 'heel'), [0, heel, stand + r * 0.96], [r * 0.86, r * 0.9, r * 0.95]),
         block(
           part('shaft', 'shaft of the boot'),
           [0, m.depth * 0.2, (sole + m.height) / 2],
