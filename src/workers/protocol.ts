@@ -3,7 +3,7 @@ import type { Build, Mass } from '../core/document';
 import type { RoomReadings, WholeDrying, WholeRegion } from '../core/drying';
 import type { Report } from '../core/evaluate';
 import type { Dates } from '../core/finding';
-import type { SurfaceMesh, MeshFormat, MeshReport, MeshUnit, Placing, SampledShape } from '../core/form';
+import type { MeshFormat, MeshSolid, MeshUnit, Placing, Rotation, SampledShape, SurfaceMesh } from '../core/form';
 import type { SchoolRow, Sooner, StrengthenResult } from '../core/improve';
 import type { LogEntry } from '../core/log';
 import type { FullFindings, Summary } from '../core/piece';
@@ -146,10 +146,13 @@ export type CompareAnswer =
   | { readonly kind: 'strengthened'; readonly result: StrengthenResult | null }
   | Ended;
 
-/** Meshes: read and mended, sampled as a mass, written. */
+/** Meshes: read and mended, turned this way and that, sampled as a mass, written. */
 export type MeshRequest =
   | { readonly kind: 'read'; readonly bytes: Uint8Array; readonly name: string }
-  | { readonly kind: 'sample'; readonly placing: Placing }
+  /** What was read, with its hollow filled or left. */
+  | { readonly kind: 'hollow'; readonly fillHollow: boolean }
+  | { readonly kind: 'turned'; readonly turn: Rotation }
+  | { readonly kind: 'sample'; readonly placing: Placing; readonly fillHollow: boolean }
   | {
       readonly kind: 'write';
       readonly build: Build;
@@ -157,18 +160,29 @@ export type MeshRequest =
       readonly format: MeshFormat;
     };
 
+/** What a mesh encloses, and what was done to find that; in its own unit. */
+export type MeshSummary = Omit<MeshSolid, 'lattice' | 'inside' | 'surface'>;
+
+/** A mesh as it would stand, with a small picture of it: rows from the top, four bytes a pixel. */
+export interface MeshWay {
+  readonly turn: Rotation;
+  /** Left to right, front to back, up; in its own unit. */
+  readonly sides: readonly [number, number, number];
+  readonly picture: { readonly width: number; readonly height: number; readonly rgba: Uint8ClampedArray<ArrayBuffer> };
+}
+
 export type MeshAnswer =
   | { readonly kind: 'progress'; readonly what: string; readonly share: number }
   | {
       readonly kind: 'read';
-      readonly report: MeshReport;
-      readonly sides: readonly [number, number, number];
-      readonly holesClosed: number;
-      readonly facesTurned: number;
+      readonly triangles: number;
+      readonly solid: MeshSummary;
       readonly unit: MeshUnit;
-      readonly up: 'z' | 'y';
+      /** The likeliest ways up first, the file's own among them. */
+      readonly ways: readonly MeshWay[];
     }
-  | { readonly kind: 'sampled'; readonly shape: SampledShape; readonly volume: number; readonly height: number }
+  | { readonly kind: 'turned'; readonly way: MeshWay }
+  | { readonly kind: 'sampled'; readonly shape: SampledShape }
   | { readonly kind: 'written'; readonly bytes: Uint8Array }
   | Ended;
 

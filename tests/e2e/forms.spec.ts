@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { expect, test, type Page } from '@playwright/test';
 import { writeMesh } from '../../src/core/form';
-import { ballMesh } from '../support/meshes';
+import { ballMesh, together, without } from '../support/meshes';
 import { beam, figure, openLamplighter, saved, setField, settled } from './support';
 
 /** Starts a build of a form by keyboard and pointer, as a newcomer would, and opens its Form station. */
@@ -255,6 +255,34 @@ test('a mesh comes in, to a height, and goes out; what is no mesh is refused and
   await settled(page);
   await page.getByRole('button', { name: /Form$/ }).click();
   await expect.poll(() => litres(page)).toBeGreaterThan(13.9);
+});
+
+test('a broken scan is taken the right way up, turned by hand, and what was wrong with it is said', async ({
+  page,
+}) => {
+  await startForm(page, 'free start', '100');
+  const torn = without(ballMesh(0.1, 48), (f) => f % 11 === 3 || f > 8600);
+  const crumb = ballMesh(0.004, 8, [0.2, 0, 0]);
+  await page.getByLabel('Mesh file').setInputFiles({
+    name: 'scan.stl',
+    mimeType: 'model/stl',
+    buffer: Buffer.from(writeMesh('stl', [{ ...together(torn, crumb), name: 'scan' }])),
+  });
+  const dialog = page.getByRole('dialog');
+  await expect(dialog).toContainText(/it holds 4[.\d]* l/, { timeout: 30_000 });
+  await expect(dialog).toContainText(/open in \d+ places, the largest .* round: closed straight across/);
+  await expect(dialog).toContainText('1 crumb beside it left out');
+  await expect(dialog.getByRole('radio')).toHaveCount(3);
+  await dialog.getByRole('button', { name: 'lean forward' }).click();
+  await expect(dialog.getByRole('radio', { name: 'turned by hand' })).toBeChecked();
+  await expect(dialog.getByRole('img')).toHaveAttribute(
+    'aria-label',
+    /this mesh 20\d mm, a hand 190 mm, the form now 25\d mm/,
+  );
+  await dialog.getByRole('button', { name: 'Put it on the turntable' }).click();
+  await expect(dialog).toHaveCount(0, { timeout: 60_000 });
+  await expect.poll(() => litres(page), { timeout: 15_000 }).toBeGreaterThan(4.05);
+  expect(await litres(page)).toBeLessThan(4.25);
 });
 
 test('cover: told by member, shown on the form, mended by a press', async ({ page }) => {

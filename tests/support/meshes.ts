@@ -68,3 +68,29 @@ function gridMesh(
   }
   return { positions: Float32Array.from(positions), triangles: Uint32Array.from(triangles) };
 }
+
+/** Without some of its triangles. */
+export function without(m: TriangleMesh, drop: (face: number) => boolean): TriangleMesh {
+  const kept: number[] = [];
+  for (let f = 0; f < m.triangles.length / 3; f++) if (!drop(f)) kept.push(...m.triangles.subarray(f * 3, f * 3 + 3));
+  return { positions: m.positions, triangles: Uint32Array.from(kept) };
+}
+
+/** Several in one, crossing as they may. */
+export function together(...meshes: readonly TriangleMesh[]): TriangleMesh {
+  const positions: number[] = [],
+    triangles: number[] = [];
+  for (const m of meshes) {
+    const first = positions.length / 3;
+    positions.push(...m.positions);
+    triangles.push(...[...m.triangles].map((v) => v + first));
+  }
+  return { positions: Float32Array.from(positions), triangles: Uint32Array.from(triangles) };
+}
+
+/** Its faces looking the other way. */
+export function insideOut(m: TriangleMesh): TriangleMesh {
+  const t = m.triangles.slice();
+  for (let i = 0; i < t.length; i += 3) [t[i], t[i + 1]] = [t[i + 1]!, t[i]!];
+  return { positions: m.positions, triangles: t };
+}

@@ -33,6 +33,8 @@ export const massShapeSchema = z.discriminatedUnion('kind', [
       step: z.number().min(1e-6).max(5),
       /** Middle of the first sample, from the mass's place. */
       from: vec3Schema,
+      /** Empty samples all round it; 3 where it is not said. */
+      empty: z.number().int().min(2).max(40).optional(),
       /** Largest distance there is in it, metres. */
       deepest: z.number().min(1e-6).max(50),
       values: z

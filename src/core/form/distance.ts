@@ -494,7 +494,8 @@ function axisReach(m: CompiledMass, mass: Mass): Box {
     else if (s.kind === 'drum') minus = plus = s.radius * hypot(ux, uy) + s.half * abs(uz);
     else if (s.kind === 'sampled') {
       // The border of empty samples is left out, but for one.
-      const ends = s.cells.map((n, j) => [s.from[j]! + 2 * s.step, s.from[j]! + (n - 3) * s.step] as const);
+      const out = (s.empty ?? 3) - 1;
+      const ends = s.cells.map((n, j) => [s.from[j]! + out * s.step, s.from[j]! + (n - 1 - out) * s.step] as const);
       plus = ends.reduce((sum, [low, high], j) => sum + max(low * [ux, uy, uz][j]!, high * [ux, uy, uz][j]!), 0);
       minus = -ends.reduce((sum, [low, high], j) => sum + min(low * [ux, uy, uz][j]!, high * [ux, uy, uz][j]!), 0);
     } else if (s.kind === 'ring') minus = plus = s.radius * hypot(ux, uy) + s.thickness;

@@ -1,13 +1,12 @@
 import { atItsEnd, atRest, checkRods, type RodFrame } from '../../../tests/support/rods';
 import { stocks } from '../catalogue';
-import { gravity as g, type Vec3 } from '../quantity';
+import { convexHull, gravity as g, type Vec3 } from '../quantity';
 import {
   centreOf,
   checkBase,
   contactsOf,
   counterweightAt,
   counterweightPlace,
-  convexHull,
   lifeStages,
   pathCentre,
   screwWithdrawal,

@@ -3,7 +3,6 @@ import {
   armatureItems,
   centreOf,
   contactsOf,
-  convexHull,
   groundUnder,
   checkBase,
   lumpedCentre,
@@ -20,7 +19,7 @@ import {
   type StageCheck,
   type Stance,
 } from '../load';
-import { spanOf, success, type Range, type Result } from '../quantity';
+import { convexHull, spanOf, success, type Range, type Result } from '../quantity';
 import { dryShareInRoom } from './quick-drying';
 import { ResultCache } from './result-cache';
 import type { Piece } from './piece';

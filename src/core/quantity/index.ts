@@ -9,6 +9,7 @@ export * from './parse';
 export * from './format';
 export * from './date';
 export * from './vector';
+export * from './hull';
 export * from './gravity';
 export * from './seeded';
 export * from './json';

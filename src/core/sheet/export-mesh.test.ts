@@ -1,7 +1,7 @@
 import { asBriefed } from '../evaluate';
 import { tubeMesh } from '../armature';
 import { newBust } from '../document';
-import { meshFormats, placeMesh, readMesh, reportOnMesh } from '../form';
+import { meshFormats, placeMesh, readMesh, reportOnMesh, upInFile } from '../form';
 import { boxMesh } from '../../../tests/support/meshes';
 import { Evaluator } from '../evaluate';
 import { exportMesh } from '../sheet';
@@ -80,7 +80,7 @@ test('a bar along a path is closed, looks outward, and holds its section times i
 
 test('placed: its unit, its up, its height; nonsense is refused', () => {
   const box = boxMesh(100, 200, 300);
-  const placed = placeMesh(box, { unit: 'mm', up: 'y', height: 0.5 });
+  const placed = placeMesh(box, { unit: 'mm', turn: upInFile.y, height: 0.5 });
   if (!placed.ok) throw new Error(placed.message);
   const [low, high] = reportOnMesh(placed.value).box;
   expect(low[2]).toBeCloseTo(0, 6);
@@ -90,8 +90,8 @@ test('placed: its unit, its up, its height; nonsense is refused', () => {
     expect.closeTo(0.5, 5),
   ]);
   expect(reportOnMesh(placed.value).volume).toBeGreaterThan(0);
-  expect(placeMesh(box, { unit: 'm', up: 'z', height: null })).toMatchObject({ ok: false, path: 'the unit' });
-  expect(placeMesh(boxMesh(0, 0, 0), { unit: 'mm', up: 'z', height: null })).toMatchObject({
+  expect(placeMesh(box, { unit: 'm', turn: upInFile.z, height: null })).toMatchObject({ ok: false, path: 'the unit' });
+  expect(placeMesh(boxMesh(0, 0, 0), { unit: 'mm', turn: upInFile.z, height: null })).toMatchObject({
     ok: false,
     code: 'no-size',
   });

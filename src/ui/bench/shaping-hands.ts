@@ -239,10 +239,14 @@ function outlineOf(mass: Mass): THREE.Object3D {
     add(new THREE.SphereGeometry(1, 28, 18), (m) => m.scale.set(...s.radii));
   else if (s.kind === 'rounded-box') add(new THREE.BoxGeometry(2 * s.half[0], 2 * s.half[1], 2 * s.half[2]));
   else if (s.kind === 'sampled') {
-    const sides = s.cells.map((n) => (n - 7) * s.step) as [number, number, number];
-    add(new THREE.BoxGeometry(...sides), (m) =>
-      m.position.set(...(s.from.map((v, k) => v + (s.cells[k]! - 1) * s.step * 0.5) as [number, number, number])),
+    // Filled, the box of a mesh would hide all there is: its edges say which it is.
+    const sides = s.cells.map((n) => (n - 1 - 2 * (s.empty ?? 3)) * s.step) as [number, number, number];
+    const edges = new THREE.LineSegments(
+      new THREE.EdgesGeometry(new THREE.BoxGeometry(...sides)),
+      new THREE.LineBasicMaterial({ color: '#b9801a' }),
     );
+    edges.position.set(...(s.from.map((v, k) => v + (s.cells[k]! - 1) * s.step * 0.5) as [number, number, number]));
+    group.add(edges);
   } else if (s.kind === 'ring') add(new THREE.TorusGeometry(s.radius, s.thickness, 14, 40));
   else if (s.kind === 'drum')
     add(new THREE.CylinderGeometry(s.radius, s.radius, 2 * s.half, 32), (m) => m.rotateX(Math.PI / 2));

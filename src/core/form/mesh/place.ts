@@ -1,14 +1,18 @@
 import { failure, success, type Result } from '../../quantity';
+import { rotate, unturned, type Rotation } from '../turn';
 import { meshUnits, sizeOfMesh, type MeshUnit } from './measure-mesh';
 import type { TriangleMesh } from './triangle-mesh';
 
-/** How a mesh is brought in: its unit, which way is up in it, and the height it is to have (none: as it is). */
+/** How a mesh is brought in: its unit, how it is turned from its file's axes to ours, and the height it is to have (none: as it is). */
 export interface Placing {
   readonly unit: MeshUnit;
-  readonly up: 'z' | 'y';
+  readonly turn: Rotation;
   /** Metres; null for the size in the file. */
   readonly height: number | null;
 }
+
+/** As files have it: their third axis up, or their second, the front then along the third. */
+export const upInFile: Readonly<Record<'z' | 'y', Rotation>> = { z: unturned, y: [1, 0, 0, 0, 0, -1, 0, 1, 0] };
 
 const smallest = 0.002;
 const largest = 15;
@@ -18,12 +22,10 @@ export function placeMesh(mesh: TriangleMesh, placing: Placing): Result<Triangle
   const k = meshUnits[placing.unit];
   const out = new Float32Array(mesh.positions.length);
   for (let i = 0; i < out.length; i += 3) {
-    const x = mesh.positions[i]!,
-      y = mesh.positions[i + 1]!,
-      z = mesh.positions[i + 2]!;
+    const [x, y, z] = rotate(placing.turn, [mesh.positions[i]!, mesh.positions[i + 1]!, mesh.positions[i + 2]!]);
     out[i] = x * k;
-    out[i + 1] = (placing.up === 'z' ? y : -z) * k;
-    out[i + 2] = (placing.up === 'z' ? z : y) * k;
+    out[i + 1] = y * k;
+    out[i + 2] = z * k;
   }
   const [low, high] = sizeOfMesh({ positions: out, triangles: mesh.triangles }).box;
   const tall = high[2] - low[2];

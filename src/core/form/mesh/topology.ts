@@ -156,8 +156,9 @@ export function openEdges(edges: Edges): number {
 }
 
 /**
- * Faces that look the wrong way: neighbours across an edge should run along it in opposite directions. In each piece
- * that hangs together, the way that makes its volume positive is the right one.
+ * Faces that look the wrong way: neighbours across an edge should run along it in opposite directions. In a closed piece
+ * that hangs together the way that makes its volume positive is the right one; an open piece looks as most of its face
+ * does in the file, unless all of those together would enclose less than nothing.
  */
 export function flippedFaces(mesh: TriangleMesh, edges: Edges): Uint8Array {
   const { triangles, positions } = mesh;
@@ -175,23 +176,30 @@ export function flippedFaces(mesh: TriangleMesh, edges: Edges): Uint8Array {
   const turned = new Uint8Array(faces);
   const stack = new Int32Array(faces);
   const piece = new Int32Array(faces);
+  const middle = middleOf(positions);
+  const ofOpen = new Uint8Array(faces);
+  let openVolume = 0;
   const direction = (corner: number) =>
     triangles[corner]! < triangles[corner % 3 === 2 ? corner - 2 : corner + 1]! ? 1 : 0;
   for (let start = 0; start < faces; start++) {
     if (seen[start]) continue;
     let top = 0,
       inPiece = 0,
-      volume = 0;
+      volume = 0,
+      closed = true;
     stack[top++] = start;
     seen[start] = 1;
     while (top > 0) {
       const f = stack[--top]!;
       piece[inPiece++] = f;
-      volume += signedVolume(positions, triangles, f) * (turned[f] ? -1 : 1);
+      volume += signedVolume(positions, triangles, f, middle) * (turned[f] ? -1 : 1);
       for (let k = 0; k < 3; k++) {
         const corner = f * 3 + k;
         const e = edges.ofCorner[corner]!;
-        if (edges.faces[e] !== 2) continue;
+        if (edges.faces[e] !== 2) {
+          closed = false;
+          continue;
+        }
         const other = (first[e] === corner ? second[e] : first[e]) as number;
         const g = Math.floor(other / 3);
         if (seen[g]) continue;
@@ -200,27 +208,62 @@ export function flippedFaces(mesh: TriangleMesh, edges: Edges): Uint8Array {
         stack[top++] = g;
       }
     }
+    const over = closed ? volume < 0 : mostlyTurned(positions, triangles, piece.subarray(0, inPiece), turned);
+    if (!closed) openVolume += over ? -volume : volume;
     for (let i = 0; i < inPiece; i++) {
       const f = piece[i]!;
-      flipped[f] = turned[f]! ^ (volume < 0 ? 1 : 0);
+      flipped[f] = turned[f]! ^ (over ? 1 : 0);
+      ofOpen[f] = closed ? 0 : 1;
     }
   }
+  if (openVolume < 0) for (let f = 0; f < faces; f++) flipped[f]! ^= ofOpen[f]!;
   return flipped;
 }
 
-/** Six times smaller than the triple product: the tetrahedron from the origin to a face. */
-export function signedVolume(p: Float32Array, t: Uint32Array, f: number): number {
+function middleOf(p: Float32Array): readonly [number, number, number] {
+  const middle: [number, number, number] = [0, 0, 0];
+  const n = p.length / 3;
+  for (let i = 0; i < p.length; i++) middle[i % 3]! += p[i]! / n;
+  return middle;
+}
+
+function mostlyTurned(p: Float32Array, t: Uint32Array, piece: Int32Array, turned: Uint8Array): boolean {
+  let area = 0;
+  for (const f of piece) area += areaOf(p, t, f) * (turned[f] ? 1 : -1);
+  return area > 0;
+}
+
+function areaOf(p: Float32Array, t: Uint32Array, f: number): number {
   const a = t[f * 3]! * 3,
     b = t[f * 3 + 1]! * 3,
     c = t[f * 3 + 2]! * 3;
-  const ax = p[a]!,
-    ay = p[a + 1]!,
-    az = p[a + 2]!;
-  const bx = p[b]!,
-    by = p[b + 1]!,
-    bz = p[b + 2]!;
-  const cx = p[c]!,
-    cy = p[c + 1]!,
-    cz = p[c + 2]!;
+  const ux = p[b]! - p[a]!,
+    uy = p[b + 1]! - p[a + 1]!,
+    uz = p[b + 2]! - p[a + 2]!;
+  const vx = p[c]! - p[a]!,
+    vy = p[c + 1]! - p[a + 1]!,
+    vz = p[c + 2]! - p[a + 2]!;
+  return Math.hypot(uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx) / 2;
+}
+
+/** Six times smaller than the triple product: the tetrahedron from `about` to a face. */
+function signedVolume(
+  p: Float32Array,
+  t: Uint32Array,
+  f: number,
+  [ox, oy, oz]: readonly [number, number, number],
+): number {
+  const a = t[f * 3]! * 3,
+    b = t[f * 3 + 1]! * 3,
+    c = t[f * 3 + 2]! * 3;
+  const ax = p[a]! - ox,
+    ay = p[a + 1]! - oy,
+    az = p[a + 2]! - oz;
+  const bx = p[b]! - ox,
+    by = p[b + 1]! - oy,
+    bz = p[b + 2]! - oz;
+  const cx = p[c]! - ox,
+    cy = p[c + 1]! - oy,
+    cz = p[c + 2]! - oz;
   return (ax * (by * cz - bz * cy) - ay * (bx * cz - bz * cx) + az * (bx * cy - by * cx)) / 6;
 }

@@ -11,6 +11,8 @@ export type Progress = (share: number) => void;
 
 export const largestMeshFile = 512 * 1024 * 1024;
 export const mostTriangles = 5_000_000;
+/** What its inside can be found of in a minute or so. */
+export const mostBroughtIn = 2_000_000;
 
 export function tooMany(count: number): Failure {
   return failure('too-large', 'the triangles', `it claims ${count} triangles; at most ${mostTriangles} are read`);
