@@ -121,7 +121,8 @@ export function clayStiffness(yieldStress: number): number {
   return clayStiffnessPerYield * yieldStress;
 }
 
-const clayCreep = 1.5;
+/** What clay bears for a moment, over what it bears for hours. */
+export const clayCreep = 1.5;
 const leastGrip = 0.4;
 const bondedShare = 0.7;
 

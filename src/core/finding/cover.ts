@@ -1,8 +1,8 @@
 import { bundleAcross, sectionAcross, type Member, type MemberCover } from '../armature';
 import type { BuildEdit, Change } from '../document';
-import { compared, formatLength, sensible, type UnitSystem } from '../quantity';
-import type { PieceReport, Status } from '../piece';
-import { finding, type Judging, type Part, type Proposal, type Rule } from './finding';
+import { compared, formatLength, mix, sensible, type UnitSystem, type Vec3 } from '../quantity';
+import type { Piece, PieceReport, Status } from '../piece';
+import { finding, type Judged, type Judging, type Part, type Proposal, type Rule } from './finding';
 import { alike } from './group';
 import { pairKey, placesInWords, several } from './words';
 
@@ -15,7 +15,7 @@ export const cover: Rule = {
   id: 'cover',
   judge: ({ piece, report, units }) => {
     const thin = report.cover.filter((c) => c.least < c.wanted);
-    if (thin.length === 0) return [nothingThin(report, units)];
+    if (thin.length === 0) return nothingThin(piece, report, units);
     const parts = thin.map((c): ThinPart => ({
       id: `cover/${c.member}`,
       name: c.name,
@@ -78,19 +78,35 @@ function overIt(report: PieceReport, memberId: string): string {
   return most > 0.6 ? ` Over it the crack index is ${sensible(most, 2)}.` : '';
 }
 
-function nothingThin(report: PieceReport, units: UnitSystem) {
+function nothingThin(piece: Piece, report: PieceReport, units: UnitSystem): Judged[] {
+  const within = piece.armature.members.filter((m) => !m.bare);
+  // A core that nothing runs through has no wire to be covered: whether it holds is for others to say.
+  if (within.length === 0) return [];
   const nearest = report.cover.reduce((least, c) => Math.min(least, c.least), Infinity);
-  return finding(
-    'armature',
-    'cover',
-    'sound',
-    'armature',
-    Number.isFinite(nearest)
-      ? `No member lies nearer the face than ${formatLength(nearest, units)}.`
-      : 'No member lies within the form.',
-    `There should be twice the wire, half the clay and ${formatLength(0.006, units)} at least between a member and the face.`,
-    { measured: 0, limit: 1, unit: 'count' },
-  );
+  const everyone = piece.field.all();
+  const inside = within.some((m) => alongPath(m.path).some((p) => piece.field.at(p[0], p[1], p[2], everyone) < 0));
+  return [
+    finding(
+      'armature',
+      'cover',
+      inside ? 'sound' : 'fails',
+      'armature',
+      Number.isFinite(nearest)
+        ? `No member lies nearer the face than ${formatLength(nearest, units)}.`
+        : inside
+          ? 'What there is runs straight in, and comes near the face nowhere else.'
+          : 'No member lies within the form.',
+      inside
+        ? `There should be twice the wire, half the clay and ${formatLength(0.006, units)} at least between a member and the face.`
+        : 'What is to hold the clay stands beside it. Move the form over its armature, or set the armature out for it.',
+      inside ? { measured: 0, limit: 1, unit: 'count' } : { measured: within.length, limit: 0, unit: 'count' },
+    ),
+  ];
+}
+
+/** Its corners and the middles between them. */
+function alongPath(path: readonly Vec3[]): Vec3[] {
+  return path.flatMap((p, i) => (i === 0 ? [p] : [0.25, 0.5, 0.75, 1].map((t) => mix(path[i - 1]!, p, t))));
 }
 
 /** Bend them inward, or make them slimmer: the next size down, a strand less. */

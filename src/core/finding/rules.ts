@@ -27,6 +27,7 @@ import { straps } from './straps';
 import { thickCoat } from './thick-coat';
 import { throughDry } from './through-dry';
 import { tip } from './tip';
+import { unsupported } from './unsupported';
 import { vehicle } from './vehicle';
 import { volumeError } from './volume-error';
 import { wall } from './wall';
@@ -44,6 +45,7 @@ export const rules: readonly Rule[] = [
   noMetal,
   offTheArmature,
   cover,
+  unsupported,
   proportion,
   member,
   sag,

@@ -17,6 +17,7 @@ export { layClay, nominalPush, stateTime, type LaidCoat, type Laid } from './lay
 export { letGo, letGoWaitsFor, letGoWords } from './let-go';
 export { checkLoad, lifeStagesOf } from './load-report';
 export type { LimbRoom } from './limb-room';
+export type { Unsupported } from './unsupported';
 export { cutsToFree } from './off-the-armature';
 export { outsideEnvelopes } from './proportion';
 export { stackOf, processesOf } from './clay-report';

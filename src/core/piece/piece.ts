@@ -43,6 +43,7 @@ import { resolveArmature } from '../school';
 import { clampFactor } from './clamp-factor';
 import { limbRooms, stretchesOf, type LimbRoom } from './limb-room';
 import type { ResultCache } from './result-cache';
+import { unsupportedOf, type Unsupported } from './unsupported';
 
 /** A build with everything looked up, made and measured: what all judgements read from. */
 export interface Piece {
@@ -75,6 +76,8 @@ export interface Piece {
   readonly cover: readonly MemberCover[];
   /** What every stretch between two joints can take, whatever runs in it. */
   readonly limbs: () => readonly LimbRoom[];
+  /** What nothing comes near enough to, or is joined to; worst first, what is near its limit too. */
+  readonly unsupported: () => readonly Unsupported[];
   /** By region: members that lie in its clay with too little over them and nothing but clay between. */
   readonly thinOver: readonly (readonly ThinPlace[])[];
   /** By mass: how deep the core lies under the face, Infinity where there is none. */
@@ -297,8 +300,34 @@ export function makePiece(build: Build, cache: ResultCache, known: PieceHistory 
       cache.keep('stretches', formKey, () => stretchesOf(form, near)),
       { clayOver: (i) => clayOn[i] ?? 0, ...(clay.setting === 'damp' ? { least: coverInDamp } : {}) },
     );
+  const mixed = mixClay(clay, build.materials.waterWorkedIn);
+  const unsupported = () => {
+    const { nodes, bones, members, base } = armature;
+    const key = hashOf([
+      volumeKey,
+      nodes,
+      bones.map((b) => [b.id, b.from, b.to, b.tie]),
+      members.map((m) => [m.path, m.bones]),
+      [base.at, base.width, base.depth, base.standing],
+      [clay, bulk.value, face.grip, mixed.wetDensity],
+    ]);
+    return cache.keep('unsupported', key, () =>
+      unsupportedOf({
+        grid,
+        masses,
+        coreDepths: thickness,
+        clayDensity: mixed.wetDensity,
+        bulkDensity: face.solid ? 0 : bulk.value.density,
+        clayYield: clay.yieldStress,
+        grip: face.grip,
+        bulk: face.solid ? null : bulk.value,
+        armature,
+      }),
+    );
+  };
   return success({
     cover,
+    unsupported,
     limbs,
     field,
     coreDepths: thickness,
@@ -311,7 +340,7 @@ export function makePiece(build: Build, cache: ResultCache, known: PieceHistory 
     armature,
     lostEdits: set.value.lostEdits,
     clay,
-    mixed: mixClay(clay, build.materials.waterWorkedIn),
+    mixed,
     bulk: bulk.value,
     wrap: wrap.value,
     wrapPerArea,

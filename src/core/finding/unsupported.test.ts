@@ -1,0 +1,62 @@
+import { edited, judged } from '../../../tests/support/judged';
+import type { Build, Mass } from '../document';
+import { startBuild } from '../school';
+import { cover } from './cover';
+import { unsupported } from './unsupported';
+
+const begun = (kind: string, school?: string): Build => {
+  const made = startBuild('x', '2026-12-01', kind, 1);
+  if (!made.ok) throw new Error(made.message);
+  const { value } = made;
+  return school ? { ...value, armature: { ...value.armature, school: { kind: school, parameters: {} } } } : value;
+};
+const lump: Mass = {
+  id: 'own/lump',
+  name: 'second lump',
+  region: 'own',
+  at: [0.4, 0, 0.2],
+  turn: [0, 0, 0],
+  blend: 0,
+  shape: { kind: 'ellipsoid', radii: [0.06, 0.06, 0.06] },
+};
+const withLump = (build: Build): Build => ({ ...build, form: { ...build.form, added: [lump] } });
+
+describe('what hangs on nothing', () => {
+  test('a lump beside its armature fails with its weight and place, and a wire into it holds it', () => {
+    const build = withLump(begun('free'));
+    const on = judged(build);
+    const found = unsupported.judge(on);
+    expect(found).toHaveLength(1);
+    expect(found[0]).toMatchObject({ status: 'fails', place: 'second lump', measured: 99, unit: 'ratio' });
+    expect(found[0]!.sentence).toMatch(/g at the second lump hang on nothing\.$/);
+    const [wire] = unsupported.propose!(on, found[0]!);
+    const after = judged(edited(build, wire!.edit));
+    expect(unsupported.judge(after).map((f) => f.status)).toEqual(['sound']);
+    // It hangs on the wire now: the new bone has its weight.
+    expect(after.report.members.find((m) => m.id === 'own/member-1')!.carries).toBeGreaterThan(0.05);
+  });
+  test('foil alone under a bust in the air: all of it', () => {
+    const found = unsupported.judge(judged(begun('bust', 'foil-only')));
+    expect(found[0]).toMatchObject({ status: 'fails', measured: 99 });
+  });
+  test('a fresh bust is held, and that is said', () => {
+    expect(unsupported.judge(judged(begun('bust')))).toEqual([
+      expect.objectContaining({ status: 'sound', sentence: expect.stringContaining('held by a wire') }),
+    ]);
+  });
+});
+
+describe('cover, where there is none to speak of', () => {
+  test('no member within the form is never sound; no member at all is for others to say', () => {
+    const build = begun('free');
+    const away = {
+      ...build,
+      form: { ...build.form, edits: { lump: { moved: [0.5, 0, 0] as [number, number, number] } } },
+    };
+    expect(cover.judge(judged(away))).toEqual([
+      expect.objectContaining({ status: 'fails', sentence: 'No member lies within the form.' }),
+    ]);
+    expect(cover.judge(judged(begun('free', 'foil-only')))).toEqual([]);
+    expect(cover.judge(judged(build))[0]).toMatchObject({ status: 'sound' });
+  });
+});
