@@ -53,7 +53,7 @@ module.exports = {
       name: 'core-is-pure',
       severity: 'error',
       from: { path: '^src/core/', pathNot: '\\.test\\.ts$' },
-      to: { pathNot: ['^src/core/', '^node_modules/(zod|ml-matrix|ml-levenberg-marquardt|quickhull3d)/'] },
+      to: { pathNot: ['^src/core/', '^node_modules/(zod|ml-matrix|ml-levenberg-marquardt)/'] },
     },
     between('^src/ui/', '^src/(db|server|app|cli)/', 'ui-knows-no-server'),
     between('^src/workers/', '^src/(db|server|app|ui|cli)/', 'workers-know-core-only'),

@@ -21,13 +21,11 @@ export default {
   ],
   roots: ['<rootDir>/src', '<rootDir>/tests/unit'],
   testMatch: ['**/*.test.ts'],
-  // The fitting library, the hull and the calendar reader are written as modules only: they are brought to what the runner reads, as our own code is.
+  // The fitting library and the calendar reader are written as modules only: they are brought to what the runner reads, as our own code is.
   transform: {
     '^.+\\.tsx?$': swc({ syntax: 'typescript', tsx: true }),
-    'node_modules/(ml-levenberg-marquardt|is-any-array|quickhull3d|ical\\.js)/.+\\.js$': swc({ syntax: 'ecmascript' }),
+    'node_modules/(ml-levenberg-marquardt|is-any-array|ical\\.js)/.+\\.js$': swc({ syntax: 'ecmascript' }),
   },
-  transformIgnorePatterns: ['node_modules/(?!(ml-levenberg-marquardt|is-any-array|quickhull3d|ical\\.js)/)'],
-  // Its package names its modules to importers only.
-  moduleNameMapper: { '^quickhull3d$': '<rootDir>/node_modules/quickhull3d/dist/index.js' },
+  transformIgnorePatterns: ['node_modules/(?!(ml-levenberg-marquardt|is-any-array|ical\\.js)/)'],
   extensionsToTreatAsEsm: [],
 };

@@ -1,3 +1,5 @@
+import { cross, distance, dot, subtract, type Vec3 } from './vector';
+
 /** A place on a plane. */
 export type Point2 = readonly [number, number];
 
@@ -15,4 +17,51 @@ export function convexHull(points: readonly Point2[]): Point2[] {
     return out.slice(0, -1);
   };
   return [...chain(sorted), ...chain([...sorted].reverse())];
+}
+
+/**
+ * Convex hull in space: three indices a face, seen from outside anticlockwise. Point by point, each that lies outside
+ * taking the place of the faces it sees. None where all lie in one plane, to a millionth of their spread.
+ */
+export function convexHull3(points: readonly Vec3[]): [number, number, number][] {
+  const first = tetrahedron(points);
+  if (!first) return [];
+  const slack = 1e-7 * distance(points[first[0]]!, points[first[1]]!);
+  const faceOf = (a: number, b: number, c: number) => {
+    const n = cross(subtract(points[b]!, points[a]!), subtract(points[c]!, points[a]!));
+    const long = Math.hypot(...n) || 1;
+    const normal: Vec3 = [n[0] / long, n[1] / long, n[2] / long];
+    return { a, b, c, normal, offset: dot(normal, points[a]!) };
+  };
+  const [i, j, k, l] = first;
+  let faces = [faceOf(i, j, k), faceOf(i, l, j), faceOf(j, l, k), faceOf(k, l, i)];
+  points.forEach((p, at) => {
+    const seen = faces.filter((f) => dot(f.normal, p) - f.offset > slack);
+    if (seen.length === 0) return;
+    const edges = new Set(seen.flatMap((f) => [`${f.a} ${f.b}`, `${f.b} ${f.c}`, `${f.c} ${f.a}`]));
+    const gone = new Set(seen);
+    faces = faces.filter((f) => !gone.has(f));
+    for (const edge of edges) {
+      const [from, to] = edge.split(' ').map(Number) as [number, number];
+      if (!edges.has(`${to} ${from}`)) faces.push(faceOf(from, to, at));
+    }
+  });
+  return faces.map((f) => [f.a, f.b, f.c]);
+}
+
+/** Four points far from each other that lie in no plane, the first three anticlockwise from the side away from the last. */
+function tetrahedron(points: readonly Vec3[]): [number, number, number, number] | null {
+  const furthest = (by: (p: Vec3) => number): number =>
+    points.reduce((best, p, i) => (by(p) > by(points[best]!) ? i : best), 0);
+  if (points.length < 4) return null;
+  const a = furthest((p) => -p[0]);
+  const b = furthest((p) => distance(p, points[a]!));
+  const line = subtract(points[b]!, points[a]!);
+  const spread = Math.hypot(...line);
+  const c = furthest((p) => Math.hypot(...cross(line, subtract(p, points[a]!))));
+  const normal = cross(line, subtract(points[c]!, points[a]!));
+  const above = (p: Vec3) => dot(normal, subtract(p, points[a]!));
+  const d = furthest((p) => Math.abs(above(p)));
+  if (!(Math.abs(above(points[d]!)) > 1e-6 * spread * Math.hypot(...normal)) || !(spread > 0)) return null;
+  return above(points[d]!) < 0 ? [a, b, c, d] : [a, c, b, d];
 }

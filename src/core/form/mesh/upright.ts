@@ -1,6 +1,5 @@
 import { EigenvalueDecomposition, Matrix } from 'ml-matrix';
-import qh from 'quickhull3d';
-import { convexHull, cross, dot, scale, subtract, unit, type Point2, type Vec3 } from '../../quantity';
+import { convexHull, convexHull3, cross, dot, scale, subtract, unit, type Point2, type Vec3 } from '../../quantity';
 import type { Rotation } from '../turn';
 import { latticePlace, type Lattice } from './lattice';
 import type { MeshSolid } from './solid';
@@ -198,8 +197,8 @@ interface HullFace {
 }
 
 function facesOfHull(corners: readonly Vec3[], middle: Vec3): HullFace[] {
-  return qh(corners.map((c): [number, number, number] => [...c])).flatMap(([a, b, c]): HullFace[] => {
-    const [p, q, r] = [corners[a!]!, corners[b!]!, corners[c!]!];
+  return convexHull3(corners).flatMap(([a, b, c]): HullFace[] => {
+    const [p, q, r] = [corners[a]!, corners[b]!, corners[c]!];
     const n = cross(subtract(q, p), subtract(r, p));
     const area = hypot(...n) / 2;
     if (!(area > 0)) return [];

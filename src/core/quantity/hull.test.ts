@@ -1,0 +1,59 @@
+import { convexHull, convexHull3, cross, dot, seeded, subtract, type Vec3 } from '.';
+
+const random = seeded(12);
+const cloud = (n: number): Vec3[] => Array.from({ length: n }, () => [random(), random(), random()]);
+
+describe('convex hull in space', () => {
+  test.each([5, 20, 200, 900])('of %d points: closed, turned outward, and nothing lies outside it', (n) => {
+    const points = cloud(n);
+    const faces = convexHull3(points);
+    const edges = new Map<string, number>();
+    for (const f of faces)
+      f.forEach((a, k) => edges.set(`${a} ${f[(k + 1) % 3]}`, (edges.get(`${a} ${f[(k + 1) % 3]}`) ?? 0) + 1));
+    for (const [edge, count] of edges) {
+      expect(count).toBe(1);
+      expect(edges.has(edge.split(' ').reverse().join(' '))).toBe(true);
+    }
+    // Corners, less edges, plus faces.
+    expect(new Set(faces.flat()).size - edges.size / 2 + faces.length).toBe(2);
+    for (const [a, b, c] of faces) {
+      const n2 = cross(subtract(points[b]!, points[a]!), subtract(points[c]!, points[a]!));
+      for (const p of points) expect(dot(n2, subtract(p, points[a]!))).toBeLessThan(1e-6);
+    }
+  });
+  test('a cube’s is six squares, whatever lies in it', () => {
+    const corners = [0, 1, 2, 3, 4, 5, 6, 7].map((i): Vec3 => [i & 1, (i >> 1) & 1, i >> 2]);
+    const points: Vec3[] = [...cloud(50), ...corners];
+    const faces = convexHull3(points);
+    expect(new Set(faces.flat())).toEqual(new Set([50, 51, 52, 53, 54, 55, 56, 57]));
+    const area = faces.reduce(
+      (sum, [a, b, c]) =>
+        sum + Math.hypot(...cross(subtract(points[b]!, points[a]!), subtract(points[c]!, points[a]!))) / 2,
+      0,
+    );
+    expect(area).toBeCloseTo(6, 9);
+  });
+  test('all in a plane, on a line, in one place, or too few: none', () => {
+    expect(convexHull3(cloud(30).map(([x, y]): Vec3 => [x, y, 0.3]))).toEqual([]);
+    expect(convexHull3(cloud(30).map(([x]): Vec3 => [x, 2 * x, -x]))).toEqual([]);
+    expect(convexHull3(Array.from({ length: 9 }, (): Vec3 => [1, 1, 1]))).toEqual([]);
+    expect(convexHull3(cloud(3))).toEqual([]);
+  });
+  test('on a plane: anticlockwise, without what lies within or on an edge', () => {
+    expect(
+      convexHull([
+        [0, 0],
+        [2, 0],
+        [1, 0],
+        [2, 2],
+        [1, 1],
+        [0, 2],
+      ]),
+    ).toEqual([
+      [0, 0],
+      [2, 0],
+      [2, 2],
+      [0, 2],
+    ]);
+  });
+});
