@@ -12,3 +12,4 @@ export type { Opening } from './lids';
 export * from './sampled';
 export * from './place';
 export * from './upright';
+export * from './limbs-in-solid';
