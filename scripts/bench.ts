@@ -17,13 +17,23 @@ import {
   DistanceField,
   EarlierGrids,
   extractSurface,
+  latticeFor,
+  latticePlace,
+  latticeSize,
+  limbsInSolid,
   measureForm,
   readMesh,
   reportOnMesh,
   resolveForm,
   sizeOfMesh,
+  solidOfMesh,
   voxelise,
+  waysUp,
+  Winding,
+  windingExactly,
+  windingInside,
   writeMesh,
+  type MeshSolid,
 } from '../src/core/form';
 import { lumpLoad } from '../src/core/load';
 import type { Vec3 } from '../src/core/quantity';
@@ -37,7 +47,7 @@ import { surfaceOf } from '../src/core/sheet';
 import { evaluateWithRemedies, strengthen } from '../src/core/improve';
 import { clayAt, longLog } from '../tests/support/weighed-log';
 import { editKinds, largeBuild } from '../tests/support/generated-build';
-import { ballMesh } from '../tests/support/meshes';
+import { ballMesh, without } from '../tests/support/meshes';
 
 /** Prints the ratios of one run on this machine: each stands beside what it is measured against. */
 function percentile(times: readonly number[], share: number): number {
@@ -242,6 +252,40 @@ function benchMesh(): void {
     `${size.toFixed(0)} ms against ${alone.toFixed(0)}; wanted 2 x at most`,
   );
   line('the same with closedness', `${(whole / alone).toFixed(2)} x`, `${whole.toFixed(0)} ms; wanted 10 x at most`);
+}
+
+/** A scan of a hundred thousand triangles, a fiftieth of them missing: our own bust, as a scanner would see it. */
+function benchScan(): void {
+  const start = startBuild('bench', '2026-12-01', 'bust', 1);
+  const form = start.ok ? resolveForm(start.value) : start;
+  if (!form.ok) throw new Error(form.message);
+  const field = new DistanceField(form.value.masses);
+  const whole = extractSurface(voxelise(field, { step: 0.0034, depth: 0.01 }));
+  let seed = 1;
+  const mesh = without(whole, () => (seed = (seed * 16807) % 2147483647) % 50 === 0);
+  const count = `${Math.round(mesh.triangles.length / 3000)} 000 triangles`;
+  const lattice = latticeFor(mesh, 96);
+  const winding = new Winding(mesh);
+  const places = Array.from({ length: 60 }, (_, i) => latticePlace(lattice, (i * 7919) % latticeSize(lattice)));
+  const quick = time(() => places.forEach((p) => winding.at(...p)));
+  const exact = time(() => places.forEach((p) => windingExactly(mesh, ...p)));
+  line(`winding number at a place, ${count}, against each summed`, `${(exact / quick).toFixed(0)} x`);
+  const blocks = time(() => windingInside(mesh, lattice));
+  const every = time(() => windingInside(mesh, lattice, { everyPlace: true }));
+  line(
+    'inside and outside at 96 places along, against every place asked',
+    `${(every / blocks).toFixed(1)} x`,
+    `${blocks.toFixed(0)} ms`,
+  );
+  let solid: ReturnType<typeof solidOfMesh> | undefined;
+  const found = time(() => (solid = solidOfMesh(mesh, 96)));
+  if (!solid?.ok) throw new Error('the scan has no inside');
+  const { inside, lattice: own } = solid.value;
+  line('the solid of it, holes closed and its hollow looked for', `${found.toFixed(0)} ms`);
+  const ways = time(() => waysUp(mesh, (solid as { value: MeshSolid }).value));
+  line('which way is up', `${ways.toFixed(0)} ms`);
+  const limbs = time(() => limbsInSolid(inside, own, true));
+  line('its limbs, forks and tips at 96 places along', `${limbs.toFixed(0)} ms`, 'wanted 2 s at most');
 }
 
 /** A tower of square storeys with braces: `count` nodes. */
@@ -502,6 +546,7 @@ const parts: Record<string, () => void> = {
   voxels: benchVoxels,
   head: benchHead,
   mesh: benchMesh,
+  scan: benchScan,
   frame: benchFrame,
   load: benchLoad,
   plan: benchPlan,
