@@ -39,6 +39,27 @@ describe('what hangs on nothing', () => {
     const found = unsupported.judge(judged(begun('bust', 'foil-only')));
     expect(found[0]).toMatchObject({ status: 'fails', measured: 99 });
   });
+  test('an arm without a wire that reaches too far fails by its figure; a stouter one is sound', () => {
+    const arm = (radius: number): Build => ({
+      ...begun('free'),
+      form: {
+        ...begun('free').form,
+        added: [
+          {
+            ...lump,
+            at: [0, 0, 0.15],
+            shape: { kind: 'round-cone', reach: [0.3, 0, 0], radiusFrom: radius, radiusTo: radius },
+          },
+        ],
+      },
+    });
+    const thin = unsupported.judge(judged(arm(0.018)));
+    expect(thin[0]).toMatchObject({ status: 'fails', place: 'second lump' });
+    expect(thin[0]!.measured).toBeGreaterThan(1);
+    expect(thin[0]!.measured).toBeLessThan(20);
+    expect(thin[0]!.sentence).toContain('reach too far beyond what holds them');
+    expect(unsupported.judge(judged(arm(0.09)))[0]).toMatchObject({ status: 'sound' });
+  });
   test('a fresh bust is held, and that is said', () => {
     expect(unsupported.judge(judged(begun('bust')))).toEqual([
       expect.objectContaining({ status: 'sound', sentence: expect.stringContaining('held by a wire') }),

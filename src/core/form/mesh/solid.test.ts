@@ -74,6 +74,16 @@ describe('inside and outside', () => {
       expect(quick.evaluated).toBeLessThan(slow.evaluated * 0.75);
     }
   });
+  test('across an open rim inside ends where half of all there is to see is wall: half a ball is half a ball', () => {
+    const m = ballMesh(0.1, 64);
+    const half = without(m, (f) => [0, 1, 2].some((k) => m.positions[m.triangles[f * 3 + k]! * 3 + 2]! > 1e-6));
+    const lattice = latticeFor(half, 48);
+    const found = windingInside(half, lattice);
+    const volume = found.inside.reduce((n, v) => n + v, 0) * lattice.step ** 3;
+    expect(Math.abs(volume / (ball(0.1) / 2) - 1)).toBeLessThan(0.03);
+    // What is in doubt lies about the rim's plane.
+    expect(found.doubt.reduce((n, v) => n + v, 0)).toBeGreaterThan(500);
+  });
   test('a closed mesh is its own, to the last figure', () => {
     expect(solid(ring)).toMatchObject({ clean: true, unsure: 0, filled: 0, crumbs: 0 });
     expect(solid(ring).lumps).toHaveLength(1);
