@@ -117,21 +117,31 @@ function insideOf(mesh: TriangleMesh, lattice: Lattice, { fillHollow, progress }
   return { ...found, ...lidded, filled };
 }
 
-/** The triangles that lie about what a mesh encloses: crumbs left out are nothing to stand on, and add no height. */
-export function withoutCrumbs(
-  { positions: p, triangles: t }: TriangleMesh,
-  { lattice, inside }: MeshSolid,
-): TriangleMesh {
+/**
+ * The pieces of a welded mesh that lie about what it encloses: crumbs left out are nothing to stand on, and add no height.
+ * A whisker too thin for any place to lie in it stays with the piece that it grows from.
+ */
+export function withoutCrumbs(mesh: TriangleMesh, { lattice, inside }: MeshSolid): TriangleMesh {
+  const { positions: p, triangles: t } = mesh;
   const { cells, step, from } = lattice;
-  const near = new Uint8Array(p.length / 3);
-  for (let v = 0; v < near.length; v++) {
+  const parent = Int32Array.from({ length: p.length / 3 }, (_, v) => v);
+  const pieceOf = (v: number): number => {
+    let at = v;
+    while (parent[at] !== at) at = parent[at] = parent[parent[at]!]!;
+    return at;
+  };
+  for (let f = 0; f < t.length; f += 3) for (let k = 1; k < 3; k++) parent[pieceOf(t[f + k]!)] = pieceOf(t[f]!);
+  const near = new Uint8Array(parent.length);
+  for (let v = 0; v < parent.length; v++) {
+    const piece = pieceOf(v);
     const [x, y, z] = [0, 1, 2].map((k) => round((p[v * 3 + k]! - from[k as 0]) / step)) as [number, number, number];
-    for (let dz = -1; dz <= 1 && !near[v]; dz++)
-      for (let dy = -1; dy <= 1 && !near[v]; dy++)
-        for (let dx = -1; dx <= 1 && !near[v]; dx++)
-          near[v] = inside[x + dx + cells[0] * (y + dy + cells[1] * (z + dz))] ?? 0;
+    for (let dz = -1; dz <= 1 && !near[piece]; dz++)
+      for (let dy = -1; dy <= 1 && !near[piece]; dy++)
+        for (let dx = -1; dx <= 1 && !near[piece]; dx++)
+          near[piece] = inside[x + dx + cells[0] * (y + dy + cells[1] * (z + dz))] ?? 0;
   }
-  return { positions: p.filter((_, i) => near[floor(i / 3)]), triangles: renumbered(t, near) };
+  const kept = near.map((_, v) => near[pieceOf(v)]!);
+  return { positions: p.filter((_, i) => kept[floor(i / 3)]), triangles: renumbered(t, kept) };
 }
 
 function renumbered(t: Uint32Array, kept: Uint8Array): Uint32Array {

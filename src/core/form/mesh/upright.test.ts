@@ -2,7 +2,7 @@ import { ballMesh, boxMesh, together } from '../../../../tests/support/meshes';
 import { resolveForm, rotate, rotationOf, startForms, voxelise, DistanceField, extractSurface, chooseStep } from '..';
 import { dot, type Vec3 } from '../../quantity';
 import { startBuild } from '../../school';
-import { solidOfMesh, waysUp, withoutCrumbs, type TriangleMesh } from '.';
+import { sizeOfMesh, solidOfMesh, waysUp, withoutCrumbs, type TriangleMesh } from '.';
 
 const turned = (m: TriangleMesh, turn: Vec3): TriangleMesh => {
   const r = rotationOf(turn);
@@ -73,6 +73,20 @@ describe('which way is up', () => {
       expect(
         Math.min(...ways(turned(mesh, turn)).map((w) => off(w.up, rotate(rotationOf(turn), [0, 0, 1])))),
       ).toBeLessThan(3);
+  });
+  test('a whisker thinner than any cell stays; a crumb beside it goes', () => {
+    const whisker = boxMesh(0.0005, 0.0005, 0.3);
+    const joined = together(bust, whisker);
+    // Joined by one triangle, as a weld would.
+    const mesh = {
+      ...joined,
+      triangles: Uint32Array.from([...joined.triangles, 0, 1, joined.positions.length / 3 - 1]),
+    };
+    const solid = solidOfMesh(together(mesh, ballMesh(0.006, 12, [0.3, 0, 0])), 40);
+    if (!solid.ok) throw new Error(solid.message);
+    const [low, high] = sizeOfMesh(withoutCrumbs(together(mesh, ballMesh(0.006, 12, [0.3, 0, 0])), solid.value)).box;
+    expect(high[2] - low[2]).toBeCloseTo(0.36, 2);
+    expect(high[0]).toBeLessThan(0.11);
   });
   test('a crumb under it is nothing to stand on', () => {
     const found = ways(together(bust, ballMesh(0.006, 12, [0, 0, -0.2])))[0]!;
