@@ -76,14 +76,15 @@ function look(send: Send, mesh: TriangleMesh, format: MeshFormat, fillHollow: bo
     send({ kind: 'refused', why: solid });
     return;
   }
-  const whole = withoutCrumbs(mesh, solid.value);
+  const { mesh: whole, crumbs } = withoutCrumbs(mesh, solid.value);
   held = { mesh, format, solid: solid.value, whole };
   const { lattice: _l, inside: _i, surface: _s, ...summary } = solid.value;
   const [low, high] = sizeOfMesh(whole).box;
   send({
     kind: 'read',
     triangles: mesh.triangles.length / 3,
-    solid: summary,
+    // Those too small for any place to lie in them are told too.
+    solid: { ...summary, crumbs: Math.max(crumbs, summary.crumbs) },
     unit: format === 'glb' ? 'm' : guessUnit(Math.max(...low.map((l, k) => high[k as 0] - l))),
     ways: waysUp(whole, solid.value).map((w) => wayOf(held!, w.turn)),
   });

@@ -118,10 +118,14 @@ function insideOf(mesh: TriangleMesh, lattice: Lattice, { fillHollow, progress }
 }
 
 /**
- * The pieces of a welded mesh that lie about what it encloses: crumbs left out are nothing to stand on, and add no height.
+ * The pieces of a welded mesh that lie about what it encloses, and how many do not: crumbs are nothing to stand on, and add
+ * no height.
  * A whisker too thin for any place to lie in it stays with the piece that it grows from.
  */
-export function withoutCrumbs(mesh: TriangleMesh, { lattice, inside }: MeshSolid): TriangleMesh {
+export function withoutCrumbs(
+  mesh: TriangleMesh,
+  { lattice, inside }: MeshSolid,
+): { readonly mesh: TriangleMesh; readonly crumbs: number } {
   const { positions: p, triangles: t } = mesh;
   const { cells, step, from } = lattice;
   const parent = Int32Array.from({ length: p.length / 3 }, (_, v) => v);
@@ -141,7 +145,12 @@ export function withoutCrumbs(mesh: TriangleMesh, { lattice, inside }: MeshSolid
           near[piece] = inside[x + dx + cells[0] * (y + dy + cells[1] * (z + dz))] ?? 0;
   }
   const kept = near.map((_, v) => near[pieceOf(v)]!);
-  return { positions: p.filter((_, i) => kept[floor(i / 3)]), triangles: renumbered(t, kept) };
+  const gone = new Set<number>();
+  for (let f = 0; f < t.length; f += 3) if (!kept[t[f]!]) gone.add(pieceOf(t[f]!));
+  return {
+    mesh: { positions: p.filter((_, i) => kept[floor(i / 3)]), triangles: renumbered(t, kept) },
+    crumbs: gone.size,
+  };
 }
 
 function renumbered(t: Uint32Array, kept: Uint8Array): Uint32Array {
