@@ -181,7 +181,7 @@ function BesideAHand({ height, now, units }: { height: number; now: number | nul
     >
       {bars.map((b) => (
         <div key={b.name}>
-          <i style={{ height: `${Math.max(1, (100 * b.height) / most)}%` }} />
+          <i style={{ height: `${Math.max(0.1, (6 * b.height) / most)}rem` }} />
           <span>
             {b.name}
             <br />
