@@ -2,6 +2,7 @@ import { edited, judged } from '../../../tests/support/judged';
 import type { Build, Mass } from '../document';
 import { startBuild } from '../school';
 import { cover } from './cover';
+import { findingsOf, worstOf } from './findings';
 import { unsupported } from './unsupported';
 
 const begun = (kind: string, school?: string): Build => {
@@ -27,7 +28,9 @@ describe('what hangs on nothing', () => {
     const on = judged(build);
     const found = unsupported.judge(on);
     expect(found).toHaveLength(1);
-    expect(found[0]).toMatchObject({ status: 'fails', place: 'second lump', measured: 99, unit: 'ratio' });
+    // Whether it holds is Load's to say: the shelf's mark and the worst of all follow from there.
+    expect(found[0]).toMatchObject({ station: 'load', status: 'fails', place: 'second lump', measured: 99 });
+    expect(worstOf(findingsOf(on))).toMatchObject({ status: 'fails', finding: found[0]!.id });
     expect(found[0]!.sentence).toMatch(/g at the second lump hang on nothing\.$/);
     const [wire] = unsupported.propose!(on, found[0]!);
     const after = judged(edited(build, wire!.edit));

@@ -18,7 +18,7 @@ export const unsupported: Rule = {
     if (statusOf(most) === 'sound')
       return [
         finding(
-          'armature',
+          'load',
           'unsupported',
           'sound',
           'whole piece',
@@ -42,7 +42,7 @@ export const unsupported: Rule = {
         const weight = formatMass(u.weight, units);
         const joined = Number.isFinite(u.away);
         return finding(
-          'armature',
+          'load',
           id,
           status,
           place,

@@ -1,5 +1,6 @@
 import { latticeIndex, latticePlace, latticeSize, type Lattice } from './lattice';
 import type { Progress, TriangleMesh } from './triangle-mesh';
+import { around } from './ways-in-solid';
 import { Winding } from './winding';
 
 const { abs, ceil, floor, hypot, max, min, round } = Math;
@@ -128,18 +129,12 @@ function blocksWithFaces(mesh: TriangleMesh, lattice: Lattice, blocks: readonly 
   return faced;
 }
 
-/** The 26 ways from a place to its neighbours. */
-export const allWays: readonly (readonly [number, number, number])[] = Array.from(
-  { length: 27 },
-  (_, c) => [(c % 3) - 1, (floor(c / 3) % 3) - 1, floor(c / 9) - 1] as const,
-).filter(([x, y, z]) => x !== 0 || y !== 0 || z !== 0);
-
 /** How many of the 26 ways from each place run into a wall, walls themselves 26. */
 function waysIntoWall(wall: Uint8Array, { cells }: Pick<Lattice, 'cells'>): Uint8Array {
   const [nx, ny, nz] = cells;
   const counts = new Uint8Array(wall.length);
   const hit = new Uint8Array(wall.length);
-  for (const [dx, dy, dz] of allWays) {
+  for (const [dx, dy, dz] of around) {
     const step = dx + nx * (dy + ny * dz);
     // What lies further along is looked at first.
     for (let k = 0; k < nz; k++) {
@@ -171,8 +166,8 @@ const leastHollow = 0.05;
 
 /**
  * Of a skin that is open at one end, as a head scanned from outside is, and of a pot: the faces that do not look into its
- * hollow: those with more walls about what lies before them than about what lies behind. What those go round is the whole, its opening closed as any hole is. `wall` marks what is inside and what lies
- * close about a face. Null where there is no hollow.
+ * hollow, as those do that have more walls about what lies before them than about what lies behind. What the rest go round
+ * is the whole. `wall` marks what is inside and what lies close about a face. Null where there is no hollow.
  */
 export function outerFaces(mesh: TriangleMesh, wall: Uint8Array, lattice: Lattice): TriangleMesh | null {
   const counts = waysIntoWall(wall, lattice);

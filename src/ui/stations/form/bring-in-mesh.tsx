@@ -229,6 +229,7 @@ export default function BringInMesh() {
       setWrong(`${answer.why.path}: ${answer.why.message}.`);
     } else if (answer.kind === 'read') {
       setBusy(null);
+      setWrong(null);
       setRead(answer);
       setUnit(answer.unit);
       setByHand(null);
