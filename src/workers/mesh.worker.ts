@@ -1,4 +1,5 @@
 import {
+  findLimbs,
   guessUnit,
   mendMesh,
   mostBroughtIn,
@@ -113,7 +114,11 @@ function turned(positions: Float32Array, turn: Rotation): Float32Array {
   return out;
 }
 
-function sample(send: Send, { whole }: Held, { placing, fillHollow }: Extract<MeshRequest, { kind: 'sample' }>): void {
+function sample(
+  send: Send,
+  { whole }: Held,
+  { placing, fillHollow, limbs }: Extract<MeshRequest, { kind: 'sample' }>,
+): void {
   const placed = placeMesh(whole, placing);
   if (!placed.ok) {
     send({ kind: 'refused', why: placed });
@@ -123,8 +128,13 @@ function sample(send: Send, { whole }: Held, { placing, fillHollow }: Extract<Me
     fillHollow,
     progress: progress(send, 'Telling inside from outside'),
   });
-  if (!solid.ok) send({ kind: 'refused', why: solid });
-  else send({ kind: 'sampled', shape: sampleSolid(solid.value, progress(send, 'Sampling')) });
+  if (!solid.ok) {
+    send({ kind: 'refused', why: solid });
+    return;
+  }
+  const shape = sampleSolid(solid.value, progress(send, 'Sampling'));
+  if (limbs) send({ kind: 'progress', what: 'Finding its limbs', share: 0.3 });
+  send({ kind: 'sampled', shape, limbs: limbs ? findLimbs(shape) : null });
 }
 
 function work(request: MeshRequest, { send }: Work<MeshAnswer>): void {
@@ -136,6 +146,10 @@ function work(request: MeshRequest, { send }: Work<MeshAnswer>): void {
   }
   if (request.kind === 'read') {
     read(send, request.bytes, request.name);
+    return;
+  }
+  if (request.kind === 'limbs') {
+    send({ kind: 'limbs', limbs: findLimbs(request.shape) });
     return;
   }
   if (!held) throw new Error('no mesh has been read');

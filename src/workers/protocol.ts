@@ -1,5 +1,5 @@
 import type { Armature } from '../core/armature';
-import type { Build, Mass } from '../core/document';
+import type { Build, Limbs, Mass } from '../core/document';
 import type { RoomReadings, WholeDrying, WholeRegion } from '../core/drying';
 import type { Report } from '../core/evaluate';
 import type { Dates } from '../core/finding';
@@ -152,7 +152,9 @@ export type MeshRequest =
   /** What was read, with its hollow filled or left. */
   | { readonly kind: 'hollow'; readonly fillHollow: boolean }
   | { readonly kind: 'turned'; readonly turn: Rotation }
-  | { readonly kind: 'sample'; readonly placing: Placing; readonly fillHollow: boolean }
+  | { readonly kind: 'sample'; readonly placing: Placing; readonly fillHollow: boolean; readonly limbs: boolean }
+  /** Of a mesh that is in the build already, in its own axes. */
+  | { readonly kind: 'limbs'; readonly shape: SampledShape }
   | {
       readonly kind: 'write';
       readonly build: Build;
@@ -182,7 +184,8 @@ export type MeshAnswer =
       readonly ways: readonly MeshWay[];
     }
   | { readonly kind: 'turned'; readonly way: MeshWay }
-  | { readonly kind: 'sampled'; readonly shape: SampledShape }
+  | { readonly kind: 'sampled'; readonly shape: SampledShape; readonly limbs: Limbs | null }
+  | { readonly kind: 'limbs'; readonly limbs: Limbs | null }
   | { readonly kind: 'written'; readonly bytes: Uint8Array }
   | Ended;
 

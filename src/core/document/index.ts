@@ -2,6 +2,7 @@
  * A build as it is written down: the schema of each part, its versions and how an old one becomes a new one, edits and
  * their undoing, keys by what is read. In: JSON and edits. Out: a build that is whole, or the path and reason why not.
  */
+export * from './mass-limbs';
 export * from './mass';
 export * from './brief';
 export * from './room';

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { slugSchema } from '../catalogue';
+import { limbsSchema } from './mass-limbs';
 
 /**
  * One mass of the form. Angles in degrees, lengths in metres; left is the sculpture's own left (+x), front is -y.
@@ -41,6 +42,8 @@ export const massShapeSchema = z.discriminatedUnion('kind', [
         .string()
         .max(1_500_000)
         .regex(/^[A-Za-z0-9+/]*={0,2}$/, 'samples are base64'),
+      /** Its limbs, once its maker has asked for them. */
+      limbs: limbsSchema.optional(),
     })
     .refine((s) => s.values.length === Math.ceil((s.cells[0] * s.cells[1] * s.cells[2]) / 3) * 4, {
       path: ['values'],

@@ -90,7 +90,7 @@ export class Changes {
         gy = tangent[2]! * step;
         gz = tangent[3]! * step;
         first = tangent[0]! - ((cubeSide - 1) / 2) * (gx + gy + gz);
-      } else first = massDistance(m, x0 + half, y0 + half, z0 + half) - radius;
+      } else first = massDistance(m, x0 + half, y0 + half, z0 + half) - radius * (m.limbed?.slope ?? 1);
       for (let z = 0; z < cubeSide; z++)
         for (let y = 0; y < cubeSide; y++) {
           let cell = from + y * rowStride + z * layerStride;

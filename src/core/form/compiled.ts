@@ -1,13 +1,14 @@
+import type { LimbedSolid } from './limbs/limbed-solid';
 import type { Mass } from './mass';
 import { decodedSamples } from './mesh/sampled';
-import { inverse, rotationOf } from './turn';
+import { inverse, rotationOf, unturned } from './turn';
 
 const { hypot, max, min } = Math;
 
 /** A mass made ready for the hot loops: its rotation worked out, its sizes flat. */
 export interface CompiledMass {
-  /** 0 ellipsoid, 1 round cone, 2 rounded box, 3 ring, 4 shell, 5 drum, 6 sampled. */
-  readonly kind: 0 | 1 | 2 | 3 | 4 | 5 | 6;
+  /** 0 ellipsoid, 1 round cone, 2 rounded box, 3 ring, 4 shell, 5 drum, 6 sampled, 7 sampled with limbs. */
+  readonly kind: 0 | 1 | 2 | 3 | 4 | 5 | 6 | 7;
   readonly at: readonly [number, number, number];
   /** Rows of the rotation from world to mass. */
   readonly rotation: Float64Array;
@@ -17,6 +18,8 @@ export interface CompiledMass {
   readonly extra: Float64Array;
   /** Of a sampled mass only. */
   readonly samples: Float32Array;
+  /** Of one with limbs only: its own axes are the world's then. */
+  readonly limbed: LimbedSolid | null;
   readonly blend: number;
   /** Clay over an object: how far the finished face stands outside the mass. */
   readonly grow: number;
@@ -50,6 +53,7 @@ export function compiledAlike(one: CompiledMass, other: CompiledMass): boolean {
     one.grow === other.grow &&
     one.fine === other.fine &&
     one.samples === other.samples &&
+    one.limbed?.key === other.limbed?.key &&
     one.at.every((v, k) => v === other.at[k]) &&
     one.rotation.every((v, k) => v === other.rotation[k]) &&
     one.extra.length === other.extra.length &&
@@ -62,11 +66,28 @@ const none = new Float32Array(0);
 function shapeOf(mass: Mass, clay: number): Omit<CompiledMass, 'grow' | 'fine'> {
   const common = {
     samples: none,
+    limbed: null,
     at: mass.at,
     rotation: Float64Array.from(inverse(rotationOf(mass.turn))),
     blend: mass.blend,
   };
   const s = mass.shape;
+  if (mass.part && s.kind === 'sampled') {
+    const { low, high } = mass.part.whole.box();
+    return {
+      ...common,
+      kind: 7,
+      at: low.map((v, k) => (v + high[k]!) / 2) as [number, number, number],
+      rotation: Float64Array.from(unturned),
+      a: 0,
+      b: 0,
+      c: 0,
+      extra: new Float64Array(0),
+      samples: decodedSamples(s.values),
+      limbed: mass.part.whole,
+      reach: hypot(...low.map((v, k) => (high[k]! - v) / 2)),
+    };
+  }
   if (s.kind === 'ellipsoid') {
     return {
       ...common,

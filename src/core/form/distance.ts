@@ -65,6 +65,12 @@ export class DistanceField {
   private readonly middle: Float64Array;
   /** Finely made: many small masses, counted together. */
   readonly many: boolean;
+  /** Masses that are measured: of a mesh with limbs one stands for all of its parts. */
+  readonly measured: number;
+  /** The most a distance can change over a way of one: over one only where limbs are bent. */
+  readonly slope: number;
+  /** By mass: of the one that stands for a mesh with limbs, the mass of each joint. */
+  private readonly partOfJoint = new Map<number, Int32Array>();
   private hint = 0;
   /** Index of the nearest mass at the last `at`. */
   owner = 0;
@@ -96,7 +102,9 @@ export class DistanceField {
     this.countedWith = countedWith ?? Uint16Array.from(masses, (_, i) => i);
     this.many = new Set(this.countedWith).size < masses.length;
     this.compiled = masses.map((m, i) => compile(m, clay?.[i] ?? 0, this.many));
-    const all = Int32Array.from(masses, (_, i) => i);
+    const all = Int32Array.from(masses, (_, i) => i).filter((i) => this.standsForItself(i));
+    this.measured = all.length;
+    this.slope = masses.reduce((s, m) => max(s, m.part?.whole.slope ?? 1), 1);
     this.openings = all.filter((i) => masses[i]!.role === 'opening');
     this.solid = all.filter((i) => masses[i]!.role !== 'opening');
     this.hint = this.solid[0] ?? 0;
@@ -121,6 +129,23 @@ export class DistanceField {
     this.bounded = new Uint8Array(masses.length);
     this.known = new Float64Array(masses.length).fill(-none);
     this.middle = new Float64Array(masses.length);
+  }
+
+  /** Parts of one mesh are measured as one, by the first of them. */
+  private standsForItself(i: number): boolean {
+    const part = this.masses[i]!.part;
+    if (!part) return true;
+    const first = this.masses.findIndex((m) => m.part?.whole === part.whole);
+    const parts = this.partOfJoint.get(first) ?? new Int32Array(part.whole.places.at.length).fill(first);
+    parts[part.joint] = i;
+    this.partOfJoint.set(first, parts);
+    return first === i;
+  }
+
+  /** The mass a place belongs to, where the one that is nearest stands for several. */
+  private partAt(owner: number, x: number, y: number, z: number): number {
+    const parts = this.partOfJoint.get(owner);
+    return parts ? parts[this.compiled[owner]!.limbed!.jointAt(x, y, z)]! : owner;
   }
 
   /** Whether openings are cut out of its clay. */
@@ -189,6 +214,7 @@ export class DistanceField {
       if (k > 0 && gap < k) d -= ((k - gap) * (k - gap)) / (4 * k);
     }
     if (this.many) this.hint = this.owner;
+    if (this.partOfJoint.size > 0) this.owner = this.partAt(this.owner, x, y, z);
     return this.openings.length > 0 ? this.cut(x, y, z, d) : d;
   }
 
@@ -266,7 +292,9 @@ export class DistanceField {
     if (nearestMass >= 0) this.hint = nearestMass;
     this.pruned.count = count;
     this.pruned.nearest = nearest;
-    this.pruned.nearestGap = second - nearest;
+    // What is deep in a mesh with limbs is told apart part by part.
+    this.pruned.nearestGap = this.partOfJoint.has(nearestMass) ? 0 : second - nearest;
+    if (this.partOfJoint.size > 0) this.owner = this.partAt(this.owner, x, y, z);
     this.pruned.distance = this.openings.length > 0 ? this.cut(x, y, z, d) : d;
   }
 
@@ -304,6 +332,7 @@ export class DistanceField {
     }
     if (this.openings.length > 0) this.cutCube(x0, y0, z0, step);
     const { named } = this;
+    if (this.partOfJoint.size > 0) this.tellParts(x0, y0, z0, step);
     let i = 0;
     for (let z = 0; z < cubeSide; z++) {
       for (let y = 0; y < cubeSide; y++) {
@@ -315,6 +344,21 @@ export class DistanceField {
       }
     }
     return beyond;
+  }
+
+  /** Owners of the cube's cells by part, where they are inside or at the face. */
+  private tellParts(x0: number, y0: number, z0: number, step: number): void {
+    let i = 0;
+    for (let z = 0; z < cubeSide; z++)
+      for (let y = 0; y < cubeSide; y++)
+        for (let x = 0; x < cubeSide; x++, i++)
+          if (cube.union[i]! < 2 * step)
+            cube.owner[i] = this.partAt(
+              cube.owner[i]!,
+              x0 + (x + 0.5) * step,
+              y0 + (y + 0.5) * step,
+              z0 + (z + 0.5) * step,
+            );
   }
 
   /** Distances of the cells asked for to a mass. */
@@ -339,7 +383,7 @@ export class DistanceField {
     for (let c = 1; c < count; c++) {
       const index = candidates[c]!;
       takeMass(c);
-      this.planeOf(c, index, x0 + half, y0 + half, z0 + half, step, half * sqrt(3));
+      this.planeOf(c, index, x0 + half, y0 + half, z0 + half, step, half * sqrt(3) * this.slope);
       if (askAgainstUnion(c, blends[index]!, planes) === 0) continue;
       this.measure(index, x0, y0, z0, step);
       mergeCube(index, blends[index]!);
@@ -391,7 +435,7 @@ export class DistanceField {
       let own = 0;
       if (index === this.hint) first = c;
       else {
-        this.planeOf(c, index, x0 + half, y0 + half, z0 + half, step, half * sqrt(3));
+        this.planeOf(c, index, x0 + half, y0 + half, z0 + half, step, half * sqrt(3) * this.slope);
         own = apartFromBound(planes, c, this.compiled[this.hint]!.kind);
       }
       apart[c] = own;
@@ -464,7 +508,7 @@ export class DistanceField {
         high[k] = max(high[k]!, half.high[k]!);
       }
     });
-    const bulge = this.masses.length > 1 ? this.feltWithin[0]! / 2 : 0;
+    const bulge = this.measured > 1 ? this.feltWithin[0]! / 2 : 0;
     return {
       low: low.map((v) => v - bulge) as [number, number, number],
       high: high.map((v) => v + bulge) as [number, number, number],
@@ -474,10 +518,19 @@ export class DistanceField {
 
 /** A box that holds one mass, without its blends. */
 export function massBox(mass: Mass, clay = 0): Box {
+  if (mass.part) {
+    const box = mass.part.whole.boxOf(mass.part.joint) ?? { low: mass.at, high: mass.at };
+    const out = mass.role === 'core' ? clay : 0;
+    return { low: box.low.map((v) => v - out) as never, high: box.high.map((v) => v + out) as never };
+  }
   return axisReach(compile(mass, clay), mass);
 }
 
 function axisReach(m: CompiledMass, mass: Mass): Box {
+  if (m.limbed) {
+    const { low, high } = m.limbed.box();
+    return { low: low.map((v) => v - m.grow) as never, high: high.map((v) => v + m.grow) as never };
+  }
   const low: number[] = [];
   const high: number[] = [];
   for (let k = 0; k < 3; k++) {

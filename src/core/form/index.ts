@@ -16,5 +16,8 @@ export * from './resolve';
 export * from './shaded-picture';
 export * from './shaping';
 export * from './mesh';
+export * from './limbs/change-limbs';
+export { hasLimbs, limbJointId } from './limbs/mesh-parts';
+export { limbPlaces } from './limbs/limb-places';
 export * from './outline';
 export * from './thickness';

@@ -187,6 +187,15 @@ function sampledCube(m: CompiledMass): void {
   }
 }
 
+function limbedCube(m: CompiledMass): void {
+  const { x, y, z, own, cells, asked } = cube;
+  const [ax, ay, az] = m.at;
+  for (let q = 0; q < asked; q++) {
+    const i = cells[q]!;
+    own[i] = m.limbed!.at(ax + x[i]!, ay + y[i]!, az + z[i]!);
+  }
+}
+
 function drumCube(m: CompiledMass): void {
   const { x, y, z, own, cells, asked } = cube;
   const { a, b } = m;
@@ -211,6 +220,7 @@ export function massCube(m: CompiledMass): void {
   else if (m.kind === 3) ringCube(m);
   else if (m.kind === 5) drumCube(m);
   else if (m.kind === 6) sampledCube(m);
+  else if (m.kind === 7) limbedCube(m);
   else {
     ellipsoidCube(m);
     shellCube(m);

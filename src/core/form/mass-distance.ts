@@ -104,6 +104,7 @@ export function massDistance(m: CompiledMass, x: number, y: number, z: number): 
   if (m.kind === 1) return roundConeDistance(px, py, pz, m) - grow;
   if (m.kind === 2) return boxDistance(px, py, pz, m) - grow;
   if (m.kind === 4) return shellDistance(px, py, pz, m) - grow;
+  if (m.kind === 7) return m.limbed!.at(x, y, z) - grow;
   if (m.kind === 6) return sampledDistance(m.samples, m.extra, m.a, m.b, px, py, pz) - grow;
   const round = sqrt(px * px + py * py) - m.a;
   if (m.kind === 3) return sqrt(round * round + pz * pz) - m.b - grow;

@@ -33,6 +33,7 @@ function mirrorSamples(shape: Extract<MassShape, { kind: 'sampled' }>): MassShap
     ...shape,
     from: [-(shape.from[0] + (nx - 1) * shape.step), shape.from[1], shape.from[2]],
     values: toBase64(bytes),
+    ...(shape.limbs ? { limbs: shape.limbs.map((j) => ({ ...j, at: mirrorPlace(j.at) })) } : {}),
   };
 }
 

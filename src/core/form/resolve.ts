@@ -1,9 +1,11 @@
-import { describeIssue, type Build, type Mass, type MassEdit } from '../document';
+import { describeIssue, type Build, type Mass as WrittenMass, type MassEdit } from '../document';
 import { add, failure, scale, success, type Result, type Vec3 } from '../quantity';
 import { massBox } from './distance';
+import { hasLimbs, jointsOfMesh, limbPartId, partsOfMesh, partsHidden } from './limbs/mesh-parts';
+import type { Mass } from './mass';
 import { mirrorMass, twinId } from './mirror';
 import { scaledShape, stretchedShape, triple } from './stretch';
-import { poseSkeleton, withTwins, type Skeleton } from './skeleton';
+import { poseSkeleton, withTwins, type Joint, type Skeleton } from './skeleton';
 import {
   bustLevels,
   earlierForms,
@@ -113,32 +115,39 @@ export function resolveForm(build: Build): Result<ResolvedForm> {
     return failure('out-of-range', path, message);
   }
   const made = form.make(measures.data as never);
-  const joints = withTwins(made.joints);
-  const jointIds = new Set(joints.map((j) => j.id));
-  const posed = poseSkeleton(made.joints, pose, planted, start.size);
+  const own = withTwins(made.joints);
+  const twins = new Set(own.map((j) => j.id));
   const all = bothSides([...made.masses, ...added], edits, (id) =>
-    id.endsWith('-left') && jointIds.has(twinId(id)) ? twinId(id) : id,
+    id.endsWith('-left') && twins.has(twinId(id)) ? twinId(id) : id,
   );
+  const shown = all.filter(({ mass }) => edits[mass.id]?.hidden !== true);
+  if (shown.length === 0) return failure('no-masses', 'form.edits', 'every mass is hidden; show one');
+  const allJoints = jointsWith(made.joints, shown);
+  const joints = withTwins(allJoints);
+  const jointIds = new Set(joints.map((j) => j.id));
   const ids = new Set<string>();
   for (const { mass } of all) {
     if (ids.has(mass.id)) return failure('same-id', 'form.added', `two masses are called "${mass.id}"`);
     ids.add(mass.id);
-    if (mass.joint !== undefined && !jointIds.has(mass.joint))
+    if (hasLimbs(mass)) for (const j of mass.shape.limbs) ids.add(limbPartId(mass, j.id));
+    if (mass.joint !== undefined && !jointIds.has(mass.joint) && !twins.has(mass.joint))
       return failure(
         'unknown-joint',
         'form.added',
         `"${mass.name}" hangs on a joint "${mass.joint}" that is not there`,
       );
   }
-  const shown = all.filter(({ mass }) => edits[mass.id]?.hidden !== true);
-  if (shown.length === 0) return failure('no-masses', 'form.edits', 'every mass is hidden; show one');
-  const inPose = (as: Skeleton) => shown.map(({ mass }) => placed(mass, start.size, as));
+  const posed = poseSkeleton(allJoints, pose, planted, start.size);
+  const inPose = (as: Skeleton) =>
+    shown.flatMap(({ mass }) =>
+      hasLimbs(mass) ? partsOfMesh(mass, edits, start.size, as) : [placed(mass, start.size, as)],
+    );
   const lift =
     planted === null && posed.joints.some((j) => j.turn.some((t) => t !== 0))
       ? lowest(
           inPose(
             poseSkeleton(
-              made.joints.map(({ stance: _, ...j }) => j),
+              allJoints.map(({ stance: _, ...j }) => j),
               unturnedPose(pose),
               null,
               start.size,
@@ -146,8 +155,9 @@ export function resolveForm(build: Build): Result<ResolvedForm> {
           ),
         ) - lowest(inPose(posed))
       : 0;
-  const skeleton = lift === 0 ? posed : poseSkeleton(made.joints, pose, planted, start.size, lift);
+  const skeleton = lift === 0 ? posed : poseSkeleton(allJoints, pose, planted, start.size, lift);
   const masses = inPose(skeleton);
+  if (masses.length === 0) return failure('no-masses', 'form.edits', 'every limb is hidden; show one');
   return success({
     kind: start.kind,
     masses,
@@ -158,12 +168,13 @@ export function resolveForm(build: Build): Result<ResolvedForm> {
     twinOf: new Map(all.flatMap(({ mass, twinOf }) => (twinOf === null ? [] : [[mass.id, twinOf] as const]))),
     hidden: all
       .filter(({ mass }) => edits[mass.id]?.hidden === true)
-      .map(({ mass }) => ({ id: mass.id, name: mass.name })),
+      .flatMap(({ mass }) => [{ id: mass.id, name: mass.name }])
+      .concat(shown.flatMap(({ mass }) => (hasLimbs(mass) ? partsHidden(mass, edits) : []))),
     landmarks: made.landmarks.map((l) => landmarkAt(l, start.size, skeleton)),
     envelopes: made.envelopes,
     lostEdits: [
       ...Object.keys(edits).filter((id) => !ids.has(id)),
-      ...Object.keys(pose).filter((id) => !jointIds.has(id)),
+      ...Object.keys(pose).filter((id) => !jointIds.has(id) && !twins.has(id)),
     ],
     bust:
       start.kind === 'bust'
@@ -174,6 +185,21 @@ export function resolveForm(build: Build): Result<ResolvedForm> {
         : null,
     head: headSetting(start.kind, measures.data, start.size),
   });
+}
+
+/**
+ * The joints of the start form and of the meshes in it. Where a mesh has limbs of its own, joints of the start that nothing
+ * is left on go: no wire is to run along limbs that are not there.
+ */
+function jointsWith(made: readonly Joint[], shown: readonly Sided[]): Joint[] {
+  const meshes = shown.flatMap(({ mass }) => (hasLimbs(mass) ? [mass] : []));
+  if (meshes.length === 0) return [...made];
+  const used = new Set(shown.flatMap(({ mass }) => mass.joint ?? []));
+  const parent = new Map(withTwins(made).map((j) => [j.id, j.parent]));
+  for (const id of [...used])
+    for (let at = parent.get(id) ?? null; at !== null; at = parent.get(at) ?? null) used.add(at);
+  const left = made.filter((j) => used.has(j.id) || used.has(twinId(j.id)));
+  return [...left, ...meshes.flatMap(jointsOfMesh)];
 }
 
 /** Masses that nothing tells apart but their names: of one region, on one joint, of one role. */
@@ -196,13 +222,13 @@ function unturnedPose(pose: Build['form']['pose']): Build['form']['pose'] {
 }
 
 interface Sided {
-  readonly mass: Mass;
+  readonly mass: WrittenMass;
   readonly twinOf: string | null;
 }
 
 /** Every mass as edited; the right of a pair is the reflection of the left as edited, unless it is set apart. */
 function bothSides(
-  made: readonly Mass[],
+  made: readonly WrittenMass[],
   edits: Readonly<Record<string, MassEdit>>,
   jointTwin: (id: string) => string,
 ): Sided[] {
@@ -220,11 +246,11 @@ function bothSides(
   });
 }
 
-function edited(mass: Mass, edit: MassEdit | undefined): Mass {
+function edited(mass: WrittenMass, edit: MassEdit | undefined): WrittenMass {
   if (!edit) return mass;
   const { moved, turned, stretched, hidden: __hidden, locked: __locked, apart: __apart, ...replaced } = edit;
   const given = Object.fromEntries(Object.entries(replaced).filter(([, v]) => v !== undefined));
-  const base: Mass = { ...mass, ...given };
+  const base: WrittenMass = { ...mass, ...given };
   return {
     ...base,
     at: moved ? triple(add(base.at, moved)) : base.at,
@@ -234,9 +260,14 @@ function edited(mass: Mass, edit: MassEdit | undefined): Mass {
 }
 
 /** From life size, unposed, to full scale and posed. */
-function placed(mass: Mass, size: number, skeleton: Skeleton): Mass {
+function placed(mass: WrittenMass, size: number, skeleton: Skeleton): Mass {
   const at = scale(mass.at, size);
-  const sized: Mass = { ...mass, at: triple(at), blend: mass.blend * size, shape: scaledShape(mass.shape, size) };
+  const sized: WrittenMass = {
+    ...mass,
+    at: triple(at),
+    blend: mass.blend * size,
+    shape: scaledShape(mass.shape, size),
+  };
   if (mass.joint === undefined) return sized;
   return {
     ...sized,

@@ -143,11 +143,11 @@ describe('posing', () => {
   });
   test('sides set apart go their own ways, and follow again', () => {
     const b = start('figure');
-    const apart = after(b, setJointApart(b, jointOf(b, 'shoulder-right'), true));
+    const apart = after(b, setJointApart(b, formOf(b), jointOf(b, 'shoulder-right'), true));
     const one = after(apart, changeJoint(apart, jointOf(apart, 'shoulder-right'), { turned: [0, 70, 0], apart: true }));
     close(jointOf(one, 'wrist-left').at, jointOf(b, 'wrist-left').at, 9);
     expect(jointOf(one, 'wrist-right').at[2]).toBeGreaterThan(jointOf(b, 'wrist-right').at[2] + 0.05);
-    const again = after(one, setJointApart(one, jointOf(one, 'shoulder-right'), false));
+    const again = after(one, setJointApart(one, formOf(one), jointOf(one, 'shoulder-right'), false));
     close(jointOf(again, 'wrist-right').at, jointOf(b, 'wrist-right').at, 9);
   });
   test('a joint that stays put stands as it stood while the rest moves', () => {

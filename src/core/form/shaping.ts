@@ -159,14 +159,23 @@ export function poseJoint(
   });
 }
 
-export function setJointApart(build: Build, joint: Pick<PosedJoint, 'id' | 'twinOf'>, apart: boolean): BuildEdit {
+/** The right one of a joint's pair; null where it has none. */
+export function rightOf(form: Pick<ResolvedForm, 'skeleton'>, joint: Pick<PosedJoint, 'id' | 'twinOf'>): string | null {
+  return joint.twinOf !== null ? joint.id : (form.skeleton.joints.find((j) => j.twinOf === joint.id)?.id ?? null);
+}
+
+export function setJointApart(
+  build: Build,
+  form: Pick<ResolvedForm, 'skeleton'>,
+  joint: Pick<PosedJoint, 'id' | 'twinOf'>,
+  apart: boolean,
+): BuildEdit {
   const source = joint.twinOf ?? joint.id;
+  const right = rightOf(form, joint) ?? twinId(source);
   const from = build.form.pose[source] ?? {};
   return {
     label: apart ? 'Pose left and right apart' : 'Let the right follow the left',
-    changes: [
-      { path: ['form', 'pose', twinId(source)], value: apart ? { ...mirrorJointEdit(from), apart: true } : undefined },
-    ],
+    changes: [{ path: ['form', 'pose', right], value: apart ? { ...mirrorJointEdit(from), apart: true } : undefined }],
   };
 }
 

@@ -13,6 +13,10 @@ export interface Joint {
   readonly stance?: Vec3;
   /** Where the piece meets its base. */
   readonly ground?: boolean;
+  /** Of a mesh: the limb it is of. */
+  readonly limb?: string;
+  /** Made on its own, but posed with this one, reflected. */
+  readonly twinOf?: string;
 }
 
 export interface PosedJoint {
@@ -27,6 +31,8 @@ export interface PosedJoint {
   readonly turn: Vec3;
   /** The left joint this one follows, if it does. */
   readonly twinOf: string | null;
+  /** Of a mesh: the limb it is of. */
+  readonly limb?: string;
   readonly rotation: Rotation;
 }
 
@@ -38,12 +44,12 @@ export interface Skeleton {
 }
 
 /** Both sides of every joint whose id ends in "-left", where its right is not made on its own. */
-export function withTwins(joints: readonly Joint[]): (Joint & { readonly twinOf: string | null })[] {
+export function withTwins(joints: readonly Joint[]): (Omit<Joint, 'twinOf'> & { readonly twinOf: string | null })[] {
   const made = new Set(joints.map((j) => j.id));
   const pairs = new Set(joints.filter((j) => j.id.endsWith('-left') && !made.has(twinId(j.id))).map((j) => j.id));
   const twin = (id: string) => (pairs.has(id) ? twinId(id) : id);
   return joints.flatMap((j) => {
-    const own = { ...j, twinOf: null };
+    const own = { ...j, twinOf: j.twinOf ?? null };
     if (!pairs.has(j.id)) return [own];
     return [
       own,
@@ -99,6 +105,7 @@ export function poseSkeleton(
       at,
       turn,
       twinOf: j.twinOf,
+      ...(j.limb === undefined ? {} : { limb: j.limb }),
       rotation,
     });
   }

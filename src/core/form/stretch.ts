@@ -59,7 +59,15 @@ export function scaledShape(shape: MassShape, by: number): MassShape {
     case 'ring':
       return { ...shape, radius: shape.radius * by, thickness: shape.thickness * by };
     case 'sampled':
-      return { ...shape, step: shape.step * by, from: triple(scale(shape.from, by)), deepest: shape.deepest * by };
+      return {
+        ...shape,
+        step: shape.step * by,
+        from: triple(scale(shape.from, by)),
+        deepest: shape.deepest * by,
+        ...(shape.limbs
+          ? { limbs: shape.limbs.map((j) => ({ ...j, at: triple(scale(j.at, by)), radius: j.radius * by })) }
+          : {}),
+      };
     case 'drum':
       return { ...shape, radius: shape.radius * by, half: shape.half * by, rounding: shape.rounding * by };
   }

@@ -102,7 +102,7 @@ export function voxelise(field: DistanceField, options: GridOptions, earlier?: E
   if (!(total * cellsPerBlock < 64e6)) throw new Error('voxel step too fine for this form');
   const slots = new Int32Array(total).fill(outside);
   const half = side / 2;
-  const radius = half * sqrt(3);
+  const radius = half * sqrt(3) * field.slope;
   // A cell under the core's face nothing is partial any more, and its curvature has been read.
   const deepest = -(options.depth + step);
   const everyone = field.all();
@@ -309,7 +309,7 @@ const finelyMadeCells = 70_000;
  */
 export function chooseStep(
   field: DistanceField,
-  cells = field.many ? finelyMadeCells : min(80_000, max(28_000, 1_600_000 / field.masses.length)),
+  cells = field.many ? finelyMadeCells : min(80_000, max(28_000, 1_600_000 / field.measured)),
 ): number {
   const { low, high } = field.box();
   const volume = (high[0] - low[0]) * (high[1] - low[1]) * (high[2] - low[2]);

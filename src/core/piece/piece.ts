@@ -375,14 +375,14 @@ function nearFace(field: DistanceField): (centre: Vec3, radius: number) => FaceD
   const everyone = field.all();
   return (centre, radius) => {
     const kept = new Int32Array(everyone.length);
-    field.prune(centre[0], centre[1], centre[2], radius, everyone, everyone.length, kept);
+    field.prune(centre[0], centre[1], centre[2], radius * field.slope, everyone, everyone.length, kept);
     const { count } = field.pruned;
     const close = field.many ? new Int32Array(count) : kept;
     let closeCount = count;
     let about: Vec3 | null = null;
     return (p) => {
       if (field.many && (!about || Math.hypot(p[0] - about[0], p[1] - about[1], p[2] - about[2]) > closeBy)) {
-        field.prune(p[0], p[1], p[2], closeBy, kept, count, close);
+        field.prune(p[0], p[1], p[2], closeBy * field.slope, kept, count, close);
         closeCount = field.pruned.count;
         about = p;
       }

@@ -26,6 +26,7 @@ import { wireFigure } from './wire-figure';
 export type { School, SchoolContext, SchoolField, SchoolTraits } from './school';
 export { startBuild } from './start-build';
 export * from './edit-armature';
+export { bringIn, type BroughtIn } from './bring-in';
 export { chainsOf, mainChain, standingJoints } from './limbs';
 
 /** Every school there is; a new one is a file and a line here. */

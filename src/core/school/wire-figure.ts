@@ -7,6 +7,7 @@ import { boardFields, boardParameters, boardUnder, type BoardParameters } from '
 import { footBoard, lengthOf, limbsOf, standingJoints, wireForHeight } from './limbs';
 import { arc, heightOf, spanOfForm, type School, type SchoolContext, type SchoolField } from './school';
 import { SettingOut } from './setting-out';
+import { wireRuns } from './wire-that-fits';
 
 /**
  * Wire figure: one wire through trunk, head and a leg, the next limbs bound on where they leave, foil on it as muscle
@@ -59,14 +60,15 @@ export function setOutLimbs(context: SchoolContext, p: LimbFigures, prefix: stri
   const out = new SettingOut(prefix);
   const height = heightOf(form);
   const size = p.wireSize || wireForHeight(context, p.wireStock, height);
-  const wire = wires ? context.across(p.wireStock, size) : 0;
   const standing = standingJoints(joints);
   const byId = new Map(joints.map((j) => [j.id, j]));
   const place = (id: string): Vec3 => byId.get(id)?.at ?? [0, 0, 0];
-  const limbs = limbsOf(joints);
+  const asked = { stock: p.wireStock, size, strands: p.strands, byHand: p.wireSize !== '' };
+  const limbs = wireRuns(context, asked, limbsOf(joints));
   const used = new Set(limbs.flatMap((l) => l.joints));
   for (const j of joints) if (used.has(j.id)) out.node(j.id, j.at, standing.has(j.id));
-  for (const { joints: chain, first } of limbs) {
+  for (const { joints: chain, first, size: own, strands, path: run } of limbs) {
+    const wire = context.across(p.wireStock, own);
     const second = chain[1]!,
       last = chain[chain.length - 1]!;
     chain.slice(1).forEach((id, i) => {
@@ -92,24 +94,25 @@ export function setOutLimbs(context: SchoolContext, p: LimbFigures, prefix: stri
           ? { what: 'bound below the head', length: 8 * wire }
           : { what: 'end loop', length: 6 * wire },
     ];
-    const path = [...chain.slice(0, head ? -1 : undefined).map(place), ...(head ?? [])];
+    const path = [...run.slice(0, head ? -1 : undefined), ...(head ?? [])];
     out.member(
       `wire-${second}`,
-      second === last ? `wire to ${nameOf(byId, last)}` : `wire, ${nameOf(byId, second)} to ${nameOf(byId, last)}`,
+      wireName(chain.slice(1).map((id) => byId.get(id)!)),
       {
         stock: p.wireStock,
-        size,
-        strands: p.strands,
+        size: own,
+        strands,
         bonded: p.bonded,
         path,
         bones: [...chain.slice(1), ...(head ? [last] : [])],
-        allowances: p.strands > 1 ? [...ends, { what: 'twisting the strands', length: 0.03 * lengthOf(path) }] : ends,
+        allowances: strands > 1 ? [...ends, { what: 'twisting the strands', length: 0.03 * lengthOf(path) }] : ends,
       },
     );
   }
   out.adopt(form.masses, limbs[0]?.joints[1] ?? '');
   const feet = joints.filter((j) => standing.has(j.id));
   const middle = (k: 0 | 1) => feet.reduce((sum, j) => sum + j.at[k], 0) / Math.max(1, feet.length);
+  const wire = wires ? context.across(p.wireStock, size) : 0;
   const screws = wires ? 2 * Math.max(1, feet.length) : 0;
   const plate = { diameter: Math.max(0.02, 8 * wire), mass: 0, circle: Math.max(0.015, 6 * wire), screws };
   return {
@@ -118,6 +121,14 @@ export function setOutLimbs(context: SchoolContext, p: LimbFigures, prefix: stri
     size,
     finish: () => out.finish(boardUnder(context, p, [middle(0), middle(1), 0], footBoard(spanOfForm(form)), plate), p),
   };
+}
+
+/** By where it begins and ends; in a limb of a mesh, by that limb. */
+export function wireName(run: readonly PosedJoint[]): string {
+  const first = run[0]!,
+    last = run[run.length - 1]!;
+  if (last.limb !== undefined && run.every((j) => j.limb === last.limb)) return `wire in ${last.limb}`;
+  return first === last ? `wire to ${last.name}` : `wire, ${first.name} to ${last.name}`;
 }
 
 /** The wire goes round inside the head and comes back to the neck. */

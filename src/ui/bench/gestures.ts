@@ -1,5 +1,5 @@
 import type { Build, BuildEdit } from '../../core/document';
-import { moveMass, poseJoint, resolveForm, stretchMass, turnMass } from '../../core/form';
+import { jointOfMesh, moveLimbJoint, moveMass, poseJoint, resolveForm, stretchMass, turnMass } from '../../core/form';
 import type { Vec3 } from '../../core/quantity';
 import { jointName, moveJoint } from '../../core/school';
 import type { BenchController } from './controller';
@@ -20,6 +20,11 @@ export function gesturesOn(controller: BenchController): Gestures {
     onMove: (mass, by) => act((b, f) => (f && free(mass.id) ? moveMass(b, f, mass, by) : null)),
     onTurn: (mass, to) => act((b, f) => (f && free(mass.id) ? turnMass(b, f, mass, to) : null)),
     onStretch: (mass, by) => act((b, f) => (f && free(mass.id) ? stretchMass(b, f, mass, by) : null)),
+    onMoveJoint: (joint, by) =>
+      act((b, f) => {
+        const of = jointOfMesh(b, joint.id);
+        return f && of ? moveLimbJoint(of, by, joint.rotation, f.size) : null;
+      }),
     onPose: (joint, from, to) => act((b, f) => (f ? poseJoint(b, f, joint, from, to) : null)),
   };
 }

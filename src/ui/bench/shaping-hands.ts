@@ -21,6 +21,8 @@ export interface Gestures {
   readonly onMove: (mass: Mass, by: Vec3) => void;
   readonly onTurn: (mass: Mass, to: Rotation) => void;
   readonly onStretch: (mass: Mass, by: Vec3) => void;
+  /** A joint of a mesh moved within it, in the world. */
+  readonly onMoveJoint: (joint: PosedJoint, by: Vec3) => void;
   /** Rotation the joint had in the world, and has now. */
   readonly onPose: (joint: PosedJoint, from: Rotation, to: Rotation) => void;
 }
@@ -134,7 +136,9 @@ export class ShapingHands {
       return;
     }
     this.group.add(this.ghost);
-    this.handle.hold(this.ghost, joint ? 'rotate' : modes[grip], mass && grip === 'move' ? 'world' : 'local');
+    // A joint of a mesh can be moved in it; any joint is turned.
+    const moves = grip === 'move' && (mass !== undefined || joint?.limb !== undefined);
+    this.handle.hold(this.ghost, joint && !moves ? 'rotate' : modes[grip], moves ? 'world' : 'local');
   }
 
   /** Arrow keys: moves what is picked by a step along the screen. */
@@ -180,6 +184,7 @@ export class ShapingHands {
     const hit = this.ray.intersectObject(this.surface, false)[0];
     const owner = hit?.face ? this.owners[hit.face.a] : undefined;
     const mass = owner === undefined ? undefined : this.form.masses[owner];
+    if (mass?.part && mass.joint !== undefined) return { kind: 'joint', id: mass.joint };
     return mass ? { kind: 'mass', id: mass.id } : null;
   }
 
@@ -189,7 +194,9 @@ export class ShapingHands {
     if (picked.kind === 'joint') {
       const joint = form.skeleton.joints.find((j) => j.id === picked.id);
       const to = rotationFrom(ghost.quaternion);
-      if (joint && to.some((v, i) => Math.abs(v - joint.rotation[i]!) > 1e-9))
+      const way = joint && ghost.position.toArray().map((v, k) => v - joint.at[k]!);
+      if (joint && way?.some((v) => Math.abs(v) > 1e-9)) this.gestures.onMoveJoint(joint, way as unknown as Vec3);
+      else if (joint && to.some((v, i) => Math.abs(v - joint.rotation[i]!) > 1e-9))
         this.gestures.onPose(joint, joint.rotation, to);
       return;
     }

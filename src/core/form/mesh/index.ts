@@ -13,3 +13,4 @@ export * from './sampled';
 export * from './place';
 export * from './upright';
 export * from './limbs-in-solid';
+export { findLimbs } from './limb-joints';

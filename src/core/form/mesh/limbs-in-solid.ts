@@ -13,11 +13,11 @@ const { max, min, round } = Math;
  * from what is there already; the lines are what thinning leaves between them.
  */
 export interface SolidLimbs {
-  readonly joints: readonly LimbJoint[];
+  readonly joints: readonly SolidJoint[];
   readonly limbs: readonly Limb[];
 }
 
-export interface LimbJoint {
+export interface SolidJoint {
   readonly at: Vec3;
   /** Radius of the largest ball about it that lies within. */
   readonly radius: number;
@@ -195,7 +195,7 @@ function tipsOf(inside: Uint8Array, depth: Float32Array, away: Float64Array, roo
 
 interface Node {
   places: number[];
-  kind: LimbJoint['kind'];
+  kind: SolidJoint['kind'];
 }
 
 /** Joints where lines end or meet, limbs between them. */
@@ -392,7 +392,9 @@ function outward(
         }
   }
   // A joint on a line that only runs on through it is none, but for the root.
-  const used = [...new Set(ends.flat())].sort((a, b) => (hops.get(a) ?? 0) - (hops.get(b) ?? 0) || a - b);
+  const used = [...new Set([find(root), ...ends.flat()])].sort(
+    (a, b) => (hops.get(a) ?? 0) - (hops.get(b) ?? 0) || a - b,
+  );
   const number = new Map(used.map((n, i) => [n, i]));
   const limbs = strokes.map((s, k): Limb => {
     const [a, b] = ends[k]!;

@@ -1,22 +1,12 @@
 'use client';
 import { useEffect, useRef, useState } from 'react';
 import { Button, Form, Modal, ProgressBar } from 'react-bootstrap';
-import type { BuildEdit, Change, Mass } from '../../../core/document';
-import {
-  compose,
-  largestMeshFile,
-  meshUnits,
-  resolveForm,
-  rotationOf,
-  type MeshUnit,
-  type Rotation,
-  type SampledShape,
-} from '../../../core/form';
+import { compose, largestMeshFile, meshUnits, rotationOf, type MeshUnit, type Rotation } from '../../../core/form';
 import { formatLength, formatVolume, parseLength, sensible, type UnitSystem, type Vec3 } from '../../../core/quantity';
+import { bringIn } from '../../../core/school';
 import { meshClient, type MeshClient } from '../../../workers/clients';
 import type { MeshAnswer, MeshWay } from '../../../workers/protocol';
 import { useBench, useController } from '../../bench/context';
-import type { BenchController } from '../../bench/controller';
 
 /** Bringing a mesh in as a mass of the form: seen the right way up and at its size before it is taken. */
 type Role = 'face' | 'core' | 'bare';
@@ -29,46 +19,6 @@ type Read = Extract<MeshAnswer, { kind: 'read' }>;
 
 /** A grown hand from the wrist to the tip of its middle finger: what every maker has at hand to measure by. */
 const hand = 0.19;
-
-/** Adds the sampled mesh on the root joint; alone, if it is to stand in place of what is there. */
-function meshEdit(
-  controller: BenchController,
-  shape: SampledShape,
-  name: string,
-  role: Role,
-  alone: boolean,
-): { edit: BuildEdit; id: string } | null {
-  const { build } = controller.state;
-  const form = resolveForm(build);
-  if (!form.ok) return null;
-  const taken = new Set(build.form.added.map((m) => m.id));
-  let n = 1;
-  while (taken.has(`own/mesh-${n}`)) n++;
-  const id = `own/mesh-${n}`;
-  const { size } = build.form.start;
-  const small = 1 / size;
-  const mass: Mass = {
-    id,
-    name: name.slice(0, 60) || 'mesh',
-    region: 'mesh',
-    at: [0, 0, 0.001],
-    turn: [0, 0, 0],
-    blend: 0,
-    role,
-    // The document holds life size; the mesh was brought in at full scale.
-    shape: {
-      ...shape,
-      step: shape.step * small,
-      from: [shape.from[0] * small, shape.from[1] * small, shape.from[2] * small],
-      deepest: shape.deepest * small,
-    },
-  };
-  const changes: Change[] = [{ path: ['form', 'added', build.form.added.length], value: mass }];
-  if (alone)
-    for (const m of form.value.masses)
-      changes.push({ path: ['form', 'edits', m.id], value: { ...(build.form.edits[m.id] ?? {}), hidden: true } });
-  return { id, edit: { label: `Bring in ${mass.name}`, changes } };
-}
 
 /** What is to be said of a mesh as it came, in sentences; `k`: metres to its unit. */
 function remarks({ triangles, solid }: Read, k: number, units: UnitSystem): string[] {
@@ -210,6 +160,7 @@ export default function BringInMesh() {
   const [role, setRole] = useState<Role>('face');
   const [alone, setAlone] = useState(true);
   const [fillHollow, setFillHollow] = useState(true);
+  const [limbs, setLimbs] = useState(true);
   const wanted = useRef({ role, alone, name });
   wanted.current = { role, alone, name };
   const close = () => {
@@ -238,12 +189,13 @@ export default function BringInMesh() {
       setByHand(answer.way);
       setChosen('by hand');
     } else if (answer.kind === 'sampled') {
-      const made = meshEdit(controller, answer.shape, wanted.current.name, wanted.current.role, wanted.current.alone);
+      const { shape, limbs } = answer;
+      const made = bringIn(controller.state.build, { ...wanted.current, shape, limbs });
       const refused = made && controller.edit(made.edit);
       setBusy(null);
       if (refused) setWrong(`${refused.path}: ${refused.message}`);
       else if (made) {
-        controller.select({ kind: 'mass', id: made.id });
+        controller.select(limbs ? null : { kind: 'mass', id: made.id });
         close();
       }
     }
@@ -283,6 +235,7 @@ export default function BringInMesh() {
       kind: 'sample',
       placing: { unit, turn: way.turn, height: typed ? typed.value : null },
       fillHollow,
+      limbs,
     });
   };
   const hollow = (fill: boolean) => {
@@ -412,6 +365,13 @@ export default function BringInMesh() {
                   onChange={(e) => hollow(e.target.checked)}
                 />
               )}
+              <Form.Check
+                id="mesh-limbs"
+                type="checkbox"
+                label="With its limbs: joints to pose it by, and an armature along them"
+                checked={limbs}
+                onChange={(e) => setLimbs(e.target.checked)}
+              />
               <Form.Check
                 id="mesh-alone"
                 type="checkbox"

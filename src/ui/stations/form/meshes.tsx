@@ -1,11 +1,11 @@
 'use client';
 import { useEffect, useRef, useState } from 'react';
 import { Button, Form } from 'react-bootstrap';
-import { meshFormats, type MeshFormat } from '../../../core/form';
+import { meshFormats, type Mass, type MeshFormat } from '../../../core/form';
 import { sensible } from '../../../core/quantity';
 import { exportedParts, type ExportedPart } from '../../../core/sheet';
 import { meshClient, type MeshClient } from '../../../workers/clients';
-import { useController } from '../../bench/context';
+import { useBench, useController } from '../../bench/context';
 import BringInMesh from './bring-in-mesh';
 
 /** Taking form, core and armature out. */
@@ -82,13 +82,79 @@ function TakeOut() {
   );
 }
 
+/** A mesh that is there: limbs found in it, found anew, or taken away again. */
+function Limbs({ mesh, index }: { mesh: Mass; index: number }) {
+  const controller = useController();
+  const client = useRef<MeshClient | null>(null);
+  const [state, setState] = useState<string | null>(null);
+  useEffect(() => () => client.current?.stop(), []);
+  if (mesh.shape.kind !== 'sampled') return null;
+  const { shape } = mesh;
+  const path = ['form', 'added', index, 'shape', 'limbs'] as const;
+  const find = () => {
+    setState('Finding its limbs …');
+    client.current?.stop();
+    client.current = meshClient((answer) => {
+      if (answer.kind !== 'limbs') return;
+      if (!answer.limbs) {
+        setState('No limbs were found in it.');
+        return;
+      }
+      const refused = controller.edit({
+        label: `Find the limbs of ${mesh.name}`,
+        changes: [{ path, value: answer.limbs }],
+      });
+      setState(refused ? `Not done: ${refused.message}` : null);
+    });
+    client.current.ask({ kind: 'limbs', shape });
+  };
+  return (
+    <div className="acts mb-2 align-items-center">
+      <span>{mesh.name}</span>
+      <Button size="sm" variant="quiet" onClick={find}>
+        {shape.limbs ? 'Find its limbs again' : 'Find its limbs'}
+      </Button>
+      {shape.limbs && (
+        <Button
+          size="sm"
+          variant="quiet"
+          onClick={() =>
+            controller.edit({ label: `${mesh.name} without limbs`, changes: [{ path, value: undefined }] })
+          }
+        >
+          Without limbs
+        </Button>
+      )}
+      <Button
+        size="sm"
+        variant="quiet"
+        onClick={() =>
+          controller.edit({
+            label: `Take ${mesh.name} away`,
+            changes: [{ path: ['form', 'added', index], value: undefined }],
+          })
+        }
+      >
+        Take it away
+      </Button>
+      <span className="small muted" role="status">
+        {state}
+      </span>
+    </div>
+  );
+}
+
 export default function Meshes() {
+  const added = useBench((s) => s.build.form.added);
   return (
     <>
       <h3>Meshes</h3>
       <div className="acts mb-2">
         <BringInMesh />
       </div>
+      {added.map((mesh, i) => (
+        <Limbs key={mesh.id} mesh={mesh} index={i} />
+      ))}
       <TakeOut />
     </>
   );

@@ -10,8 +10,10 @@ import {
   jointChanges,
   mirrorOwn,
   newShapes,
+  jointOfMesh,
   removeMass,
   resolveForm,
+  rightOf,
   setApart,
   setJointApart,
   twinId,
@@ -24,6 +26,7 @@ import type { BuildEdit } from '../../../core/document';
 import type { Vec3 } from '../../../core/quantity';
 import { useBench, useController } from '../../bench/context';
 import { QuantityInput } from '../../parts/fields';
+import { LimbOfMesh } from './limb-of-mesh';
 
 /** The named tree of joints and masses, and what is selected in it, by numbers. The piece view does the same by hand. */
 export function useForm(): ResolvedForm | null {
@@ -210,8 +213,9 @@ function JointPanel({ joint, form }: { joint: PosedJoint; form: ResolvedForm }) 
   const changes = jointChanges(build, joint);
   const planted = build.form.planted === joint.id;
   // A stance that has its sides apart makes both: neither follows the other.
-  const paired = joint.twinOf !== null || form.skeleton.joints.some((j) => j.twinOf === joint.id);
-  const apart = build.form.pose[twinId(joint.twinOf ?? joint.id)]?.apart === true;
+  const right = rightOf(form, joint);
+  const apart = build.form.pose[right ?? twinId(joint.id)]?.apart === true;
+  const ofMesh = jointOfMesh(build, joint.id);
   return (
     <div className="shaping" role="group" aria-label={`Posing the ${joint.name}`}>
       <h4>{joint.name}</h4>
@@ -229,13 +233,19 @@ function JointPanel({ joint, form }: { joint: PosedJoint; form: ResolvedForm }) 
             : 'It must be within a full turn'
         }
       />
-      <div className="label">Moved, at life size</div>
-      <Three
-        labels={axes}
-        kind="length"
-        values={changes.moved ?? [0, 0, 0]}
-        onChange={(moved) => controller.edit(changeJoint(build, joint, { moved }))?.message ?? null}
-      />
+      {ofMesh ? (
+        <LimbOfMesh of={ofMesh} joint={joint} form={form} />
+      ) : (
+        <>
+          <div className="label">Moved, at life size</div>
+          <Three
+            labels={axes}
+            kind="length"
+            values={changes.moved ?? [0, 0, 0]}
+            onChange={(moved) => controller.edit(changeJoint(build, joint, { moved }))?.message ?? null}
+          />
+        </>
+      )}
       <div className="acts">
         <Button
           size="sm"
@@ -251,8 +261,8 @@ function JointPanel({ joint, form }: { joint: PosedJoint; form: ResolvedForm }) 
         >
           {planted ? 'Stays put' : 'Let it stay put'}
         </Button>
-        {paired && (
-          <Button size="sm" variant="quiet" onClick={() => controller.edit(setJointApart(build, joint, !apart))}>
+        {right !== null && (
+          <Button size="sm" variant="quiet" onClick={() => controller.edit(setJointApart(build, form, joint, !apart))}>
             {apart ? 'Mirror again' : 'Pose sides apart'}
           </Button>
         )}
@@ -290,7 +300,8 @@ function Tree({ form }: { form: ResolvedForm }) {
       .filter((j) => j.parent === parent)
       .flatMap((j) => [
         row('joint', j.id, j.name, depth),
-        ...form.masses.filter((m) => m.joint === j.id).map((m) => row('mass', m.id, m.name, depth + 1)),
+        // The parts of a mesh are taken hold of by their joints.
+        ...form.masses.filter((m) => m.joint === j.id && !m.part).map((m) => row('mass', m.id, m.name, depth + 1)),
         ...branch(j.id, Math.min(depth + 1, 5)),
       ]);
   return (

@@ -1,0 +1,143 @@
+import type { Limbs } from '../../document';
+import { distance, subtract, type Vec3 } from '../../quantity';
+import { writtenJoint, type RawJoint } from './limb-joints';
+
+const { abs, max } = Math;
+
+/**
+ * What limbs are called until their maker says otherwise: bodies where limbs meet, a head beyond a neck, limbs by number
+ * and place, the number shared by two that are each other's reflection.
+ */
+interface Box {
+  readonly low: Vec3;
+  readonly high: Vec3;
+}
+
+interface Group {
+  readonly joints: number[];
+  readonly body: boolean;
+  name: string;
+  pair?: Group;
+}
+
+export function namedLimbs(raw: readonly RawJoint[], box: Box): Limbs {
+  const groups = groupsOf(raw);
+  const all = [...new Set(groups)];
+  nameBodies(
+    all.filter((g) => g.body),
+    raw,
+  );
+  nameHead(all, groups, raw, box);
+  const limbs = all.filter((g) => g.name === '').sort((a, b) => lengthOf(b, raw) - lengthOf(a, raw));
+  pairUp(limbs, raw, box);
+  let number = 0;
+  for (const g of limbs) {
+    if (g.name !== '') continue;
+    number++;
+    g.name = placed(g, raw, box, number);
+    if (g.pair) g.pair.name = placed(g.pair, raw, box, number);
+  }
+  const id = (i: number) => `j${i + 1}`;
+  return raw.map((j, i) => {
+    const made = writtenJoint(j, id(i), groups[i]!.name, j.parent === null ? null : id(j.parent));
+    const { pair } = groups[i]!;
+    const at = groups[i]!.joints.indexOf(i);
+    if (!pair || tipOf(pair, raw)[0] < tipOf(groups[i]!, raw)[0] || pair.joints.length !== groups[i]!.joints.length)
+      return made;
+    return { ...made, twinOf: id(pair.joints[at]!) };
+  });
+}
+
+/** By joint: the limb that what runs on from it belongs to. */
+function groupsOf(raw: readonly RawJoint[]): Group[] {
+  const children = raw.map((_, i) => raw.flatMap((j, k) => (j.parent === i ? [k] : [])));
+  const bodies = new Map<number, Group>();
+  raw.forEach((j, i) => {
+    if (j.kind === 'body') bodies.set(i, { joints: [i], body: true, name: '' });
+  });
+  const lines = new Map<number, Group>();
+  const of: (Group | undefined)[] = raw.map((_, i) => bodies.get(i));
+  const onward = (i: number): Group => {
+    if (of[i]) return of[i]!;
+    const { kind, line, parent } = raw[i]!;
+    let end = children[i]![0] ?? i;
+    while (children[end]!.length === 1 && raw[end]!.kind !== 'body' && raw[end]!.kind !== 'narrow')
+      end = children[end]![0]!;
+    const next = children[i]![0];
+    // A line that ends where limbs meet belongs to what it ends in; one that ends in a thin place, to what it came from.
+    const own = kind === 'narrow' && next !== undefined ? raw[next]!.line : line;
+    const before = raw[end]!.kind === 'narrow' && end !== i && parent !== null ? onward(parent) : undefined;
+    const group = before ?? bodies.get(end) ?? lines.get(own) ?? ({ joints: [], body: false, name: '' } as Group);
+    if (!group.body) lines.set(own, group);
+    group.joints.push(i);
+    return (of[i] = group);
+  };
+  return raw.map((_, i) => onward(i));
+}
+
+function nameBodies(bodies: readonly Group[], raw: readonly RawJoint[]): void {
+  const height = (g: Group) => raw[g.joints[0]!]!.at[2];
+  const upward = [...bodies].sort((a, b) => height(a) - height(b));
+  const names = upward.length === 2 ? ['lower body', 'upper body'] : [];
+  upward.forEach((g, i) => (g.name = upward.length === 1 ? 'body' : (names[i] ?? `body ${i + 1}`)));
+}
+
+/** A head is what lies beyond a thin place, above it, thicker than it, and highest of all. */
+function nameHead(all: readonly Group[], groups: readonly Group[], raw: readonly RawJoint[], { low, high }: Box): void {
+  const heads = all.filter((g) =>
+    g.joints.some((i) => {
+      const { kind, at, radius } = raw[i]!;
+      if (kind !== 'narrow' || at[2] < low[2] + 0.4 * (high[2] - low[2])) return false;
+      const beyond = raw.filter((_, k) => k !== i && groups[k] === g);
+      return beyond.length > 0 && beyond.every((b) => b.at[2] > at[2]) && beyond.some((b) => b.radius > 0.6 * radius);
+    }),
+  );
+  const highest = (g: Group) => g.joints.reduce((z, i) => max(z, raw[i]!.at[2]), -Infinity);
+  const head = heads.sort((a, b) => highest(b) - highest(a))[0];
+  if (head) head.name = 'head';
+}
+
+function tipOf(g: Group, raw: readonly RawJoint[]): Vec3 {
+  return raw[g.joints[g.joints.length - 1]!]!.at;
+}
+
+function lengthOf(g: Group, raw: readonly RawJoint[]): number {
+  return g.joints.reduce((sum, i) => {
+    const { parent, at } = raw[i]!;
+    return sum + (parent === null ? 0 : distance(at, raw[parent]!.at));
+  }, 0);
+}
+
+/** Two ends apart straight across, alike in length: each the other's reflection. */
+function pairUp(limbs: readonly Group[], raw: readonly RawJoint[], { low, high }: Box): void {
+  const middle = (low[0] + high[0]) / 2;
+  const chances = limbs
+    .flatMap((a, i) => limbs.slice(i + 1).map((b) => ({ a, b })))
+    .map(({ a, b }) => {
+      const [p, q] = [tipOf(a, raw), tipOf(b, raw)];
+      const across = subtract(p, q);
+      const square = abs(across[0]) / max(1e-9, distance(p, q));
+      const off = abs((p[0] + q[0]) / 2 - middle) / (high[0] - low[0]);
+      const alike = lengthOf(a, raw) / max(1e-9, lengthOf(b, raw));
+      return { a, b, square, off, alike };
+    })
+    .filter((c) => c.square > 0.92 && c.off < 0.15 && c.alike < 1.35 && c.alike > 1 / 1.35)
+    .sort((a, b) => b.square - a.square);
+  for (const { a, b } of chances)
+    if (!a.pair && !b.pair) {
+      a.pair = b;
+      b.pair = a;
+    }
+}
+
+function placed(g: Group, raw: readonly RawJoint[], { low, high }: Box, number: number): string {
+  const tip = tipOf(g, raw);
+  const share = tip.map((v, k) => (v - low[k]!) / max(1e-9, high[k]! - low[k]!));
+  const words = [`limb ${number}`];
+  if (g.pair) words.push(tip[0] > tipOf(g.pair, raw)[0] ? 'left' : 'right');
+  else if (abs(share[0]! - 0.5) > 0.2) words.push(share[0]! > 0.5 ? 'left' : 'right');
+  if (share[2]! > 0.75) words.push('top');
+  else if (share[1]! < 0.3) words.push('front');
+  else if (share[1]! > 0.7) words.push('back');
+  return words.join(', ');
+}

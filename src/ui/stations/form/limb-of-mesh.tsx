@@ -1,0 +1,97 @@
+'use client';
+import { Button, Form } from 'react-bootstrap';
+import type { BuildEdit } from '../../../core/document';
+import {
+  addLimbJoint,
+  mergeLimbJoint,
+  moveLimbJoint,
+  removeLimb,
+  renameLimb,
+  type JointOfMesh,
+  type PosedJoint,
+  type ResolvedForm,
+} from '../../../core/form';
+import { formatLength, type Vec3 } from '../../../core/quantity';
+import { useBench, useController } from '../../bench/context';
+
+/** A joint of a mesh: what its limb is called, and the joints there are in it. */
+const ways: readonly { readonly name: string; readonly by: Vec3 }[] = [
+  { name: 'left', by: [1, 0, 0] },
+  { name: 'right', by: [-1, 0, 0] },
+  { name: 'forward', by: [0, -1, 0] },
+  { name: 'back', by: [0, 1, 0] },
+  { name: 'up', by: [0, 0, 1] },
+  { name: 'down', by: [0, 0, -1] },
+];
+
+export function LimbOfMesh({ of, joint, form }: { of: JointOfMesh; joint: PosedJoint; form: ResolvedForm }) {
+  const controller = useController();
+  const build = useBench((s) => s.build);
+  const units = useBench((s) => s.units);
+  const edit = (e: BuildEdit | null, then?: string) => {
+    if (!e) return;
+    const refused = controller.edit(e);
+    if (refused) controller.announce(`Not done: ${refused.message}`);
+    else if (then !== undefined) controller.select({ kind: 'joint', id: then });
+  };
+  const added = addLimbJoint(of);
+  const merged = mergeLimbJoint(of);
+  const removed = removeLimb(of);
+  const parent = joint.parent ?? undefined;
+  // A tenth of how thick it is there: a step that can be seen, and does not overshoot.
+  const step = Math.max(0.001, Math.round(100 * of.joint.radius * form.size) / 1000);
+  return (
+    <>
+      <div className="field">
+        <label htmlFor="limb-name">The limb is called</label>
+        <Form.Control
+          id="limb-name"
+          key={of.joint.limb}
+          size="sm"
+          maxLength={40}
+          defaultValue={of.joint.limb}
+          onBlur={(e) => {
+            const name = e.target.value.trim();
+            if (name === '') e.target.value = of.joint.limb;
+            else if (name !== of.joint.limb) edit(renameLimb(build, of, name));
+          }}
+          onKeyDown={(e) => {
+            if (e.key === 'Enter') e.currentTarget.blur();
+          }}
+        />
+      </div>
+      <div className="label">Joint moved within it, by {formatLength(step, units)}</div>
+      <div className="acts mb-2">
+        {ways.map(({ name, by }) => (
+          <Button
+            key={name}
+            size="sm"
+            variant="quiet"
+            onClick={() =>
+              edit(moveLimbJoint(of, by.map((v) => v * step) as unknown as Vec3, joint.rotation, form.size))
+            }
+          >
+            {name}
+          </Button>
+        ))}
+      </div>
+      <div className="acts mb-2">
+        {added && (
+          <Button size="sm" variant="quiet" onClick={() => edit(added.edit, added.id)}>
+            Add a joint before it
+          </Button>
+        )}
+        {merged && (
+          <Button size="sm" variant="quiet" onClick={() => edit(merged, parent)}>
+            Make it one with the joint before
+          </Button>
+        )}
+        {removed && (
+          <Button size="sm" variant="quiet" onClick={() => edit(removed, parent)}>
+            Take it and all beyond away
+          </Button>
+        )}
+      </div>
+    </>
+  );
+}
