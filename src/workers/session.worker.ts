@@ -19,7 +19,7 @@ let finest = '';
 
 /** What a picture of the piece is known by: the first face of a form that is finely made is a rough one. */
 function shownAs(piece: Piece, whole = false) {
-  const formKey = hashOf(piece.form.masses);
+  const formKey = hashOf(piece.form.masses.map(({ part, ...m }) => (part ? { ...m, part: part.whole.key } : m)));
   const fine = whole || !wantsFiner(piece) || finest === formKey;
   return { formKey, fine, key: hashOf([formKey, piece.armature, fine]) };
 }
@@ -39,7 +39,7 @@ function pictureOf(piece: Piece, haveKey: string, whole = false): Picture | null
     const size = piece.stockOf(m.stock)?.sizes.find((s) => s.id === m.size);
     memberAcross[m.id] = size ? sectionAcross(size.section) : 0.004;
   }
-  return { key, surface, masses: piece.form.masses, armature: piece.armature, memberAcross };
+  return { key, surface, masses: piece.form.masses.map(({ part: _, ...m }) => m), armature: piece.armature, memberAcross };
 }
 
 /** The faces looked at lately. */

@@ -72,7 +72,7 @@ function shapeOf(mass: Mass, clay: number): Omit<CompiledMass, 'grow' | 'fine'> 
     blend: mass.blend,
   };
   const s = mass.shape;
-  if (mass.part && s.kind === 'sampled') {
+  if (mass.part) {
     const { low, high } = mass.part.whole.box();
     return {
       ...common,
@@ -83,7 +83,7 @@ function shapeOf(mass: Mass, clay: number): Omit<CompiledMass, 'grow' | 'fine'> 
       b: 0,
       c: 0,
       extra: new Float64Array(0),
-      samples: decodedSamples(s.values),
+      samples: mass.part.whole.samples,
       limbed: mass.part.whole,
       reach: hypot(...low.map((v, k) => (high[k]! - v) / 2)),
     };

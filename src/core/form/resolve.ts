@@ -1,6 +1,8 @@
 import { describeIssue, type Build, type Mass as WrittenMass, type MassEdit } from '../document';
 import { add, failure, scale, success, type Result, type Vec3 } from '../quantity';
 import { massBox } from './distance';
+import type { HeadSetting } from './head-setting';
+import { headOfMesh } from './limbs/mesh-head';
 import { hasLimbs, jointsOfMesh, limbPartId, partsOfMesh, partsHidden } from './limbs/mesh-parts';
 import type { Mass } from './mass';
 import { mirrorMass, twinId } from './mirror';
@@ -38,23 +40,6 @@ export interface ResolvedForm {
   readonly bust: { readonly measures: BustSetting; readonly levels: BustLevels } | null;
   /** Of a bust or a head: what a head frame is set out from, metres at full size. */
   readonly head: HeadSetting | null;
-}
-
-export interface HeadSetting {
-  readonly height: number;
-  readonly breadth: number;
-  readonly depth: number;
-  /** How far its axis lies in front of the upright. */
-  readonly forward: number;
-  /** Heights above the board: bottom of the piece, chin, middle of the skull, crown. */
-  readonly bottom: number;
-  readonly chin: number;
-  readonly skull: number;
-  readonly crown: number;
-  /** Where a band round it lies: over the brows, where it has any. */
-  readonly band: number;
-  /** It has sockets and a nose: what goes round the brain case is not to come down over them. */
-  readonly faced: boolean;
 }
 
 function headSetting(kind: string, given: unknown, size: number): HeadSetting | null {
@@ -158,6 +143,8 @@ export function resolveForm(build: Build): Result<ResolvedForm> {
   const skeleton = lift === 0 ? posed : poseSkeleton(allJoints, pose, planted, start.size, lift);
   const masses = inPose(skeleton);
   if (masses.length === 0) return failure('no-masses', 'form.edits', 'every limb is hidden; show one');
+  // What the start form would be is not there: its head and shoulders are a mesh's.
+  const meshAlone = shown.every(({ mass }) => hasLimbs(mass));
   return success({
     kind: start.kind,
     masses,
@@ -177,13 +164,13 @@ export function resolveForm(build: Build): Result<ResolvedForm> {
       ...Object.keys(pose).filter((id) => !jointIds.has(id) && !twins.has(id)),
     ],
     bust:
-      start.kind === 'bust'
+      start.kind === 'bust' && !meshAlone
         ? {
             measures: measures.data as unknown as BustSetting,
             levels: bustLevels(measures.data as unknown as BustSetting, start.size),
           }
         : null,
-    head: headSetting(start.kind, measures.data, start.size),
+    head: meshAlone ? headOfMesh(masses, skeleton, lowest(masses)) : headSetting(start.kind, measures.data, start.size),
   });
 }
 

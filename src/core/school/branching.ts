@@ -5,7 +5,7 @@ import type { Mass } from '../document';
 import { massBox, type PosedJoint } from '../form';
 import { add, distance, mix, norm, type Vec3 } from '../quantity';
 import { boardFields, boardParameters, boardUnder } from './base';
-import { chainsOf, footBoard, lengthOf, nearestSize } from './limbs';
+import { boneName, chainsOf, footBoard, lengthOf, nearestSize } from './limbs';
 import { spanOfForm, type School, type SchoolContext } from './school';
 import { SettingOut } from './setting-out';
 
@@ -77,7 +77,7 @@ function make(context: SchoolContext, p: BranchingParameters) {
       const from = chain[i]!;
       out.bone(
         id,
-        `${name(from)} to ${name(id)}`,
+        boneName(joints, from, id),
         from,
         id,
         form.masses.filter((m) => m.joint === from || m.joint === id).map((m) => m.id),
@@ -207,7 +207,12 @@ export const branching: School<BranchingParameters> = {
   ],
   fits: (form) => {
     const roots = form.skeleton.joints.filter((j) => j.parent === null);
-    return roots.length === 1 && roots[0]?.ground === true && form.skeleton.joints.length >= 6 && form.head === null;
+    return (
+      roots.length === 1 &&
+      roots[0]?.ground === true &&
+      form.skeleton.joints.length >= 6 &&
+      (form.head === null || form.head.mesh !== undefined)
+    );
   },
   make,
 };

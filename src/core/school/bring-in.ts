@@ -1,6 +1,7 @@
 import type { Build, BuildEdit, Change, Limbs, Mass } from '../document';
 import { hasLimbs, resolveForm, type SampledShape } from '../form';
-import { schools } from './index';
+import { schools } from './schools';
+import { usualSchool } from './start-build';
 
 /**
  * A mesh taken into a build: in place of what is there or beside it, and with limbs of its own, so that the armature runs
@@ -77,8 +78,8 @@ function shownMasses(build: Build, shown: readonly string[]): string[] {
 }
 
 /**
- * The way of building stays where it suits the mesh. Where it does not, wire runs along the limbs there are; a lump without
- * limbs stands on a post.
+ * A way of building that was chosen stays where it suits the mesh. Else a head on a neck gets a stuffed frame, wire runs
+ * along the limbs there are, and a lump without limbs stands on a post.
  */
 function wayOfBuilding(build: Build, mesh: Mass): Change[] {
   const alone = {
@@ -95,9 +96,9 @@ function wayOfBuilding(build: Build, mesh: Mass): Change[] {
     (j) => j.limb !== undefined && !form.value.skeleton.joints.some((c) => c.parent === j.id),
   );
   const suits = (kind: string) => schools.some((s) => s.kind === kind && s.fits(form.value));
-  const wanted = tips.length > 1 && suits('wire-figure') ? 'wire-figure' : 'object-core';
+  const wanted = suits('stuffed') ? 'stuffed' : tips.length > 1 && suits('wire-figure') ? 'wire-figure' : 'object-core';
   const now = build.armature.school.kind;
-  const stays = suits(now) && (wanted !== 'object-core' || now === 'object-core');
+  const stays = now === wanted || (suits(now) && now !== usualSchool(build.form.start.kind));
   return stays ? [] : [{ path: ['armature', 'school'], value: { kind: wanted, parameters: {} } }];
 }
 

@@ -1,11 +1,13 @@
 import { z } from 'zod';
 import { coverWanted, type Allowance, type Armature } from '../armature';
 import { joinIds, type JoinKindId } from '../catalogue';
-import type { HeadSetting } from '../form';
+import { headLimb, type HeadSetting } from '../form';
 import type { Vec3 } from '../quantity';
 import { boardParameters, boardUnder, type BoardParameters } from './base';
-import { arc, massesOn, reachInside, type SchoolContext, type SchoolField } from './school';
+import { boneName, footBoard, limbsOf } from './limbs';
+import { arc, massesOn, reachInside, spanOfForm, type SchoolContext, type SchoolField } from './school';
 import { SettingOut } from './setting-out';
+import { wireName, wireRuns } from './wire-that-fits';
 
 /** A head frame of wire loops on a pipe, with a wire for each shoulder: what the stuffed and the dense schools share. */
 export const headFrameParameters = {
@@ -73,22 +75,25 @@ export function setOutHeadFrame(
   head: HeadSetting,
   p: HeadFrameFigures,
   prefix: string,
-  loops: LoopSize,
+  asked: LoopSize,
   drawnIn: number,
 ): { readonly out: SettingOut; readonly finish: (core: { bulk: string; wrap: string }) => Armature } {
   const { form } = context;
   const { size: s, bust } = form;
   const out = new SettingOut(prefix);
-  const inHead = (at: Vec3): Vec3 => form.skeleton.carry('head', at);
-  const y = 0.012 * s;
-  const shoulder = bust ? bust.levels.shoulder : head.bottom + 0.25 * (head.chin - head.bottom);
+  const { mesh } = head;
+  const loops = mesh ? withinMesh(context, mesh.middle, asked, drawnIn) : asked;
+  // A mesh's head is read where it stands posed; a start form's is set out unposed and carried along.
+  const inHead = (at: Vec3): Vec3 => (mesh ? at : form.skeleton.carry('head', at));
+  const [x, y] = mesh ? uprightUnder(context, mesh.neck, head) : [0, 0.012 * s];
+  const shoulder = bust ? bust.levels.shoulder : head.bottom + (mesh ? 0.6 : 0.25) * (head.chin - head.bottom);
   const at: Marks = {
     y,
-    held: [0, y, 0],
-    pipeTop: [0, y, pipeEnds(context, p, [0, y, shoulder], head.chin + 0.03 * head.height)],
-    skull: [0, -head.forward + head.depth * 0.02, head.skull],
-    crown: [0, -head.forward + head.depth * 0.02, loops.top],
-    shoulder: [0, y, shoulder],
+    held: [x, y, 0],
+    pipeTop: [x, y, pipeEnds(context, p, [x, y, shoulder], head.chin + 0.03 * head.height)],
+    skull: mesh ? mesh.middle : [0, -head.forward + head.depth * 0.02, head.skull],
+    crown: [mesh?.middle[0] ?? 0, mesh?.middle[1] ?? -head.forward + head.depth * 0.02, loops.top],
+    shoulder: [x, y, shoulder],
   };
   out.node('foot', at.held, true);
   out.node('shoulder', at.shoulder);
@@ -96,9 +101,15 @@ export function setOutHeadFrame(
   out.node('skull', inHead(at.skull));
   out.node('crown', inHead(at.crown));
   // The first making of the form had its masses by name; since, whatever hangs on a joint goes with it.
-  const neck = head.faced ? massesOn(form, ['neck']) : ['neck'];
-  const onHead = head.faced ? massesOn(form, ['head', 'jaw']) : ['face', 'skull'];
-  const trunk = !bust ? neck : head.faced ? massesOn(form, ['chest']) : ['chest', 'shoulder-left', 'shoulder-right'];
+  const neck = mesh ? mesh.neckMasses : head.faced ? massesOn(form, ['neck']) : ['neck'];
+  const onHead = mesh ? mesh.headMasses : head.faced ? massesOn(form, ['head', 'jaw']) : ['face', 'skull'];
+  const trunk = mesh
+    ? mesh.trunkMasses
+    : !bust
+      ? neck
+      : head.faced
+        ? massesOn(form, ['chest'])
+        : ['chest', 'shoulder-left', 'shoulder-right'];
   out.bone('upright-foot', 'foot of the upright', 'foot', 'shoulder', trunk, { joinFrom: 'threaded' });
   out.bone('upright-neck', 'upright at the neck', 'shoulder', 'pipe-top', [
     ...trunk.filter((m) => !neck.includes(m)),
@@ -111,14 +122,85 @@ export function setOutHeadFrame(
   ]);
   loopsAndPipe(context, head, p, out, at, loops, drawnIn, inHead);
   if (bust) shouldersOf(context, p, out, at, bust, s, head.faced ? trunk : ['chest']);
-  if (form.masses.some((m) => m.id === 'upper-arm-left')) armsOf(context, p, out);
+  if (mesh) limbsOfMesh(context, p, out, at.shoulder);
+  else if (form.masses.some((m) => m.id === 'upper-arm-left')) armsOf(context, p, out);
   out.adopt(form.masses, 'head-crown');
   out.fitting('flange', 'floor flange', 1, flange.mass, at.held);
-  out.fitting('clamps', 'hose clamps', 2, clampMass, [0, y, at.pipeTop[2] - 0.04]);
+  out.fitting('clamps', 'hose clamps', 2, clampMass, [x, y, at.pipeTop[2] - 0.04]);
   const needs = bust
     ? { width: bust.measures.shoulderBreadth * s * 0.8, depth: bust.measures.chestDepth * s * 1.25 }
-    : { width: head.breadth * 1.4, depth: head.depth * 1.2 };
+    : mesh
+      ? footBoard(spanOfForm(form))
+      : { width: head.breadth * 1.4, depth: head.depth * 1.2 };
   return { out, finish: (core) => out.finish(boardUnder(context, p, at.held, needs, flange), core) };
+}
+
+/** Loops no larger than there is room for about the middle of a mesh's head. */
+function withinMesh(context: SchoolContext, middle: Vec3, loops: LoopSize, leave: number): LoopSize {
+  const most = 2 * Math.max(loops.breadth, loops.depth, loops.top - middle[2], 0.01);
+  const room = (...ways: Vec3[]) => Math.min(...ways.map((w) => reachInside(context, middle, w, leave, most)));
+  return {
+    breadth: Math.min(loops.breadth, room([1, 0, 0], [-1, 0, 0])),
+    depth: Math.min(loops.depth, room([0, 1, 0], [0, -1, 0])),
+    top: Math.min(loops.top, middle[2] + room([0, 0, 1])),
+  };
+}
+
+/** Where an upright goes up into the neck of a mesh: under the neck or over the foot, wherever it lies deepest all the way. */
+function uprightUnder(context: SchoolContext, neck: Vec3, head: HeadSetting): [number, number] {
+  const foot = context.form.skeleton.joints.find((j) => j.ground)?.at ?? neck;
+  const share = (t: number): [number, number] => [neck[0] + t * (foot[0] - neck[0]), neck[1] + t * (foot[1] - neck[1])];
+  const least = ([x, y]: [number, number]) =>
+    Math.min(
+      ...Array.from({ length: 12 }, (_, i) =>
+        context.depthAt([x, y, head.bottom + ((i + 1) / 13) * (neck[2] - head.bottom)]),
+      ),
+      context.depthAt([x, y, neck[2]]),
+    );
+  return [0, 0.25, 0.5, 0.75, 1].map(share).reduce((best, t) => (least(t) > least(best) ? t : best));
+}
+
+/** Limbs of a mesh below its head: a wire to each from the upright, through its joints. */
+function limbsOfMesh(context: SchoolContext, p: HeadFrameFigures, out: SettingOut, from: Vec3): void {
+  const { form } = context;
+  const { joints } = form.skeleton;
+  const asked = { stock: p.shoulderStock, size: p.shoulderSize, strands: p.shoulderStrands, byHand: false };
+  const byId = new Map(joints.map((j) => [j.id, j]));
+  const chains = limbsOf(joints).flatMap(({ joints: chain }) => {
+    const end = byId.get(chain[chain.length - 1]!)!;
+    const own = chain.filter((id) => byId.get(id)!.limb === end.limb);
+    return end.limb === headLimb || end.ground || own.length < 2 ? [] : [{ joints: own, first: false }];
+  });
+  for (const run of wireRuns(context, asked, chains)) {
+    const wire = context.across(p.shoulderStock, run.size);
+    const bones: string[] = [];
+    let below = 'shoulder';
+    run.joints.forEach((id, i) => {
+      const before = run.joints[i - 1];
+      if (!out.has(id)) out.node(id, byId.get(id)!.at);
+      out.bone(
+        id,
+        before === undefined ? `upright to ${byId.get(id)!.limb ?? id}` : boneName(joints, before, id),
+        below,
+        id,
+        massesOn(form, before === undefined ? [] : [before, id]),
+        before === undefined ? { joinFrom: p.shoulderJoin } : {},
+      );
+      bones.push(id);
+      below = id;
+    });
+    out.member(`wire-${run.joints[0]!}`, wireName(run.joints.map((id) => byId.get(id)!)), {
+      stock: p.shoulderStock,
+      size: run.size,
+      strands: run.strands,
+      path: [from, ...run.path],
+      bones,
+      allowances: [
+        { what: 'one turn round the pipe', length: Math.PI * context.across(p.pipeStock, p.pipeSize) },
+        { what: 'end loop', length: 10 * wire },
+      ],
+    });
+  }
 }
 
 /**
@@ -147,7 +229,7 @@ function loopsAndPipe(
   const tails: Allowance[] = [{ what: 'two tails under the hose clamps', length: 2 * clampTail }];
   const rise = loops.top - at.skull[2];
   // Degrees the loops come down below their middle, before they go in to the pipe.
-  const under = head.faced ? 4 : 35;
+  const under = head.faced || head.mesh ? 4 : 35;
   const loop = (across: Vec3): Vec3[] => {
     const side = scaleTo(across, pipe / 2 + wire / 2);
     const foot = (sign: number): Vec3 => [
@@ -157,7 +239,7 @@ function loopsAndPipe(
     ];
     // Under a face the wires stay together in the middle of the neck until they are well inside the head.
     const knee = (sign: number): Vec3[] =>
-      head.faced
+      head.faced || head.mesh
         ? [
             inHead([
               sign * side[0],
@@ -192,7 +274,7 @@ function loopsAndPipe(
     ...frame,
     strands: 1,
     bones: [],
-    path: arc([0, at.skull[1], head.band], breadth, depth, 0, 360, 32).map(inHead),
+    path: arc([at.skull[0], at.skull[1], head.band], breadth, depth, 0, 360, 32).map(inHead),
     allowances: [{ what: 'overlap, bound', length: 0.04 }],
   });
 }

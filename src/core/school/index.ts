@@ -6,46 +6,16 @@ import type { Armature } from '../armature';
 import { describeIssue, type Build } from '../document';
 import { resolveForm, type ResolvedForm } from '../form';
 import { failure, success, type Result } from '../quantity';
-import { bentPipe } from './bent-pipe';
-import { boardFoamMesh } from './board-foam-mesh';
-import { branching } from './branching';
-import { dense } from './dense';
-import { dowelAndBall } from './dowel-and-ball';
-import { foilOnly } from './foil-only';
 import { layHandChanges } from './hand-changes';
-import { headForm } from './head-form';
-import { jointed } from './jointed';
-import { objectCore } from './object-core';
 import type { School, SchoolContext } from './school';
-import { shell } from './shell';
-import { steelMeshFoam } from './steel-mesh-foam';
-import { stuffed } from './stuffed';
-import { undercoat } from './undercoat';
-import { wireFigure } from './wire-figure';
+import { schools } from './schools';
 
+export { schools };
 export type { School, SchoolContext, SchoolField, SchoolTraits } from './school';
 export { startBuild } from './start-build';
 export * from './edit-armature';
 export { bringIn, type BroughtIn } from './bring-in';
 export { chainsOf, mainChain, standingJoints } from './limbs';
-
-/** Every school there is; a new one is a file and a line here. */
-export const schools: readonly School<never>[] = [
-  stuffed,
-  dense,
-  bentPipe,
-  dowelAndBall,
-  wireFigure,
-  jointed,
-  branching,
-  foilOnly,
-  undercoat,
-  objectCore,
-  shell,
-  headForm,
-  boardFoamMesh,
-  steelMeshFoam,
-] as unknown as readonly School<never>[];
 
 export interface ResolvedArmature {
   readonly armature: Armature;

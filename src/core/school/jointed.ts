@@ -3,7 +3,7 @@ import type { Allowance } from '../armature';
 import { mix, type Vec3 } from '../quantity';
 import { joinIds } from '../catalogue';
 import { boardFields, boardParameters, boardUnder } from './base';
-import { footBoard, lengthOf, limbsOf, standingJoints, wireForHeight } from './limbs';
+import { boneName, footBoard, lengthOf, limbsOf, standingJoints, wireForHeight } from './limbs';
 import { heightOf, spanOfForm, type School, type SchoolContext } from './school';
 import { SettingOut } from './setting-out';
 
@@ -59,10 +59,10 @@ function make(context: SchoolContext, p: JointedParameters) {
         masses,
         i === 0 && !first ? { joinFrom: p.join } : {},
       );
-      out.bone(to, `${name(from)} to ${name(to)}, splinted`, `${to}/near`, `${to}/far`, masses);
+      out.bone(to, `${boneName(joints, from, to)}, splinted`, `${to}/near`, `${to}/far`, masses);
       out.bone(`${to}/soft-far`, `soft joint at the ${name(to)}`, `${to}/far`, to, masses);
       along.push(`${to}/soft-near`, to, `${to}/soft-far`);
-      out.member(`splint-${to}`, `splint, ${name(from)} to ${name(to)}`, {
+      out.member(`splint-${to}`, `splint, ${boneName(joints, from, to)}`, {
         stock: p.splintStock,
         size: splintSize,
         bonded: true,
@@ -144,6 +144,6 @@ export const jointed: School<JointedParameters> = {
     },
     ...boardFields,
   ],
-  fits: (form) => form.skeleton.joints.length >= 6 && form.head === null,
+  fits: (form) => form.skeleton.joints.length >= 6 && (form.head === null || form.head.mesh !== undefined),
   make,
 };

@@ -44,6 +44,17 @@ export function mainChain(joints: readonly PosedJoint[]): string[] {
   return head ? longest(tips.filter((t) => upTo(t.id).includes('head'))) : longest(tips);
 }
 
+/** A bone by the joints it runs between; in a mesh by its limb, the stretches of which are counted. */
+export function boneName(joints: readonly PosedJoint[], fromId: string, toId: string): string {
+  const from = joints.find((j) => j.id === fromId),
+    to = joints.find((j) => j.id === toId);
+  if (to?.limb === undefined || from?.limb === undefined) return `${from?.name ?? fromId} to ${to?.name ?? toId}`;
+  if (from.limb !== to.limb) return `${from.limb} to ${to.limb}`;
+  const { limb } = to;
+  const stretches = joints.filter((j) => j.limb === limb && joints.some((p) => p.id === j.parent && p.limb === limb));
+  return stretches.length > 1 ? `${limb}, stretch ${stretches.indexOf(to) + 1}` : limb;
+}
+
 /** The joints that meet the base: those made to, as far as the pose leaves them low; else whatever is lowest. */
 export function standingJoints(joints: readonly PosedJoint[]): ReadonlySet<string> {
   const low = Math.min(...joints.map((j) => j.at[2])),

@@ -1,9 +1,9 @@
 import { z } from 'zod';
-import type { Armature } from '../armature';
+import { coverWanted, type Armature } from '../armature';
 import { joinIds, type JoinKindId } from '../catalogue';
 import type { Vec3 } from '../quantity';
 import { boardFields, boardParameters, boardUnder, type BoardParameters } from './base';
-import { spanOfForm, type SchoolContext, type SchoolField } from './school';
+import { reachInside, spanOfForm, type SchoolContext, type SchoolField } from './school';
 import { SettingOut } from './setting-out';
 
 /** What carries the clay is there already and stands on a post: what object core, shell and head form share. */
@@ -28,6 +28,28 @@ export const postFields: readonly SchoolField[] = [
 ];
 export const postCuts = 'the depth let into the board, and 5 % for trim';
 
+/** Of a mesh with limbs: where it is thickest, for a post to come up under. */
+function bodyOfMesh({ form, depthAt }: SchoolContext): Vec3 | null {
+  const own = form.skeleton.joints.filter((j) => j.limb !== undefined && !j.ground);
+  if (own.length === 0) return null;
+  return own.reduce((b, j) => (depthAt(j.at) > depthAt(b.at) ? j : b)).at;
+}
+
+/** Height at which a post straight under a place comes into the form. */
+function entersAt({ depthAt }: SchoolContext, [x, y, z]: Vec3): number {
+  const steps = 60;
+  for (let i = steps - 1; i > 0; i--) if (depthAt([x, y, (i / steps) * z]) < 0) return ((i + 1) / steps) * z;
+  return 0;
+}
+
+/** How high it can go there with enough over it. */
+function topUnder(context: SchoolContext, body: Vec3, p: PostFigures): number {
+  const post = context.across(p.postStock, p.postSize);
+  const clay = Math.max(...context.form.regions.map((r) => context.clayOver(r)));
+  const leave = coverWanted(post, clay) + post / 2;
+  return body[2] + reachInside(context, body, [0, 0, 1], leave, body[2] * 4);
+}
+
 /** The post up into the form, as far as six tenths of its height. */
 export function onAPost(context: SchoolContext, p: PostFigures, more: Pick<Armature, 'comesOut'> = {}): Armature {
   const { form } = context;
@@ -36,11 +58,14 @@ export function onAPost(context: SchoolContext, p: PostFigures, more: Pick<Armat
   const middle = (k: 0 | 1): number => (span.low[k] + span.high[k]) / 2;
   // Under the joint it stands by where a form has many masses: what is built out in front does not pull the post along.
   const { joints } = form.skeleton;
+  const body = bodyOfMesh(context);
   const ground = form.countedWith.some((rep, i) => rep !== i) ? joints.find((j) => j.ground) : undefined;
-  const foot: Vec3 = ground ? [ground.at[0], ground.at[1], 0] : [middle(0), middle(1), 0];
+  const under = body ?? ground?.at;
+  const foot: Vec3 = under ? [under[0], under[1], 0] : [middle(0), middle(1), 0];
   const high = span.high[2] - span.low[2];
-  const rim: Vec3 = [foot[0], foot[1], Math.max(0.01, span.low[2])];
-  const highest = ground ? Math.max(...joints.map((j) => j.at[2])) : Infinity;
+  const lowest = body ? entersAt(context, body) : span.low[2];
+  const rim: Vec3 = [foot[0], foot[1], Math.max(0.01, lowest)];
+  const highest = body ? topUnder(context, body, p) : ground ? Math.max(...joints.map((j) => j.at[2])) : Infinity;
   const top: Vec3 = [foot[0], foot[1], Math.max(rim[2] + 0.02, Math.min(rim[2] + 0.6 * high, highest))];
   out.node('foot', foot, true);
   out.node('rim', rim);

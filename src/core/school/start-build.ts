@@ -27,6 +27,11 @@ const usual: Readonly<Record<string, Usual>> = {
   free: { clay: 'paper-clay', coat: 0.008, school: 'wire-figure' },
 };
 
+/** The way of building a start form begins with. */
+export function usualSchool(kind: string): string | null {
+  return kind === 'bust' ? 'stuffed' : (usual[kind]?.school ?? null);
+}
+
 /**
  * A new build of any start form, with sensible beginnings for the rest; `type` is one of the form's named sets of
  * measures. Fails on a form, a type or a figure there is not.

@@ -146,7 +146,7 @@ export const steelMeshFoam: School<SteelMeshFoamParameters> = {
   ],
   fits: (form) =>
     form.skeleton.joints.length >= 3 &&
-    form.head === null &&
+    (form.head === null || form.head.mesh !== undefined) &&
     !['mask', 'worn-shell', 'found-object'].includes(form.kind),
   make,
 };

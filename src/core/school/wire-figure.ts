@@ -4,10 +4,10 @@ import { joinIds, type JoinKindId } from '../catalogue';
 import type { PosedJoint, ResolvedForm } from '../form';
 import { mix, type Vec3 } from '../quantity';
 import { boardFields, boardParameters, boardUnder, type BoardParameters } from './base';
-import { footBoard, lengthOf, limbsOf, standingJoints, wireForHeight } from './limbs';
+import { boneName, footBoard, lengthOf, limbsOf, standingJoints, wireForHeight } from './limbs';
 import { arc, heightOf, spanOfForm, type School, type SchoolContext, type SchoolField } from './school';
 import { SettingOut } from './setting-out';
-import { wireRuns } from './wire-that-fits';
+import { wireName, wireRuns } from './wire-that-fits';
 
 /**
  * Wire figure: one wire through trunk, head and a leg, the next limbs bound on where they leave, foil on it as muscle
@@ -75,7 +75,7 @@ export function setOutLimbs(context: SchoolContext, p: LimbFigures, prefix: stri
       const from = chain[i]!;
       out.bone(
         id,
-        `${nameOf(byId, from)} to ${nameOf(byId, id)}`,
+        boneName(joints, from, id),
         from,
         id,
         form.masses.filter((m) => m.joint === from || m.joint === id).map((m) => m.id),
@@ -95,19 +95,15 @@ export function setOutLimbs(context: SchoolContext, p: LimbFigures, prefix: stri
           : { what: 'end loop', length: 6 * wire },
     ];
     const path = [...run.slice(0, head ? -1 : undefined), ...(head ?? [])];
-    out.member(
-      `wire-${second}`,
-      wireName(chain.slice(1).map((id) => byId.get(id)!)),
-      {
-        stock: p.wireStock,
-        size: own,
-        strands,
-        bonded: p.bonded,
-        path,
-        bones: [...chain.slice(1), ...(head ? [last] : [])],
-        allowances: strands > 1 ? [...ends, { what: 'twisting the strands', length: 0.03 * lengthOf(path) }] : ends,
-      },
-    );
+    out.member(`wire-${second}`, wireName(chain.slice(1).map((id) => byId.get(id)!)), {
+      stock: p.wireStock,
+      size: own,
+      strands,
+      bonded: p.bonded,
+      path,
+      bones: [...chain.slice(1), ...(head ? [last] : [])],
+      allowances: strands > 1 ? [...ends, { what: 'twisting the strands', length: 0.03 * lengthOf(path) }] : ends,
+    });
   }
   out.adopt(form.masses, limbs[0]?.joints[1] ?? '');
   const feet = joints.filter((j) => standing.has(j.id));
@@ -121,14 +117,6 @@ export function setOutLimbs(context: SchoolContext, p: LimbFigures, prefix: stri
     size,
     finish: () => out.finish(boardUnder(context, p, [middle(0), middle(1), 0], footBoard(spanOfForm(form)), plate), p),
   };
-}
-
-/** By where it begins and ends; in a limb of a mesh, by that limb. */
-export function wireName(run: readonly PosedJoint[]): string {
-  const first = run[0]!,
-    last = run[run.length - 1]!;
-  if (last.limb !== undefined && run.every((j) => j.limb === last.limb)) return `wire in ${last.limb}`;
-  return first === last ? `wire to ${last.name}` : `wire, ${first.name} to ${last.name}`;
 }
 
 /** The wire goes round inside the head and comes back to the neck. */
@@ -145,10 +133,6 @@ function headLoop(form: ResolvedForm, neck: Vec3, crown: Vec3): Vec3[] | null {
 
 const radiusOf = (m: { readonly shape: { readonly kind: string } }): number =>
   'radii' in m.shape ? ((m.shape as { radii: readonly number[] }).radii[0] ?? 0) : 0;
-
-function nameOf(joints: ReadonlyMap<string, PosedJoint>, id: string): string {
-  return joints.get(id)?.name ?? id;
-}
 
 export const wireFigure: School<WireFigureParameters> = {
   kind: 'wire-figure',

@@ -135,3 +135,11 @@ function drawnBack(
   while (share > least && !fits(context, bundle, mix(before.at, end.at, share), clay)) share -= 0.025;
   return [...path.slice(0, -1), share < 1 ? mix(before.at, end.at, share) : end.at];
 }
+
+/** By where it begins and ends; in a limb of a mesh, by that limb. */
+export function wireName(run: readonly PosedJoint[]): string {
+  const first = run[0]!,
+    last = run[run.length - 1]!;
+  if (last.limb !== undefined && run.every((j) => j.limb === last.limb)) return `wire in ${last.limb}`;
+  return first === last ? `wire to ${last.name}` : `wire, ${first.name} to ${last.name}`;
+}

@@ -1,4 +1,4 @@
-import type { Limbs } from '../../document';
+import { hashText, type Limbs } from '../../document';
 import { distance, dot, norm, subtract, type Vec3 } from '../../quantity';
 import { depthInSolid } from '../mesh/depth-in-solid';
 import { limbOfPlace, type Limb } from '../mesh/limbs-in-solid';
@@ -13,6 +13,8 @@ const { ceil, max, min, round } = Math;
  * Places are counted in samples, so that they stay as they are when the mesh is scaled.
  */
 export interface LimbPlaces {
+  /** The same for the same samples and joints. */
+  readonly id: string;
   readonly lattice: Lattice;
   readonly inside: Uint8Array;
   /** By place, in the air too: index of the joint it goes with. */
@@ -44,13 +46,19 @@ export function limbPlaces(shape: SampledShape, limbs: Limbs): LimbPlaces {
   if (kept.size > 6) kept.delete(kept.keys().next().value!);
   const known = own.get(key);
   if (known) return known;
-  const made = placesOf({ ...shape, step: 1, from: [0, 0, 0], deepest: shape.deepest / shape.step }, limbs, inSamples);
+  const id = hashText(`${hashText(shape.values)}/${key}`);
+  const made = placesOf(
+    id,
+    { ...shape, step: 1, from: [0, 0, 0], deepest: shape.deepest / shape.step },
+    limbs,
+    inSamples,
+  );
   own.set(key, made);
   if (own.size > 8) own.delete(own.keys().next().value!);
   return made;
 }
 
-function placesOf(shape: SampledShape, limbs: Limbs, at: readonly Vec3[]): LimbPlaces {
+function placesOf(id: string, shape: SampledShape, limbs: Limbs, at: readonly Vec3[]): LimbPlaces {
   const { inside, lattice } = solidOfShape(shape, along);
   const depth = depthInSolid(inside, lattice);
   const index = new Map(limbs.map((j, i) => [j.id, i]));
@@ -84,6 +92,7 @@ function placesOf(shape: SampledShape, limbs: Limbs, at: readonly Vec3[]): LimbP
   }
   intoTheAir(joint, lattice);
   return {
+    id,
     lattice,
     inside,
     joint,

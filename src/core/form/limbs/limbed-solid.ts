@@ -1,12 +1,11 @@
 import type { Limbs } from '../../document';
 import { cross, dot, norm, scale, subtract, type Vec3 } from '../../quantity';
-import { depthInSolid } from '../mesh/depth-in-solid';
-import { latticePlace } from '../mesh/lattice';
 import { decodedSamples, sampledDistance, type SampledShape } from '../mesh/sampled';
 import { compose, inverse, rotate, rotationOf, type Rotation } from '../turn';
+import { boundsOf, outside, type Bounds, type Slice } from './limb-bounds';
 import { limbPlaces, limbWay, type LimbPlaces } from './limb-places';
 
-const { abs, acos, cos, floor, max, min, round, sin, sqrt } = Math;
+const { abs, acos, ceil, cos, max, min, round, sin, sqrt } = Math;
 
 /**
  * A mesh with limbs, posed: one signed distance for all of it, and by place the joint that carries it. What no joint has
@@ -49,15 +48,6 @@ interface Bend {
   readonly reach: number;
 }
 
-interface Bounds {
-  readonly low: readonly [number, number, number];
-  readonly size: readonly [number, number, number];
-  readonly out: Float32Array;
-  /** A ball about what is meant of the mesh itself, in samples. */
-  readonly middle: Vec3;
-  readonly radius: number;
-}
-
 /** A bend reaches this far to either side of its joint, of the depth there and each radian: what lies on its inner side is pressed to half at most. */
 const reachEachRadian = 1;
 const leastReach = 0.6;
@@ -70,9 +60,10 @@ export class LimbedSolid {
   readonly key: string;
   /** The most a distance in it can change over a way of one. */
   readonly slope: number;
-  private readonly samples: Float32Array;
+  readonly samples: Float32Array;
   private readonly info: Float64Array;
-  private readonly lots: readonly Lot[];
+  private readonly bends: readonly (Bend | null)[];
+  private made: readonly Lot[] | null = null;
 
   constructor(
     private readonly rest: RestingMesh,
@@ -84,15 +75,32 @@ export class LimbedSolid {
     this.places = limbPlaces(shape, limbs);
     this.samples = decodedSamples(shape.values);
     this.info = Float64Array.of(...shape.cells, 0, 0, 0);
-    const same = this.sameAs();
-    const bends = limbs.map((_, i) => (this.places.parentOf[i]! < 0 ? null : this.bendOf(i)));
-    this.lots = this.lotsOf(same, bends);
-    this.slope = bends.reduce((most, b, i) => {
+    this.bends = limbs.map((_, i) => (this.places.parentOf[i]! < 0 ? null : this.bendOf(i)));
+    this.slope = this.bends.reduce((most, b, i) => {
       if (!b) return most;
       const across = max(this.places.across[i]!, this.places.depth[i]!);
       return max(most, 1 + (b.angle / (2 * b.reach)) * (across + this.places.depth[i]! + b.reach));
     }, 1);
-    this.key = JSON.stringify([rest.at, rest.turn, shape.step, shape.from, turns, hidden, limbs.map((j) => j.at)]);
+    this.key = JSON.stringify([
+      this.places.id,
+      rest.at,
+      rest.turn,
+      shape.step,
+      shape.from,
+      turns,
+      hidden,
+      limbs.map((j) => j.at),
+    ]);
+  }
+
+  /** Found when a place is first asked for: a form is made more often than it is measured. */
+  private get lots(): readonly Lot[] {
+    return (this.made ??= this.lotsOf(this.sameAs(), this.bends));
+  }
+
+  /** Its own words in a hash or a message. */
+  toJSON(): string {
+    return this.key;
   }
 
   /** Signed distance at a place in the world, metres. */
@@ -240,7 +248,7 @@ export class LimbedSolid {
     const long = norm(twist);
     const axis: Vec3 = long > 1e-6 ? scale(twist, 1 / long) : squareAxis(turned);
     const way = turnedBy(axis, angle / 2, limbWay(i, at, parentOf));
-    return { at: at[i]!, axis, angle, way, reach: max(leastReach, reachEachRadian * angle) * depth[i]! };
+    return { at: at[i]!, axis, angle, way, reach: ceil(2 * max(leastReach, reachEachRadian * angle) * depth[i]!) / 2 };
   }
 
   private lotsOf(same: readonly number[], bends: readonly (Bend | null)[]): Lot[] {
@@ -249,121 +257,49 @@ export class LimbedSolid {
     const everywhere = [0, 0, 0, Infinity] as const;
     if (whole) return [{ to: this.toSamples(0), bend: null, bounds: null, ball: everywhere }];
     const out: Lot[] = [];
+    const slices = bends.map((b, i) => b && this.sliceOf(b, i));
+    const { parentOf } = this.places;
     for (const f of first) {
       const own = same.map((s, i) => s === f && !this.hidden[i]);
-      const bounds = this.boundsOf((place, joint) => own[joint]! && this.notBent(place, joint, bends));
+      // It ends where a bend of its own begins, and begins where the one it hangs on ends.
+      const ends = slices.flatMap((slice, i) => [
+        ...(slice && own[i] ? [{ joint: i, slice, since: slice.reach }] : []),
+        ...(slice && own[parentOf[i]!] ? [{ joint: parentOf[i]!, slice, until: -slice.reach }] : []),
+      ]);
+      const bounds = boundsOf(this.places, own, ends);
       if (bounds) out.push({ to: this.toSamples(f), bend: null, bounds, ball: this.ballOf(f, bounds) });
     }
     bends.forEach((bend, i) => {
-      const parent = this.places.parentOf[i]!;
+      const parent = parentOf[i]!;
       if (!bend || this.hidden[i] || this.hidden[parent]) return;
-      const bounds = this.boundsOf(
-        (place, joint) => (joint === i || joint === parent) && this.inBend(place, i, bend),
-        bend.at,
+      const bounds = boundsOf(
+        this.places,
+        same.map((_, k) => k === i || k === parent),
+        [],
+        slices[i]!,
       );
       if (bounds) out.push({ to: this.toSamples(parent), bend, bounds, ball: this.ballOf(parent, bounds) });
     });
     return out;
   }
 
-  /** How far a place is along the limb from a joint, where it is near enough to be of its bend; NaN elsewhere. */
-  private alongBend(place: Vec3, i: number, bend: Bend): number {
+  private sliceOf(bend: Bend, i: number): Slice {
     const { at, parentOf, depth, across } = this.places;
-    const way = subtract(place, at[i]!);
-    const reach = bend.reach + overlap * depth[i]! + 2;
+    const half = bend.reach + overlap * depth[i]! + 2;
     const round = max(across[i]! * 1.15, depth[i]! * 1.3) + 2;
-    if (norm(way) > sqrt(round * round + reach * reach)) return NaN;
-    return dot(way, limbWay(i, at, parentOf));
-  }
-
-  private inBend(place: Vec3, i: number, bend: Bend): boolean {
-    return abs(this.alongBend(place, i, bend)) <= bend.reach + overlap * this.places.depth[i]! + 2;
-  }
-
-  /** Whether a place keeps to its joint: it is not beyond a bend's beginning, nor short of one's end. */
-  private notBent(place: Vec3, joint: number, bends: readonly (Bend | null)[]): boolean {
-    const own = bends[joint];
-    if (own && this.alongBend(place, joint, own) < own.reach) return false;
-    return bends.every((b, c) => !b || this.places.parentOf[c] !== joint || !(this.alongBend(place, c, b) > -b.reach));
-  }
-
-  /** Distance to the places that are meant, below nought among them; null where there are none. */
-  private boundsOf(meant: (place: Vec3, joint: number) => boolean, about?: Vec3): Bounds | null {
-    const { lattice, joint, inside } = this.places;
-    const { cells, step, from } = lattice;
-    const own = new Uint8Array(joint.length);
-    const low = [...cells] as [number, number, number],
-      high: [number, number, number] = [-1, -1, -1];
-    for (let z = 0, i = 0; z < cells[2]; z++)
-      for (let y = 0; y < cells[1]; y++)
-        for (let x = 0; x < cells[0]; x++, i++) {
-          if (!meant([from[0] + x * step, from[1] + y * step, from[2] + z * step], joint[i]!)) continue;
-          own[i] = 1;
-          if (!inside[i]) continue;
-          [x, y, z].forEach((v, k) => {
-            low[k] = min(low[k]!, v);
-            high[k] = max(high[k]!, v);
-          });
-        }
-    if (high[0] < 0) return null;
-    // Beyond the box of what lies inside, with room for its distances, nothing is asked.
-    const room = 4;
-    const begin = low.map((v) => max(0, v - room)) as [number, number, number];
-    const size = high.map((v, k) => min(cells[k]!, v + room + 1) - begin[k]!) as [number, number, number];
-    // An edge all round on either side of the box: what is meant goes on beyond it where it touches it.
-    const [nx, ny, nz] = size;
-    const here = new Uint8Array(nx * ny * nz),
-      there = new Uint8Array(nx * ny * nz);
-    for (let z = 0, i = 0; z < nz; z++)
-      for (let y = 0; y < ny; y++)
-        for (let x = 0; x < nx; x++, i++) {
-          here[i] = own[begin[0] + x + cells[0] * (begin[1] + y + cells[1] * (begin[2] + z))]!;
-          there[i] = 1 - here[i]!;
-        }
-    const within = here.every((v) => v === 1) ? null : depthInSolid(here, { cells: size });
-    const without = depthInSolid(there, { cells: size });
-    const out = new Float32Array(here.length);
-    for (let i = 0; i < out.length; i++)
-      out[i] = (here[i] ? 0.5 - min(1e3, within ? within[i]! : 1e3) : min(1e3, without[i]!) - 0.5) * step;
-    const middle = (about ?? low.map((v, k) => from[k as 0] + ((v + high[k]!) / 2) * step)) as Vec3;
-    let radius = 0;
-    for (let i = 0; i < own.length; i++)
-      if (own[i] && inside[i]) radius = max(radius, norm(subtract(latticePlace(lattice, i), middle)));
-    return { low: begin, size, out, middle, radius: radius + step };
+    return {
+      at: at[i]!,
+      way: limbWay(i, at, parentOf),
+      reach: bend.reach,
+      half,
+      within: sqrt(round * round + half * half),
+    };
   }
 
   /** What a bend turns stays as far from its joint as it was. */
   private ballOf(joint: number, { middle, radius }: Bounds): Lot['ball'] {
     return [...this.toWorld(joint, middle), radius * this.rest.shape.step];
   }
-}
-
-/** How far outside the bounds a place lies, in samples; below nought within. */
-function outside({ low, size, out }: Bounds, { lattice }: LimbPlaces, u: number, v: number, w: number): number {
-  const [nx, ny, nz] = size;
-  const { step, from } = lattice;
-  const x = (u - from[0]) / step - low[0],
-    y = (v - from[1]) / step - low[1],
-    z = (w - from[2]) / step - low[2];
-  const cx = min(nx - 1.001, max(0, x)),
-    cy = min(ny - 1.001, max(0, y)),
-    cz = min(nz - 1.001, max(0, z));
-  const ix = floor(cx),
-    iy = floor(cy),
-    iz = floor(cz);
-  const fx = cx - ix,
-    fy = cy - iy,
-    fz = cz - iz;
-  const i = ix + nx * (iy + ny * iz),
-    up = nx * ny;
-  const a = (out[i]! * (1 - fx) + out[i + 1]! * fx) * (1 - fy) + (out[i + nx]! * (1 - fx) + out[i + nx + 1]! * fx) * fy;
-  const b =
-    (out[i + up]! * (1 - fx) + out[i + up + 1]! * fx) * (1 - fy) +
-    (out[i + up + nx]! * (1 - fx) + out[i + up + nx + 1]! * fx) * fy;
-  const far =
-    abs(x - cx) + abs(y - cy) + abs(z - cz) > 1e-9 ? sqrt((x - cx) ** 2 + (y - cy) ** 2 + (z - cz) ** 2) * step : 0;
-  const d = a * (1 - fz) + b * fz;
-  return far > 0 ? max(far, d) : d;
 }
 
 function cornersOf({ low, high }: { low: Vec3; high: Vec3 }): Vec3[] {

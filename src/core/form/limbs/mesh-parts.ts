@@ -70,7 +70,6 @@ export function partsOfMesh(
   const whole = new LimbedSolid({ shape, limbs, at: scale(mass.at, size), turn: mass.turn }, turns, hidden);
   return limbs.flatMap((j, i): Mass[] => {
     if (hidden[i] || !whole.places.boxes[i]) return [];
-    const { limbs: _, ...own } = shape;
     const id = limbPartId(mass, j.id);
     const like = limbs.filter((o, k) => o.limb === j.limb && whole.places.boxes[k]);
     return [
@@ -83,7 +82,8 @@ export function partsOfMesh(
         at: triple(turns[i]!.at),
         turn: [0, 0, 0],
         blend: mass.blend * size,
-        shape: own,
+        // As a part it is measured by the whole; by itself it is about so large.
+        shape: { kind: 'ellipsoid', radii: triple(scale([1, 1, 1], j.radius)) },
         part: { whole, joint: i },
       },
     ];

@@ -1,7 +1,8 @@
-import type { LimbJoint, LimbJointKind, Limbs } from '../../document';
+import type { Limbs } from '../../document';
 import { add, distance, dot, scale, subtract, type Vec3 } from '../../quantity';
 import { namedLimbs } from './limb-names';
-import { limbsInSolid, type Limb, type SolidLimbs } from './limbs-in-solid';
+import { limbsInSolid, type SolidLimbs } from './limbs-in-solid';
+import type { LineTree, Path, RawJoint } from './line-tree';
 import { latticeFor, latticePlace, type Lattice } from './lattice';
 import { decodedSamples, sampledDistance, type SampledShape } from './sampled';
 import { standsOn } from './stands-on';
@@ -56,14 +57,6 @@ function boxOf({ inside, lattice }: { inside: Uint8Array; lattice: Lattice }): {
   return { low: low as unknown as Vec3, high: high as unknown as Vec3 };
 }
 
-type Path = Limb['path'];
-
-/** Lines through a solid while they are being made into joints: no loops. */
-export interface LineTree {
-  readonly nodes: { at: Vec3; radius: number; kind: 'body' | 'narrow' | 'tip' | 'foot' }[];
-  edges: { from: number; to: number; path: Path }[];
-}
-
 /** What closes a loop ends where it comes back: a wire along it ends inside what it comes back to. */
 function treeOf({ joints, limbs }: SolidLimbs): LineTree {
   const nodes: LineTree['nodes'] = joints.map((j) => ({
@@ -91,16 +84,6 @@ function treeOf({ joints, limbs }: SolidLimbs): LineTree {
 
 const thickest = (path: Path) => path.reduce((m, p) => max(m, p.radius), 0);
 
-/** A joint before it has its name: the joint it hangs on by its number. */
-export interface RawJoint {
-  readonly kind: LimbJointKind;
-  readonly at: Vec3;
-  readonly radius: number;
-  readonly parent: number | null;
-  /** The line it is on; -1 for where lines meet. */
-  readonly line: number;
-}
-
 /** Of a node's radius: from here on a line has left what it hangs on. */
 const leaves = 0.9;
 /** A line strays no further from the straight between its joints than this share of how thick it is there. */
@@ -114,11 +97,11 @@ function jointed(tree: LineTree, step: number): RawJoint[] {
   const root =
     feet.length === 1
       ? feet[0]!
-      : tree.nodes.reduce((best, n, i) => (n.kind === 'body' && !better(tree, best, i) ? best : i), 0);
+      : tree.nodes.reduce((best, n, i) => (n.kind === 'body' && better(tree, best, i) ? i : best), 0);
   const out: RawJoint[] = [];
   const walk = (node: number, parent: number | null, line: number, by: number) => {
     const { at, radius, kind } = tree.nodes[node]!;
-    const own = out.push({ kind: kind === 'body' && line < 0 ? 'body' : kind, at, radius, parent, line }) - 1;
+    const own = out.push({ kind, at, radius, parent, line }) - 1;
     // The thickest first: the first of a joint's children is what its wire runs on into.
     const onward = tree.edges.flatMap((e, i) => (i !== by && (e.from === node || e.to === node) ? [i] : []));
     onward.sort((a, b) => beyond(tree, b, node) - beyond(tree, a, node));
@@ -132,7 +115,7 @@ function jointed(tree: LineTree, step: number): RawJoint[] {
       if (path.root) at = out.push({ kind: 'root', ...path.root, parent: at, line: i }) - 1;
       for (const b of path.bends) at = out.push({ kind: 'bend', ...b, parent: at, line: i }) - 1;
       if (path.end) out.push({ kind: last.kind, ...path.end, parent: at, line: i });
-      else walk(end, at, last.kind === 'body' ? -1 : i, i);
+      else walk(end, at, i, i);
     });
   };
   walk(root, null, -1, -1);
@@ -163,11 +146,12 @@ interface Place {
 
 /** A line from where it leaves its node, with its bends, to its end: an end of the piece is drawn back to where it is thick. */
 function trimmed(
-  path: Path,
+  line: Path,
   from: LineTree['nodes'][number],
   to: LineTree['nodes'][number],
   step: number,
 ): { root: Place | null; bends: Place[]; end: Place | null } {
+  const path = smoothed(line);
   let first = 0;
   if (from.kind === 'body')
     while (first < path.length && distance(path[first]!.at, from.at) < leaves * from.radius) first++;
@@ -184,6 +168,20 @@ function trimmed(
   } else if (to.kind === 'foot') end = { at: to.at, radius: to.radius };
   const straight = bendsOf(run, step);
   return { root: hasRoot ? run[0]! : null, bends: straight, end };
+}
+
+/** Thinning leaves a line that steps from place to place: its middle runs straighter than that. Its ends stay. */
+const smoothings = 12;
+
+function smoothed(line: Path): Path {
+  let path = [...line];
+  for (let n = 0; n < smoothings; n++)
+    path = path.map((p, i) =>
+      i === 0 || i === path.length - 1
+        ? p
+        : { ...p, at: scale(add(add(path[i - 1]!.at, path[i + 1]!.at), scale(p.at, 2)), 0.25) },
+    );
+  return path;
 }
 
 /** Places of a line between its ends that keep it from straying (Douglas and Peucker 1973). */
@@ -209,9 +207,4 @@ function offLine(p: Vec3, a: Vec3, b: Vec3): number {
   const d = subtract(b, a);
   const t = min(1, max(0, dot(subtract(p, a), d) / (dot(d, d) || 1)));
   return distance(p, add(a, scale(d, t)));
-}
-
-/** For a document: its own names for what it keeps of a joint. */
-export function writtenJoint(j: RawJoint, id: string, limb: string, parent: string | null): LimbJoint {
-  return { id, kind: j.kind, limb, parent, at: [...j.at], radius: j.radius };
 }

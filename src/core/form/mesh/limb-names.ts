@@ -1,6 +1,6 @@
-import type { Limbs } from '../../document';
+import type { LimbJoint, Limbs } from '../../document';
 import { distance, subtract, type Vec3 } from '../../quantity';
-import { writtenJoint, type RawJoint } from './limb-joints';
+import type { RawJoint } from './line-tree';
 
 const { abs, max } = Math;
 
@@ -39,7 +39,14 @@ export function namedLimbs(raw: readonly RawJoint[], box: Box): Limbs {
   }
   const id = (i: number) => `j${i + 1}`;
   return raw.map((j, i) => {
-    const made = writtenJoint(j, id(i), groups[i]!.name, j.parent === null ? null : id(j.parent));
+    const made: LimbJoint = {
+      id: id(i),
+      kind: j.kind,
+      limb: groups[i]!.name,
+      parent: j.parent === null ? null : id(j.parent),
+      at: [...j.at],
+      radius: j.radius,
+    };
     const { pair } = groups[i]!;
     const at = groups[i]!.joints.indexOf(i);
     if (!pair || tipOf(pair, raw)[0] < tipOf(groups[i]!, raw)[0] || pair.joints.length !== groups[i]!.joints.length)
@@ -48,12 +55,17 @@ export function namedLimbs(raw: readonly RawJoint[], box: Box): Limbs {
   });
 }
 
+/** Where limbs meet is a body of its own from this share of the thickest on; else it is a fork of a limb. */
+const bodyShare = 0.45;
+
 /** By joint: the limb that what runs on from it belongs to. */
 function groupsOf(raw: readonly RawJoint[]): Group[] {
   const children = raw.map((_, i) => raw.flatMap((j, k) => (j.parent === i ? [k] : [])));
   const bodies = new Map<number, Group>();
+  const thickest = raw.reduce((most, j) => (j.kind === 'body' ? max(most, j.radius) : most), 0);
   raw.forEach((j, i) => {
-    if (j.kind === 'body') bodies.set(i, { joints: [i], body: true, name: '' });
+    const own = j.kind === 'body' && (j.line < 0 || j.radius >= bodyShare * thickest);
+    if (own) bodies.set(i, { joints: [i], body: true, name: '' });
   });
   const lines = new Map<number, Group>();
   const of: (Group | undefined)[] = raw.map((_, i) => bodies.get(i));
@@ -61,14 +73,20 @@ function groupsOf(raw: readonly RawJoint[]): Group[] {
     if (of[i]) return of[i]!;
     const { kind, line, parent } = raw[i]!;
     let end = children[i]![0] ?? i;
-    while (children[end]!.length === 1 && raw[end]!.kind !== 'body' && raw[end]!.kind !== 'narrow')
-      end = children[end]![0]!;
+    while (children[end]!.length === 1 && !bodies.has(end) && raw[end]!.kind !== 'narrow') end = children[end]![0]!;
     const next = children[i]![0];
     // A line that ends where limbs meet belongs to what it ends in; one that ends in a thin place, to what it came from.
     const own = kind === 'narrow' && next !== undefined ? raw[next]!.line : line;
     const before = raw[end]!.kind === 'narrow' && end !== i && parent !== null ? onward(parent) : undefined;
-    const group = before ?? bodies.get(end) ?? lines.get(own) ?? ({ joints: [], body: false, name: '' } as Group);
-    if (!group.body) lines.set(own, group);
+    // What stands on a fork of a limb is that limb's foot.
+    const foot = kind === 'foot' && parent !== null && raw[parent]!.kind === 'body' && !bodies.has(parent);
+    const group =
+      before ??
+      (foot ? onward(parent) : undefined) ??
+      bodies.get(end) ??
+      lines.get(own) ??
+      ({ joints: [], body: false, name: '' } as Group);
+    if (!group.body && !foot) lines.set(own, group);
     group.joints.push(i);
     return (of[i] = group);
   };
@@ -82,12 +100,17 @@ function nameBodies(bodies: readonly Group[], raw: readonly RawJoint[]): void {
   upward.forEach((g, i) => (g.name = upward.length === 1 ? 'body' : (names[i] ?? `body ${i + 1}`)));
 }
 
+/** A neck is no thinner than this share of the body. */
+const neckShare = 0.4;
+
 /** A head is what lies beyond a thin place, above it, thicker than it, and highest of all. */
 function nameHead(all: readonly Group[], groups: readonly Group[], raw: readonly RawJoint[], { low, high }: Box): void {
   const heads = all.filter((g) =>
     g.joints.some((i) => {
       const { kind, at, radius } = raw[i]!;
       if (kind !== 'narrow' || at[2] < low[2] + 0.4 * (high[2] - low[2])) return false;
+      if (radius < neckShare * raw.reduce((most, j) => (j.kind === 'body' ? max(most, j.radius) : most), 0))
+        return false;
       const beyond = raw.filter((_, k) => k !== i && groups[k] === g);
       return beyond.length > 0 && beyond.every((b) => b.at[2] > at[2]) && beyond.some((b) => b.radius > 0.6 * radius);
     }),
@@ -99,6 +122,12 @@ function nameHead(all: readonly Group[], groups: readonly Group[], raw: readonly
 
 function tipOf(g: Group, raw: readonly RawJoint[]): Vec3 {
   return raw[g.joints[g.joints.length - 1]!]!.at;
+}
+
+/** Where what it hangs on is. */
+function rootOf(g: Group, raw: readonly RawJoint[]): Vec3 {
+  const { at, parent } = raw[g.joints[0]!]!;
+  return parent === null ? at : raw[parent]!.at;
 }
 
 function lengthOf(g: Group, raw: readonly RawJoint[]): number {
@@ -119,9 +148,12 @@ function pairUp(limbs: readonly Group[], raw: readonly RawJoint[], { low, high }
       const square = abs(across[0]) / max(1e-9, distance(p, q));
       const off = abs((p[0] + q[0]) / 2 - middle) / (high[0] - low[0]);
       const alike = lengthOf(a, raw) / max(1e-9, lengthOf(b, raw));
-      return { a, b, square, off, alike };
+      // They hang on one joint, or on two that are across from each other.
+      const [r, s] = [rootOf(a, raw), rootOf(b, raw)];
+      const hung = distance([2 * middle - r[0], r[1], r[2]], s) / (high[0] - low[0]);
+      return { a, b, square, off, alike, hung };
     })
-    .filter((c) => c.square > 0.92 && c.off < 0.15 && c.alike < 1.35 && c.alike > 1 / 1.35)
+    .filter((c) => c.square > 0.95 && c.off < 0.1 && c.hung < 0.15 && c.alike < 1.3 && c.alike > 1 / 1.3)
     .sort((a, b) => b.square - a.square);
   for (const { a, b } of chances)
     if (!a.pair && !b.pair) {

@@ -1,5 +1,6 @@
 import { distance, type Vec3 } from '../../quantity';
-import type { LineTree } from './limb-joints';
+import { depthInSolid } from './depth-in-solid';
+import type { LineTree } from './line-tree';
 import { latticePlace, type Lattice } from './lattice';
 import { wayFrom } from './ways-in-solid';
 
@@ -25,7 +26,7 @@ export function standsOn(tree: LineTree, inside: Uint8Array, lattice: Lattice): 
   const height = (highest - lowest) * step;
   const bottom = lattice.from[2] + lowest * step;
   withoutCorners(tree, bottom + lowTip * height);
-  for (const print of footprints(inside, cells, lowest, until)) {
+  for (const print of footprints(inside, cells, lowest, until).flatMap((p) => soles(p, cells))) {
     const middle = print.reduce((s, i) => latticePlace(lattice, i).map((v, k) => s[k]! + v / print.length), [0, 0, 0]);
     const at = print.reduce((best, i) =>
       distance(latticePlace(lattice, i), middle as unknown as Vec3) <
@@ -89,6 +90,37 @@ function footprints(inside: Uint8Array, [nx, ny]: Lattice['cells'], lowest: numb
     lots.push(lot);
   }
   return lots.filter((l) => l.length >= leastPrint * all).sort((a, b) => b.length - a.length);
+}
+
+/** Feet that touch each other at their edges are two: of a footprint, the lots that lie this deep in it, of the deepest. */
+const soleDepth = 0.6;
+
+function soles(print: readonly number[], [nx, ny]: Lattice['cells']): number[][] {
+  const flat = new Map(print.map((i) => [i % (nx * ny), i]));
+  const plan = new Uint8Array(nx * ny);
+  for (const c of flat.keys()) plan[c] = 1;
+  const depth = depthInSolid(plan, { cells: [nx, ny, 1] });
+  const deepest = depth.reduce((a, b) => max(a, b), 0);
+  const seen = new Uint8Array(plan.length);
+  const lots: number[][] = [];
+  for (const start of flat.keys()) {
+    if (seen[start] || depth[start]! < soleDepth * deepest) continue;
+    const lot: number[] = [];
+    const stack = [start];
+    seen[start] = 1;
+    while (stack.length > 0) {
+      const c = stack.pop()!;
+      lot.push(flat.get(c)!);
+      for (const n of [c - 1, c + 1, c - nx, c + nx])
+        if (plan[n] && !seen[n] && depth[n]! >= soleDepth * deepest) {
+          seen[n] = 1;
+          stack.push(n);
+        }
+    }
+    lots.push(lot);
+  }
+  const largest = max(...lots.map((l) => l.length));
+  return lots.filter((l) => l.length > 0.25 * largest);
 }
 
 /** A foot with a line of its own, to the nearest place of the lines there are; there it meets them in a joint. */
