@@ -22,11 +22,60 @@ interface Bundle {
   /** Of one strand and of all of them, metres. */
   readonly wire: number;
   readonly across: number;
-  /** What it bears in bending, against others of its stock. */
+  /** Strands times diameter cubed, m3: what it bears in bending, against others of its stock. */
   readonly bears: number;
 }
 
-/** Smallest first; no stouter than asked for. */
+/** Wet clay about a light core, kg/m3, and what soft wire bears with something to spare, Pa: rough, to choose a wire by. The frame is solved for what it then is. */
+const roughDensity = 900;
+const roughStrength = 20e6;
+/** A leg is leant on by what stands on it: its lever as a share of its length. */
+const lean = 0.15;
+/** A limb's last stretches may stay without a wire, up to this share of its length. */
+const leftOut = 0.3;
+/** Of a limb's last stretch a wire may stop short by this share, rather than be thinner all the way. */
+const stopsShort = 0.35;
+/** Places along a stretch that are looked at. */
+const looks = 8;
+
+/** Runs of wire for chains of joints; those of a start form run as they are, with what is asked for. */
+export function wireRuns(
+  context: SchoolContext,
+  asked: { readonly stock: string; readonly size: string; readonly strands: number; readonly byHand: boolean },
+  chains: readonly { readonly joints: readonly string[]; readonly first: boolean }[],
+): WireRun[] {
+  const { joints } = context.form.skeleton;
+  const byId = new Map(joints.map((j) => [j.id, j]));
+  const bundles = asked.byHand ? [] : bundlesOf(context, asked.stock, asked.size, asked.strands);
+  return chains.flatMap(({ joints: chain, first }): WireRun[] => {
+    const own = chain.map((id) => byId.get(id)!);
+    if (own[1]?.limb === undefined || bundles.length === 0)
+      return [{ joints: chain, first, size: asked.size, strands: asked.strands, path: own.map((j) => j.at) }];
+    const runs: { joints: PosedJoint[]; bundle: Bundle }[] = [];
+    for (const { joints: part, bundle } of byLimb(own).map((s) => endOf(context, bundles, s))) {
+      const last = runs[runs.length - 1];
+      if (last && bundle.bears >= last.bundle.bears) last.joints.push(...part.slice(1));
+      else runs.push({ joints: [...part], bundle });
+    }
+    return runs.map(({ joints: run, bundle }, i) => ({
+      joints: run.map((j) => j.id),
+      first: first && i === 0,
+      size: bundle.size,
+      strands: bundle.strands,
+      path: drawnBack(context, run, bundle, i === runs.length - 1),
+    }));
+  });
+}
+
+/** By where it begins and ends; in a limb of a mesh, by that limb. */
+export function wireName(run: readonly PosedJoint[]): string {
+  const first = run[0]!,
+    last = run[run.length - 1]!;
+  if (last.limb !== undefined && run.every((j) => j.limb === last.limb)) return `wire in ${last.limb}`;
+  return first === last ? `wire to ${last.name}` : `wire, ${first.name} to ${last.name}`;
+}
+
+/** Those that bear least first; no stouter than asked for. */
 function bundlesOf(context: SchoolContext, stock: string, most: string, strands: number): Bundle[] {
   const widest = context.across(stock, most);
   return context
@@ -41,105 +90,118 @@ function bundlesOf(context: SchoolContext, stock: string, most: string, strands:
     .sort((a, b) => a.bears - b.bears);
 }
 
-/** Of a limb's last stretch a wire may stop short by this share, rather than be thinner all the way. */
-const stopsShort = 0.35;
-const looks = 8;
-
-const fits = (context: SchoolContext, b: Bundle, p: Vec3, clay: number): boolean =>
-  context.depthAt(p) - b.across / 2 >= coverWanted(b.wire, clay);
-
-/** Runs of wire for chains of joints; those of a start form run as they are, with what is asked for. */
-export function wireRuns(
-  context: SchoolContext,
-  asked: { readonly stock: string; readonly size: string; readonly strands: number; readonly byHand: boolean },
-  chains: readonly { readonly joints: readonly string[]; readonly first: boolean }[],
-): WireRun[] {
-  const { joints } = context.form.skeleton;
-  const byId = new Map(joints.map((j) => [j.id, j]));
-  const inner = new Set(joints.map((j) => j.parent));
-  const bundles = asked.byHand ? [] : bundlesOf(context, asked.stock, asked.size, asked.strands);
-  return chains.flatMap(({ joints: chain, first }): WireRun[] => {
-    const own = chain.map((id) => byId.get(id)!);
-    if (own[1]?.limb === undefined || bundles.length === 0)
-      return [{ joints: chain, first, size: asked.size, strands: asked.strands, path: own.map((j) => j.at) }];
-    const stretches = byLimb(own).map((s) => ({ ...s, bundle: stoutest(context, bundles, s.joints, inner) }));
-    const runs: { joints: PosedJoint[]; bundle: Bundle }[] = [];
-    for (const { joints: part, bundle } of stretches) {
-      const last = runs[runs.length - 1];
-      if (last && bundle.bears >= last.bundle.bears) last.joints.push(...part.slice(1));
-      else runs.push({ joints: [...part], bundle });
-    }
-    return runs.map(({ joints: run, bundle }, i) => ({
-      joints: run.map((j) => j.id),
-      first: first && i === 0,
-      size: bundle.size,
-      strands: bundle.strands,
-      path: drawnBack(context, run, bundle, inner),
-    }));
-  });
-}
-
 /** Stretches of a chain that are of one limb, each with the joint it begins at. */
-function byLimb(chain: readonly PosedJoint[]): { joints: PosedJoint[] }[] {
-  const out: { joints: PosedJoint[] }[] = [];
+function byLimb(chain: readonly PosedJoint[]): PosedJoint[][] {
+  const out: PosedJoint[][] = [];
   chain.slice(1).forEach((j, i) => {
     const before = chain[i]!;
     const last = out[out.length - 1];
     // The stretch up to where a limb leaves what it hangs on still lies in that.
-    if (last && (chain[i]!.limb === j.limb || i === 0)) last.joints.push(j);
-    else out.push({ joints: [before, j] });
+    if (last && (before.limb === j.limb || i === 0)) last.push(j);
+    else out.push([before, j]);
   });
   return out;
+}
+
+/** How far out a limb's wire goes: to its end, or to a joint before it where none that bears enough keeps its cover further. */
+function endOf(
+  context: SchoolContext,
+  bundles: readonly Bundle[],
+  joints: readonly PosedJoint[],
+): { joints: readonly PosedJoint[]; bundle: Bundle } {
+  const end = joints[joints.length - 1]!;
+  const ends = !end.ground && context.form.skeleton.joints.every((j) => j.parent !== end.id);
+  const whole = stoutest(context, bundles, joints, ends);
+  if (whole.covered || !ends) return { joints, bundle: whole.bundle };
+  const long = (run: readonly PosedJoint[]) => run.slice(1).reduce((sum, j, i) => sum + distance(run[i]!.at, j.at), 0);
+  for (let n = joints.length - 1; n >= 2; n--) {
+    const run = joints.slice(0, n);
+    if (long(run) < (1 - leftOut) * long(joints)) break;
+    const { bundle, covered } = stoutest(context, bundles, run, true);
+    if (covered) return { joints: run, bundle };
+  }
+  return { joints, bundle: whole.bundle };
+}
+
+/** All of its cover; or so much that it still lies in the core, with all the clay over it; or half of it. */
+type Room = 'covered' | 'in the core' | 'half';
+const inCore = 0.0005;
+
+function fits(context: SchoolContext, b: Bundle, p: Vec3, clay: number, room: Room = 'covered'): boolean {
+  const wanted = coverWanted(b.wire, clay);
+  const over = context.depthAt(p) - b.across / 2;
+  return over >= (room === 'covered' ? wanted : room === 'half' ? wanted / 2 : Math.max(wanted / 2, clay + inCore));
+}
+
+/** The stoutest that keeps its cover; where that would give way, what bears enough and still lies in the core. */
+function stoutest(
+  context: SchoolContext,
+  bundles: readonly Bundle[],
+  run: readonly PosedJoint[],
+  ends: boolean,
+): { readonly bundle: Bundle; readonly covered: boolean } {
+  const places: { at: Vec3; clay: number }[] = [];
+  run.slice(1).forEach((to, i) => {
+    const from = run[i]!;
+    // A foot leaves the form where it stands: its cover ends there.
+    const since = from.ground ? stopsShort : 0;
+    const until = to.ground || (ends && i === run.length - 2) ? 1 - stopsShort : 1;
+    const clay = clayAt(context, from.id);
+    for (let k = 0; k <= looks; k++)
+      places.push({ at: mix(from.at, to.at, since + ((until - since) * k) / looks), clay });
+  });
+  const keeping = (room: Room) => bundles.filter((b) => places.every((p) => fits(context, b, p.at, p.clay, room)));
+  const wanted = wantedFrom(context, run);
+  const covered = keeping('covered').at(-1);
+  if (covered && covered.bears >= wanted) return { bundle: covered, covered: true };
+  const half = keeping('half');
+  const enough = (among: readonly Bundle[]) => among.find((b) => b.bears >= wanted);
+  return {
+    bundle: enough(keeping('in the core')) ?? enough(half) ?? half.at(-1) ?? bundles[0]!,
+    covered: false,
+  };
+}
+
+/** Strands times diameter cubed that a run needs at its root, for what hangs beyond it or stands on it; m3. */
+function wantedFrom({ form, depthAt }: SchoolContext, run: readonly PosedJoint[]): number {
+  const { joints } = form.skeleton;
+  // The stretch up to where a limb leaves what it hangs on lies in that, and is held by it.
+  const root = run[0]!.limb === run[1]!.limb ? run[0]! : run[1]!,
+    end = run[run.length - 1]!;
+  const radius = (j: PosedJoint) => Math.max(0.001, depthAt(j.at));
+  const byId = new Map(joints.map((j) => [j.id, j]));
+  const beyond = (from: PosedJoint): number =>
+    joints
+      .filter((j) => j.parent === from.id)
+      .reduce((sum, j) => {
+        const middle = mix(from.at, j.at, 0.5);
+        const lever = Math.hypot(middle[0] - root.at[0], middle[1] - root.at[1]);
+        return sum + volumeOf(radius(from), radius(j), distance(from.at, j.at)) * lever + beyond(j);
+      }, 0);
+  const feet = joints.filter((j) => j.ground).length;
+  const all = joints.reduce((sum, j) => {
+    const parent = j.parent === null ? undefined : byId.get(j.parent);
+    return parent ? sum + volumeOf(radius(parent), radius(j), distance(parent.at, j.at)) : sum;
+  }, 0);
+  const moment = end.ground ? (all / Math.max(1, feet)) * lean * distance(root.at, end.at) : beyond(root);
+  return (32 * 9.81 * roughDensity * moment) / (Math.PI * roughStrength);
+}
+
+const volumeOf = (a: number, b: number, long: number) => (Math.PI * long * (a * a + a * b + b * b)) / 3;
+
+/** The run's places, its end drawn back along its last stretch until there is enough over it. */
+function drawnBack(context: SchoolContext, run: readonly PosedJoint[], bundle: Bundle, ends: boolean): Vec3[] {
+  const path = run.map((j) => j.at);
+  const end = run[run.length - 1]!,
+    before = run[run.length - 2]!;
+  if (!ends || end.ground || distance(end.at, before.at) < 1e-4) return path;
+  const clay = clayAt(context, before.id);
+  let share = 1;
+  while (share > 1 - stopsShort && !fits(context, bundle, mix(before.at, end.at, share), clay)) share -= 0.025;
+  return [...path.slice(0, -1), share < 1 ? mix(before.at, end.at, share) : end.at];
 }
 
 function clayAt(context: SchoolContext, joint: string): number {
   const region = context.form.masses.find((m) => m.joint === joint)?.region;
   return region === undefined ? 0 : context.clayOver(region);
-}
-
-function stoutest(
-  context: SchoolContext,
-  bundles: readonly Bundle[],
-  run: readonly PosedJoint[],
-  inner: ReadonlySet<string | null>,
-): Bundle {
-  const places: { at: Vec3; clay: number }[] = [];
-  run.slice(1).forEach((to, i) => {
-    const from = run[i]!;
-    const until = inner.has(to.id) ? 1 : 1 - stopsShort;
-    // A foot leaves the form where it stands: its cover ends there.
-    const since = from.ground ? stopsShort : 0;
-    const end = to.ground ? 1 - stopsShort : until;
-    for (let k = 0; k <= looks; k++)
-      places.push({ at: mix(from.at, to.at, since + ((end - since) * k) / looks), clay: clayAt(context, from.id) });
-  });
-  let best = bundles[0]!;
-  for (const b of bundles) if (places.every((p) => fits(context, b, p.at, p.clay))) best = b;
-  return best;
-}
-
-/** The run's places, its end drawn back along its last stretch until there is enough over it. */
-function drawnBack(
-  context: SchoolContext,
-  run: readonly PosedJoint[],
-  bundle: Bundle,
-  inner: ReadonlySet<string | null>,
-): Vec3[] {
-  const path = run.map((j) => j.at);
-  const end = run[run.length - 1]!,
-    before = run[run.length - 2]!;
-  if (inner.has(end.id) || end.ground || distance(end.at, before.at) < 1e-4) return path;
-  const clay = clayAt(context, before.id);
-  const least = 1 - stopsShort;
-  let share = 1;
-  while (share > least && !fits(context, bundle, mix(before.at, end.at, share), clay)) share -= 0.025;
-  return [...path.slice(0, -1), share < 1 ? mix(before.at, end.at, share) : end.at];
-}
-
-/** By where it begins and ends; in a limb of a mesh, by that limb. */
-export function wireName(run: readonly PosedJoint[]): string {
-  const first = run[0]!,
-    last = run[run.length - 1]!;
-  if (last.limb !== undefined && run.every((j) => j.limb === last.limb)) return `wire in ${last.limb}`;
-  return first === last ? `wire to ${last.name}` : `wire, ${first.name} to ${last.name}`;
 }

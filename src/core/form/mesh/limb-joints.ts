@@ -7,7 +7,7 @@ import { latticeFor, latticePlace, type Lattice } from './lattice';
 import { decodedSamples, sampledDistance, type SampledShape } from './sampled';
 import { standsOn } from './stands-on';
 
-const { max, min } = Math;
+const { floor, max, min } = Math;
 
 /**
  * Joints for a mesh's limbs: where each leaves what it hangs on, where it bends, where it ends deep enough for a wire, and
@@ -88,8 +88,8 @@ const thickest = (path: Path) => path.reduce((m, p) => max(m, p.radius), 0);
 const leaves = 0.9;
 /** A line strays no further from the straight between its joints than this share of how thick it is there. */
 const strays = 0.3;
-/** An end lies where the limb is still this share as thick as at its thickest. */
-const stillThick = 0.5;
+/** An end lies where the limb is still this share as thick as its outer half mostly is. */
+const stillThick = 0.6;
 
 function jointed(tree: LineTree, step: number): RawJoint[] {
   const feet = tree.nodes.flatMap((n, i) => (n.kind === 'foot' ? [i] : []));
@@ -160,7 +160,8 @@ function trimmed(
   const run: Place[] = hasRoot ? [...beyond] : [...path];
   let end: Place | null = null;
   if (to.kind === 'tip') {
-    const least = stillThick * thickest(hasRoot ? beyond : path.slice(Math.floor(path.length / 2)));
+    const outer = run.slice(floor(run.length / 2)).map((p) => p.radius);
+    const least = stillThick * outer.sort((a, b) => a - b)[floor(outer.length / 2)]!;
     let last = run.length - 1;
     while (last > 1 && run[last]!.radius < least) last--;
     run.length = last + 1;
@@ -191,7 +192,7 @@ function bendsOf(run: readonly Place[], step: number): Place[] {
     let worst = -1,
       most = 1;
     for (let i = a + 1; i < b; i++) {
-      const off = offLine(run[i]!.at, run[a]!.at, run[b]!.at) / max(strays * run[i]!.radius, 1.5 * step);
+      const off = offLine(run[i]!.at, run[a]!.at, run[b]!.at) / max(strays * run[i]!.radius, 0.75 * step);
       if (off > most) [worst, most] = [i, off];
     }
     if (worst < 0) return;
