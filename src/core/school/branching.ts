@@ -8,6 +8,7 @@ import { boardFields, boardParameters, boardUnder } from './base';
 import { boneName, chainsOf, footBoard, lengthOf, nearestSize } from './limbs';
 import { spanOfForm, type School, type SchoolContext } from './school';
 import { SettingOut } from './setting-out';
+import { wireRuns } from './wire-that-fits';
 
 /**
  * Branching: many wires in a drilled post, one for every tip, wrapped into a bundle that thins as the branches leave it.
@@ -62,7 +63,9 @@ function make(context: SchoolContext, p: BranchingParameters) {
   const place = (id: string): Vec3 => byId.get(id)?.at ?? [0, 0, 0];
   const name = (id: string) => byId.get(id)?.name ?? id;
   const ways = waysToTips(context);
-  const size = p.wireSize || nearestSize(context, p.wireStock, Math.min(0.004, thinnest(context) * 0.3));
+  const ofMesh = joints.some((j) => j.limb !== undefined);
+  const most = ofMesh ? 0.004 : Math.min(0.004, thinnest(context) * 0.3);
+  const size = p.wireSize || nearestSize(context, p.wireStock, most);
   const wire = context.across(p.wireStock, size);
   const bundle = wire * Math.sqrt(ways.length / 0.75);
   const postSize =
@@ -71,9 +74,17 @@ function make(context: SchoolContext, p: BranchingParameters) {
       context.sizesOf(p.postStock).at(-1) ??
       '');
   const post = context.across(p.postStock, postSize);
-  for (const j of joints) out.node(j.id, j.at, j.parent === null);
+  const asked = { stock: p.wireStock, size, strands: 1, byHand: p.wireSize !== '' };
+  // In a mesh a tip's wire is as stout as its own limb has room for, all the way down, and may end before the tip does.
+  const reach = (way: readonly string[]) => {
+    const last = wireRuns(context, asked, [{ joints: way, first: false }]).at(-1)!;
+    return { last, reached: way.slice(0, way.indexOf(last.joints[last.joints.length - 1]!) + 1) };
+  };
+  const reached = new Set(ways.flatMap((w) => reach(w).reached));
+  for (const j of joints) if (reached.has(j.id)) out.node(j.id, j.at, j.parent === null);
   for (const chain of chainsOf(joints)) {
     chain.slice(1).forEach((id, i) => {
+      if (!reached.has(id)) return;
       const from = chain[i]!;
       out.bone(
         id,
@@ -88,18 +99,21 @@ function make(context: SchoolContext, p: BranchingParameters) {
   const root = ways[0]?.[0] ?? '',
     first = ways[0]?.[1] ?? '';
   const sunk = 6 * wire;
-  const one = (id: string, what: string, way: readonly string[]) =>
+  const one = (id: string, what: string, way: readonly string[]) => {
+    const { last, reached } = reach(way);
+    const path = [...way.slice(0, way.indexOf(last.joints[0]!)).map(place), ...last.path];
     out.member(id, what, {
       stock: p.wireStock,
-      size,
-      path: way.map(place),
-      bones: way.slice(1),
+      size: last.size,
+      path,
+      bones: reached.slice(1),
       allowances: [
         { what: 'glued into the post', length: sunk },
         { what: 'end loop', length: 6 * wire },
-        { what: 'laid round the bundle', length: 0.04 * lengthOf(way.map(place)) },
+        { what: 'laid round the bundle', length: 0.04 * lengthOf(path) },
       ],
     });
+  };
   ways.forEach((way) => one(`wire-${way[way.length - 1] ?? ''}`, `wire to ${name(way[way.length - 1] ?? '')}`, way));
   if (p.odd && ways.length % 2 === 0) one('wire-spare', 'spare wire that makes the bundle odd', [root, first]);
   out.member('post', 'drilled post', {

@@ -6,6 +6,7 @@ import { boardFields, boardParameters, boardUnder } from './base';
 import { boneName, footBoard, lengthOf, limbsOf, standingJoints, wireForHeight } from './limbs';
 import { heightOf, spanOfForm, type School, type SchoolContext } from './school';
 import { SettingOut } from './setting-out';
+import { wireName, wireRuns } from './wire-that-fits';
 
 /**
  * Jointed: doubled or tripled soft wire, splinted along every bone so that it bends only at the joints; nuts in the feet
@@ -39,10 +40,11 @@ function make(context: SchoolContext, p: JointedParameters) {
   const size = p.wireSize || wireForHeight(context, p.wireStock, heightOf(form));
   const splintSize = p.splintSize || wireForHeight(context, p.splintStock, heightOf(form));
   const wire = context.across(p.wireStock, size);
-  const limbs = limbsOf(joints);
+  const asked = { stock: p.wireStock, size, strands: p.strands, byHand: p.wireSize !== '' };
+  const limbs = wireRuns(context, asked, limbsOf(joints));
   const used = new Set(limbs.flatMap((l) => l.joints));
   for (const j of joints) if (used.has(j.id)) out.node(j.id, j.at, standing.has(j.id));
-  for (const { joints: chain, first } of limbs) {
+  for (const { joints: chain, first, size: own, strands, path } of limbs) {
     const along: string[] = [];
     chain.slice(1).forEach((to, i) => {
       const from = chain[i]!;
@@ -73,7 +75,6 @@ function make(context: SchoolContext, p: JointedParameters) {
     });
     const last = chain[chain.length - 1]!,
       second = chain[1]!;
-    const path = chain.map(place);
     const ends: Allowance[] = [
       {
         what: first ? 'turned over at the start' : 'set in putty with the other wire',
@@ -85,10 +86,10 @@ function make(context: SchoolContext, p: JointedParameters) {
       },
       { what: 'twisting the strands', length: 0.03 * lengthOf(path) },
     ];
-    out.member(`wire-${second}`, `wire, ${name(second)} to ${name(last)}`, {
+    out.member(`wire-${second}`, wireName(chain.slice(1).map((id) => byId.get(id)!)), {
       stock: p.wireStock,
-      size,
-      strands: p.strands,
+      size: own,
+      strands,
       path,
       bones: along,
       allowances: ends,

@@ -34,7 +34,7 @@ const lean = 0.15;
 /** A limb's last stretches may stay without a wire, up to this share of its length. */
 const leftOut = 0.3;
 /** Of a limb's last stretch a wire may stop short by this share, rather than be thinner all the way. */
-const stopsShort = 0.35;
+const stopsShort = 0.45;
 /** Places along a stretch that are looked at. */
 const looks = 8;
 
@@ -111,16 +111,15 @@ function endOf(
 ): { joints: readonly PosedJoint[]; bundle: Bundle } {
   const end = joints[joints.length - 1]!;
   const ends = !end.ground && context.form.skeleton.joints.every((j) => j.parent !== end.id);
-  const whole = stoutest(context, bundles, joints, ends);
-  if (whole.covered || !ends) return { joints, bundle: whole.bundle };
   const long = (run: readonly PosedJoint[]) => run.slice(1).reduce((sum, j, i) => sum + distance(run[i]!.at, j.at), 0);
-  for (let n = joints.length - 1; n >= 2; n--) {
+  let best = { joints, ...stoutest(context, bundles, joints, ends) };
+  for (let n = joints.length - 1; ends && n >= 2; n--) {
     const run = joints.slice(0, n);
     if (long(run) < (1 - leftOut) * long(joints)) break;
-    const { bundle, covered } = stoutest(context, bundles, run, true);
-    if (covered) return { joints: run, bundle };
+    const shorter = stoutest(context, bundles, run, true);
+    if (shorter.good > best.good) best = { joints: run, ...shorter };
   }
-  return { joints, bundle: whole.bundle };
+  return best;
 }
 
 /** All of its cover; or so much that it still lies in the core, with all the clay over it; or half of it. */
@@ -133,13 +132,13 @@ function fits(context: SchoolContext, b: Bundle, p: Vec3, clay: number, room: Ro
   return over >= (room === 'covered' ? wanted : room === 'half' ? wanted / 2 : Math.max(wanted / 2, clay + inCore));
 }
 
-/** The stoutest that keeps its cover; where that would give way, what bears enough and still lies in the core. */
+/** The stoutest that keeps its cover; where that would give way, what bears enough and still lies in the core. `good`: 3 for the first, 0 for what gives way. */
 function stoutest(
   context: SchoolContext,
   bundles: readonly Bundle[],
   run: readonly PosedJoint[],
   ends: boolean,
-): { readonly bundle: Bundle; readonly covered: boolean } {
+): { readonly bundle: Bundle; readonly good: number } {
   const places: { at: Vec3; clay: number }[] = [];
   run.slice(1).forEach((to, i) => {
     const from = run[i]!;
@@ -153,13 +152,12 @@ function stoutest(
   const keeping = (room: Room) => bundles.filter((b) => places.every((p) => fits(context, b, p.at, p.clay, room)));
   const wanted = wantedFrom(context, run);
   const covered = keeping('covered').at(-1);
-  if (covered && covered.bears >= wanted) return { bundle: covered, covered: true };
+  if (covered && covered.bears >= wanted) return { bundle: covered, good: 3 };
+  const within = keeping('in the core').find((b) => b.bears >= wanted);
+  if (within) return { bundle: within, good: 2 };
   const half = keeping('half');
-  const enough = (among: readonly Bundle[]) => among.find((b) => b.bears >= wanted);
-  return {
-    bundle: enough(keeping('in the core')) ?? enough(half) ?? half.at(-1) ?? bundles[0]!,
-    covered: false,
-  };
+  const enough = half.find((b) => b.bears >= wanted);
+  return enough ? { bundle: enough, good: 1 } : { bundle: half.at(-1) ?? bundles[0]!, good: 0 };
 }
 
 /** Strands times diameter cubed that a run needs at its root, for what hangs beyond it or stands on it; m3. */
