@@ -2,6 +2,7 @@ import { readFileSync } from 'node:fs';
 import { expect, test, type Page } from '@playwright/test';
 import { writeMesh } from '../../src/core/form';
 import { ballMesh, together, without } from '../support/meshes';
+import { longEars, meshOf } from '../support/scans';
 import { beam, figure, openLamplighter, saved, setField, settled } from './support';
 
 /** Starts a build of a form by keyboard and pointer, as a newcomer would, and opens its Form station. */
@@ -283,6 +284,85 @@ test('a broken scan is taken the right way up, turned by hand, and what was wron
   await expect(dialog).toHaveCount(0, { timeout: 60_000 });
   await expect.poll(() => litres(page), { timeout: 15_000 }).toBeGreaterThan(4.05);
   expect(await litres(page)).toBeLessThan(4.25);
+});
+
+test('a mesh broken on purpose gets limbs and an armature, is posed, and comes out as a cut list, all of it sound', async ({
+  page,
+}) => {
+  test.slow();
+  await startForm(page, 'free start', '100');
+  const whole = meshOf(longEars, 80);
+  const broken = together(
+    without(whole, (f) => f % 13 === 4),
+    ballMesh(0.02, 12, [0, 0.02, 0.2]),
+    ballMesh(0.003, 6, [0.3, 0, 0.1]),
+  );
+  await page.getByLabel('Mesh file').setInputFiles({
+    name: 'long ears.stl',
+    mimeType: 'model/stl',
+    buffer: Buffer.from(writeMesh('stl', [{ ...broken, name: 'long ears' }])),
+  });
+  const dialog = page.getByRole('dialog');
+  await expect(dialog).toContainText('Which way is up?', { timeout: 60_000 });
+  // Upright it is the tallest of the ways shown.
+  const ways = dialog.locator('.way-up');
+  const tall: number[] = [];
+  for (let i = 0; i < (await ways.count()); i++) {
+    await ways.nth(i).click();
+    const words = await dialog.getByText(/: across, deep, high/).textContent();
+    tall.push(Number(/× ([\d.]+) mm: across/.exec(words ?? '')?.[1]));
+  }
+  await ways.nth(tall.indexOf(Math.max(...tall))).click();
+  await dialog.getByRole('button', { name: 'Put it on the turntable' }).click();
+  await expect(dialog).toHaveCount(0, { timeout: 90_000 });
+  const tree = page.getByRole('list', { name: 'Joints and masses' });
+  await expect(tree.getByRole('button', { name: /^limb \d+, left, top, joint$/ })).toBeVisible();
+  await expect(tree.getByRole('button', { name: /^limb \d+, right, top, joint$/ })).toBeVisible();
+  await tree.getByRole('button', { name: /^root of limb \d+, left, top, joint$/ }).click();
+  await page.getByLabel('The limb is called').fill('ear, left');
+  await page.keyboard.press('Tab');
+  await expect(tree.getByRole('button', { name: 'root of ear, left, joint' })).toBeVisible();
+  await settled(page);
+  const before = await litres(page);
+  await page.getByRole('group', { name: 'Posing the root of ear, left' }).getByLabel('nod').fill('40');
+  await page.keyboard.press('Tab');
+  await settled(page);
+  expect(Math.abs((await litres(page)) / before - 1)).toBeLessThan(0.03);
+  await expect(page.getByRole('table', { name: 'Regions of the form' })).toContainText('ear left');
+  // Each station's remedies are pressed until nothing is left.
+  for (const station of ['Armature', 'Load', 'Drying']) {
+    await page
+      .getByRole('navigation', { name: 'Stations' })
+      .getByRole('button', { name: new RegExp(`${station}$`) })
+      .click();
+    for (let press = 0; press < 5; press++) {
+      await settled(page);
+      if (
+        (await page
+          .locator('.panel')
+          .first()
+          .getByText(/^Sound/)
+          .count()) > 0
+      )
+        break;
+      await page.locator('.remedies li').first().getByRole('button').click();
+    }
+    await expect(
+      page
+        .locator('.panel')
+        .first()
+        .getByText(/^Sound/)
+        .first(),
+    ).toBeVisible();
+  }
+  await page
+    .getByRole('navigation', { name: 'Stations' })
+    .getByRole('button', { name: /Armature$/ })
+    .click();
+  await expect(page.getByRole('table', { name: 'Members' })).toContainText('wire in ear, left');
+  await page.goto(`${page.url().split('?')[0]}/print`);
+  await expect(page.getByRole('heading', { name: 'Cut list' })).toBeVisible();
+  await expect(page.locator('body')).toContainText('wire in ear, left');
 });
 
 test('cover: told by member, shown on the form, mended by a press', async ({ page }) => {
