@@ -39,7 +39,13 @@ function pictureOf(piece: Piece, haveKey: string, whole = false): Picture | null
     const size = piece.stockOf(m.stock)?.sizes.find((s) => s.id === m.size);
     memberAcross[m.id] = size ? sectionAcross(size.section) : 0.004;
   }
-  return { key, surface, masses: piece.form.masses.map(({ part: _, ...m }) => m), armature: piece.armature, memberAcross };
+  return {
+    key,
+    surface,
+    masses: piece.form.masses.map(({ part: _, ...m }) => m),
+    armature: piece.armature,
+    memberAcross,
+  };
 }
 
 /** The faces looked at lately. */
