@@ -1,9 +1,9 @@
-import { ballMesh, boxMesh, ringMesh } from '../../../../tests/support/meshes';
+import { ballMesh, boxMesh, ringMesh, together } from '../../../../tests/support/meshes';
 import { massSchema, type Mass, type MassShape } from '../../document';
 import { DistanceField, measureForm, sampleForm, voxelise } from '..';
 import { mirrorMass } from '../mirror';
 import { fromBase64, toBase64 } from './base64';
-import { reportOnMesh, sampleMesh, sizeOfMesh, solidOfMesh, type TriangleMesh } from '.';
+import { reportOnMesh, sampleMesh, sizeOfMesh, solidOfMesh, thinnestKept, type TriangleMesh } from '.';
 
 const massOf = (shape: MassShape, more: Partial<Mass> = {}): Mass => ({
   id: 'mesh',
@@ -36,6 +36,31 @@ describe('a mesh as a mass', () => {
     const turned = volumeOf(massOf(shape, { turn: [30, 50, 10] }));
     expect(Math.abs(turned.outerVolume / reportOnMesh(mesh).volume - 1)).toBeLessThan(0.012);
   });
+  test.each([3, 4, 6, 9])(
+    'a finger %d mm in radius on a head keeps its thickness to a sixth, and to a hundredth in the mean',
+    (mm) => {
+      const r = mm / 1000;
+      const long = 0.12;
+      const tip = ballMesh(r, 40);
+      const positions = tip.positions.map((v, i) => v + (i % 3 === 2 ? 0.24 + (v > 0 ? long : 0) : 0));
+      const shape = sampleMesh(together(ballMesh(0.13, 60, [0, 0, 0.13]), { positions, triangles: tip.triangles }));
+      const field = new DistanceField([massOf(shape, { at: [0, 0, 0] })]);
+      const off: number[] = [];
+      for (let i = 0; i < 120; i++) {
+        const [z, a] = [0.28 + 0.0006 * i, 2.4 * i];
+        let [low, high] = [0, 3 * r];
+        for (let k = 0; k < 30; k++) {
+          const m = (low + high) / 2;
+          if (field.at(m * Math.cos(a), m * Math.sin(a), z, field.all()) < 0) low = m;
+          else high = m;
+        }
+        off.push(2 * (low - r));
+      }
+      expect(Math.max(...off.map(Math.abs))).toBeLessThan(Math.max(0.0005, r / 3));
+      expect(Math.abs(off.reduce((x, y) => x + y, 0) / off.length)).toBeLessThan(0.0001 + 0.02 * r);
+      expect(thinnestKept([0.26, 0.26, 0.36])).toBeLessThan(2 * r);
+    },
+  );
   test('distances to a ball, near and far, to a hundredth of it, but for the crease in its middle', () => {
     const field = new DistanceField([massOf(sampleMesh(ballMesh(0.11, 96)), { at: [0, 0, 0] })]);
     for (const r of [0, 0.02, 0.06, 0.1, 0.109, 0.111, 0.12]) {

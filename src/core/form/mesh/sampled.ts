@@ -1,6 +1,6 @@
 import type { MassShape } from '../../document';
 import { fromBase64, toBase64 } from './base64';
-import { latticeFor, latticeSize } from './lattice';
+import { latticeFor, latticeSize, type Lattice } from './lattice';
 import { nearestFaces } from './nearest-face';
 import { solidOfMesh, type MeshSolid } from './solid';
 import type { Progress, TriangleMesh } from './triangle-mesh';
@@ -25,15 +25,30 @@ export function samplesAlong(mesh: TriangleMesh): number {
   return along;
 }
 
+/** What is thinner than this may be lost between the samples, for a mesh with these sides. */
+export function thinnestKept(sides: readonly number[]): number {
+  const longest = max(...sides);
+  const lattice = latticeFor(
+    { positions: Float32Array.of(0, 0, 0, sides[0]!, sides[1]!, sides[2]!), triangles: Uint32Array.of(0, 1, 0) },
+    mostAlong,
+  );
+  return longest > 0 ? 1.5 * lattice.step : 0;
+}
+
 /** Samples a solid, in metres. The mass's own place is the mesh's origin. */
 export function sampleSolid(solid: MeshSolid, progress?: Progress): SampledShape {
   const { lattice, inside } = solid;
   const { away } = nearestFaces(solid.surface, lattice, false, progress);
-  const deepest = away.reduce((most, d) => max(most, d), 1e-6);
-  const bytes = new Uint8Array(away.length);
-  for (let i = 0; i < away.length; i++) {
-    const q = round(127 * sqrt(away[i]! / deepest));
-    bytes[i] = inside[i] ? 128 - q : 128 + q;
+  const signed = sharpened(
+    Float64Array.from(away, (d, i) => (inside[i] ? -d : d)),
+    lattice,
+  );
+  const deepest = signed.reduce((most, d) => max(most, abs(d)), 1e-6);
+  const bytes = new Uint8Array(signed.length);
+  for (let i = 0; i < signed.length; i++) {
+    const d = signed[i]!;
+    const q = round(127 * sqrt(abs(d) / deepest));
+    bytes[i] = d < 0 ? 128 - q : 128 + q;
   }
   progress?.(1);
   return {
@@ -45,6 +60,28 @@ export function sampleSolid(solid: MeshSolid, progress?: Progress): SampledShape
     deepest,
     values: toBase64(bytes),
   };
+}
+
+/** No sample is moved further than this share of the way to the next. */
+const mostSharpened = 0.25;
+
+/**
+ * Read between samples, a distance comes out too large wherever the face curves outward, by a twelfth of its second
+ * differences in the mean: a finger would lose a tenth of its thickness. Each sample near the face is lowered by that first.
+ */
+function sharpened(signed: Float64Array, { cells: [nx, ny, nz], step }: Lattice): Float64Array {
+  const out = signed.slice();
+  const ways = [1, nx, nx * ny];
+  for (let z = 1; z < nz - 1; z++)
+    for (let y = 1; y < ny - 1; y++)
+      for (let x = 1; x < nx - 1; x++) {
+        const i = x + nx * (y + ny * z);
+        const d = signed[i]!;
+        if (abs(d) > 2.5 * step) continue;
+        const bent = ways.reduce((sum, w) => sum + signed[i - w]! + signed[i + w]! - 2 * d, 0);
+        out[i] = d - max(-mostSharpened * step, min(mostSharpened * step, bent / 12));
+      }
+  return out;
 }
 
 /** A mesh sampled as it is. Throws where it has no inside: ask `solidOfMesh` for why. */

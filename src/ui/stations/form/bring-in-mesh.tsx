@@ -1,7 +1,15 @@
 'use client';
 import { useEffect, useRef, useState } from 'react';
 import { Button, Form, Modal, ProgressBar } from 'react-bootstrap';
-import { compose, largestMeshFile, meshUnits, rotationOf, type MeshUnit, type Rotation } from '../../../core/form';
+import {
+  compose,
+  largestMeshFile,
+  meshUnits,
+  rotationOf,
+  thinnestKept,
+  type MeshUnit,
+  type Rotation,
+} from '../../../core/form';
 import { formatLength, formatVolume, parseLength, sensible, type UnitSystem, type Vec3 } from '../../../core/quantity';
 import { bringIn } from '../../../core/school';
 import { meshClient, type MeshClient } from '../../../workers/clients';
@@ -326,6 +334,8 @@ export default function BringInMesh() {
                     </Form.Select>
                     <div className="hint">
                       {way?.sides.map((s) => formatLength(s * k * grown, units)).join(' × ')}: across, deep, high.
+                      {way &&
+                        ` What is thinner than ${formatLength(thinnestKept(way.sides) * k * grown, units)} may be lost.`}
                     </div>
                   </div>
                   <div className="field">
