@@ -17,6 +17,7 @@ import {
   DistanceField,
   EarlierGrids,
   extractSurface,
+  findLimbs,
   latticeFor,
   latticePlace,
   latticeSize,
@@ -25,6 +26,7 @@ import {
   readMesh,
   reportOnMesh,
   resolveForm,
+  sampleSolid,
   sizeOfMesh,
   solidOfMesh,
   voxelise,
@@ -42,7 +44,7 @@ import { generatedPlan } from '../tests/support/generated-plan';
 import { lamplighter, otherDemoBuilds } from '../src/server/demo-builds';
 import { checkLoad, wholePlan, wholeRun } from '../src/core/piece';
 import { asBriefed, Evaluator, type Question } from '../src/core/evaluate';
-import { startBuild } from '../src/core/school';
+import { bringIn, startBuild } from '../src/core/school';
 import { surfaceOf } from '../src/core/sheet';
 import { evaluateWithRemedies, strengthen } from '../src/core/improve';
 import { clayAt, longLog } from '../tests/support/weighed-log';
@@ -286,6 +288,33 @@ function benchScan(): void {
   line('which way is up', `${ways.toFixed(0)} ms`);
   const limbs = time(() => limbsInSolid(inside, own, true));
   line('its limbs, forks and tips at 96 places along', `${limbs.toFixed(0)} ms`, 'wanted 2 s at most');
+  const shape = sampleSolid(solid.value);
+  let joints: ReturnType<typeof findLimbs> = null;
+  const named = time(() => (joints = findLimbs(shape)));
+  line('joints to pose it by, with their names, from its samples', `${named.toFixed(0)} ms`);
+  const begun = startBuild('bench', '2026-12-01', 'free', 1);
+  if (!begun.ok) throw new Error(begun.message);
+  const made = bringIn(begun.value, { shape, limbs: joints, name: 'scan', role: 'face', alone: true });
+  const build = made && applyEdit(begun.value, made.edit);
+  if (!build?.ok) throw new Error('the scan was not brought in');
+  const sized = time(() => new Evaluator().judge(asBriefed(build.value)));
+  line('an armature along its limbs, sized and judged afresh', `${sized.toFixed(0)} ms`);
+  const standing = resolveForm(build.value);
+  const root = standing.ok ? standing.value.skeleton.joints.find((j) => j.name.startsWith('root')) : undefined;
+  const posed = resolveForm({
+    ...build.value,
+    form: { ...build.value.form, pose: root ? { [root.id]: { turned: [30, 0, 0] } } : {} },
+  });
+  if (!posed.ok) throw new Error(posed.message);
+  const bent = new DistanceField(posed.value.masses);
+  bent.at(0, 0, 0, bent.all());
+  const skipped = time(() => voxelise(bent, { step: 0.012, depth: 0.01 }));
+  const each = time(() => voxelise(bent, { step: 0.012, depth: 0.01, everyCell: true }));
+  line(
+    'a bent limb on cells of 12 mm, against every cell',
+    `${(each / skipped).toFixed(1)} x`,
+    `${skipped.toFixed(0)} ms`,
+  );
 }
 
 /** A tower of square storeys with braces: `count` nodes. */

@@ -11,7 +11,7 @@ import { SizeField } from '../brief/brief';
 import { LimbsTable } from './limbs';
 import Meshes from './meshes';
 import References from './references';
-import Shaping from './shaping';
+import Shaping, { useForm } from './shaping';
 import Size, { HeightField } from './size';
 
 function MeasureField({ name, measure }: { name: string; measure: Measure }) {
@@ -163,6 +163,9 @@ export default function FormStation() {
   const start = useBench((s) => s.build.form.start);
   const form = startFormOf(start);
   const thickest = useBench((s) => s.cover?.thickest);
+  const resolved = useForm();
+  // The start form's own masses are hidden: what it would be measured by is not there.
+  const meshAlone = resolved?.masses.every((m) => m.part !== undefined || m.shape.kind === 'sampled') === true;
   return (
     <StationPanel
       station="form"
@@ -184,17 +187,24 @@ export default function FormStation() {
     >
       <h3>Measures, at life size</h3>
       <p className="muted small mb-2">
-        {form?.name}: {form?.when}
+        {meshAlone
+          ? 'A mesh that was brought in: its size is all there is to measure.'
+          : `${form?.name}: ${form?.when}`}
       </p>
       <div className="pairs">
         <SizeField />
         <HeightField />
       </div>
-      <MadeAnew />
-      <Types />
-      <div className="pairs">
-        {form && Object.entries(form.measures).map(([name, m]) => <MeasureField key={name} name={name} measure={m} />)}
-      </div>
+      {!meshAlone && (
+        <>
+          <MadeAnew />
+          <Types />
+          <div className="pairs">
+            {form &&
+              Object.entries(form.measures).map(([name, m]) => <MeasureField key={name} name={name} measure={m} />)}
+          </div>
+        </>
+      )}
       <OtherStart />
       <Shaping />
       <Size />

@@ -3,6 +3,7 @@ import { Button, Form } from 'react-bootstrap';
 import type { BuildEdit } from '../../../core/document';
 import {
   addLimbJoint,
+  changeMass,
   mergeLimbJoint,
   moveLimbJoint,
   removeLimb,
@@ -38,6 +39,7 @@ export function LimbOfMesh({ of, joint, form }: { of: JointOfMesh; joint: PosedJ
   const merged = mergeLimbJoint(of);
   const removed = removeLimb(of);
   const parent = joint.parent ?? undefined;
+  const part = form.masses.find((m) => m.part && m.joint === joint.id);
   // A tenth of how thick it is there: a step that can be seen, and does not overshoot.
   const step = Math.max(0.001, Math.round(100 * of.joint.radius * form.size) / 1000);
   return (
@@ -89,6 +91,15 @@ export function LimbOfMesh({ of, joint, form }: { of: JointOfMesh; joint: PosedJ
         {removed && (
           <Button size="sm" variant="quiet" onClick={() => edit(removed, parent)}>
             Take it and all beyond away
+          </Button>
+        )}
+        {part && form.masses.length > 1 && (
+          <Button
+            size="sm"
+            variant="quiet"
+            onClick={() => edit(changeMass(build, form, part.id, `Leave the ${part.name} off`, { hidden: true }))}
+          >
+            Leave its part of the mesh off
           </Button>
         )}
       </div>
