@@ -1,5 +1,7 @@
+import { buildWithScan, fourLegs, headAndShoulders, longEars, scanOf, thinEars } from '../../../tests/support/scans';
 import type { Armature } from '../armature';
-import { DistanceField, startForms, voxelise, type Mass } from '../form';
+import type { Build } from '../document';
+import { DistanceField, resolveForm, startForms, voxelise, type Mass } from '../form';
 import { gravity, mix, seeded, type Vec3 } from '../quantity';
 import { schools, startBuild } from '../school';
 import { makePiece, ResultCache, type Piece } from '.';
@@ -212,7 +214,7 @@ describe('what hangs on nothing', () => {
   });
 });
 
-test('seeded: forms, ways of building, members taken away, lumps added: more than 2 % of the clay on nothing is never sound', () => {
+test('seeded: forms and meshes, poses, ways of building, members taken away, lumps added: more than 2 % of the clay on nothing is never sound', () => {
   const random = seeded(2029);
   const pick = <T>(list: readonly T[]): T => list[Math.floor(random() * list.length)]!;
   let unheld = 0,
@@ -221,8 +223,9 @@ test('seeded: forms, ways of building, members taken away, lumps added: more tha
     const { kind } = pick(startForms);
     const started = startBuild('x', '2026-12-01', kind, 0.2 + random());
     if (!started.ok) throw new Error(started.message);
-    const school = random() < 0.5 ? started.value.armature.school : { kind: pick(schools).kind, parameters: {} };
-    const whole = { ...started.value, armature: { ...started.value.armature, school } };
+    const begun = n % 4 === 3 ? posedScan(random) : started.value;
+    const school = random() < 0.5 ? begun.armature.school : { kind: pick(schools).kind, parameters: {} };
+    const whole = { ...begun, armature: { ...begun.armature, school } };
     const first = makePiece(whole, new ResultCache());
     if (!first.ok) continue;
     const removed = first.value.armature.members.filter(() => random() < 0.4).map((m) => m.id);
@@ -239,7 +242,7 @@ test('seeded: forms, ways of building, members taken away, lumps added: more tha
     const build = {
       ...whole,
       armature: { ...whole.armature, removed },
-      form: { ...whole.form, added: random() < 0.5 ? [lump] : [] },
+      form: { ...whole.form, added: [...whole.form.added, ...(random() < 0.5 ? [lump] : [])] },
     };
     const piece = makePiece(build, new ResultCache());
     if (!piece.ok) continue;
@@ -253,6 +256,21 @@ test('seeded: forms, ways of building, members taken away, lumps added: more tha
   expect(unheld).toBeGreaterThan(5);
   expect(held).toBeGreaterThan(5);
 });
+
+/** A mesh with limbs, some of its joints turned. */
+function posedScan(random: () => number): Build {
+  const scans = [longEars, fourLegs, headAndShoulders, thinEars];
+  const build = buildWithScan(scanOf(scans[Math.floor(random() * scans.length)]!));
+  const form = resolveForm(build);
+  if (!form.ok) throw new Error(form.message);
+  const turn = () => 80 * (random() - 0.5);
+  const pose = Object.fromEntries(
+    form.value.skeleton.joints
+      .filter(() => random() < 0.2)
+      .map((j) => [j.id, { turned: [turn(), turn(), turn()] as [number, number, number] }]),
+  );
+  return { ...build, form: { ...build.form, pose } };
+}
 
 /** The slow twin: share of clay and core in parcels from which no chain of parcels leads to a member or the board. */
 function looseShare(piece: Piece): number {
