@@ -64,6 +64,12 @@ export const fourLegs: readonly Mass[] = [
   ),
 ];
 
+/** Two thick legs whose feet touch at their edges. */
+export const feetTogether: readonly Mass[] = [
+  lump([0, 0, 0.3], [0.11, 0.08, 0.09]),
+  ...[-1, 1].map((x) => limb([0.06 * x, 0, 0.26], [0.052 * x, 0, 0.055], 0.045, 0.055, 0.006)),
+];
+
 export const oneBall: readonly Mass[] = [lump([0, 0, 0.1], 0.1)];
 
 export function meshOf(masses: readonly Mass[], cells = 96): TriangleMesh {

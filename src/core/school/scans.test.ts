@@ -119,6 +119,21 @@ describe('which way of building a mesh begins with', () => {
   });
 });
 
+test('a post comes up under the thickest of a mesh, not under the middle of its box', () => {
+  const piece = pieceOf(under(buildWithScan(scanOf(longEars)), 'object-core'));
+  const post = piece.armature.members.find((m) => m.name === 'post')!;
+  const all = piece.field.all();
+  const depth = (at: readonly [number, number, number]) => -piece.field.at(...at, all);
+  const thickest = Math.max(...piece.form.skeleton.joints.map((j) => depth(j.at as never)));
+  const [x, y] = post.path[0]!;
+  expect(Math.max(...Array.from({ length: 60 }, (_, i) => depth([x, y, 0.005 * i])))).toBeGreaterThan(thickest - 0.001);
+  expect(
+    judged(under(buildWithScan(scanOf(longEars)), 'object-core')).findings.filter(
+      (f) => f.id.startsWith('cover') && f.status === 'fails',
+    ),
+  ).toEqual([]);
+});
+
 test('a bust whose masses are hidden lends a mesh neither its head nor its shoulders', () => {
   const form = formOf(buildWithScan(scanOf(longEars), true, 'bust'));
   expect(form.bust).toBeNull();

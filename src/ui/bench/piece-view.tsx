@@ -180,8 +180,16 @@ export default function PieceView({ dark, shows }: { dark: boolean; shows: Shows
   const props = useBench((s) => s.build.armature.props);
   const build = useBench((s) => s.build);
   const selected = useBench((s) => s.selected);
+  // A joint of a mesh can be moved within it, and like any other it is turned: that first, for posing is what it is for.
+  const meshJoint =
+    selected?.kind === 'joint' &&
+    build.form.added.some(
+      (m) => m.shape.kind === 'sampled' && m.shape.limbs && selected.id.startsWith(`${m.id.replaceAll('/', '-')}/`),
+    );
   const pickedJoint = useBench((s) => s.pickedJoint);
-  const [grip, setGrip] = useState<Grip>('move');
+  const [massGrip, setMassGrip] = useState<Grip>('move');
+  const [jointGrip, setJointGrip] = useState<Grip>('turn');
+  const grip = selected?.kind === 'joint' ? jointGrip : massGrip;
   const [guides, setGuides] = useState(true);
   const [covered, setCovered] = useState(false);
   const [beside, setBeside] = useState(false);
@@ -384,15 +392,15 @@ export default function PieceView({ dark, shows }: { dark: boolean; shows: Shows
             <Button size="sm" variant="quiet" active={guides} aria-pressed={guides} onClick={() => setGuides(!guides)}>
               Proportions
             </Button>
-            {selected?.kind === 'mass' &&
-              grips.map((g) => (
+            {(selected?.kind === 'mass' || meshJoint) &&
+              (meshJoint ? grips.filter((g) => g.id !== 'stretch') : grips).map((g) => (
                 <Button
                   key={g.id}
                   size="sm"
                   variant="quiet"
                   active={grip === g.id}
                   aria-pressed={grip === g.id}
-                  onClick={() => setGrip(g.id)}
+                  onClick={() => (meshJoint ? setJointGrip(g.id) : setMassGrip(g.id))}
                 >
                   {g.name}
                 </Button>

@@ -1,4 +1,4 @@
-import { fourLegs, headAndShoulders, longEars, oneBall, scanOf } from '../../../../tests/support/scans';
+import { feetTogether, fourLegs, headAndShoulders, longEars, oneBall, scanOf } from '../../../../tests/support/scans';
 import { limbsSchema, type Limbs } from '../../document';
 import { distance } from '../../quantity';
 import { findLimbs } from './limb-joints';
@@ -62,6 +62,16 @@ test('four legs are four feet on the board; none carries all the rest', () => {
   expect(limbs[0]!.kind).toBe('body');
   expect(limbs.filter((j) => j.kind === 'foot').every((f) => f.limb.startsWith('limb '))).toBe(true);
   expect(tips(limbs)).toHaveLength(1);
+});
+
+test('feet that touch each other are two all the same', () => {
+  const limbs = limbsOf(feetTogether);
+  expect(feet(limbs)).toHaveLength(2);
+  expect(
+    feet(limbs)
+      .map((f) => Math.sign(f.at[0]))
+      .sort(),
+  ).toEqual([-1, 1]);
 });
 
 test('a lump without limbs has a middle and a foot under it', () => {
