@@ -138,5 +138,9 @@ test('a bust whose masses are hidden lends a mesh neither its head nor its shoul
   const form = formOf(buildWithScan(scanOf(longEars), true, 'bust'));
   expect(form.bust).toBeNull();
   expect(form.head).toBeNull();
-  expect(formOf(buildWithScan(scanOf(headAndShoulders), true, 'bust')).head!.crown).toBeGreaterThan(0.38);
+  const head = formOf(buildWithScan(scanOf(headAndShoulders), true, 'bust')).head!;
+  expect(head.crown).toBeGreaterThan(0.38);
+  expect(head.chin).toBeGreaterThan(0.16);
+  expect(head.chin).toBeLessThan(0.26);
+  expect(head.crown - head.chin).toBeCloseTo(head.height, 9);
 });
