@@ -57,3 +57,30 @@ describe('convex hull in space', () => {
     ]);
   });
 });
+
+test('points of a finely made round on a flat foot, in single precision: no more faces than a hull can have, and none left outside', () => {
+  const noise = seeded(17);
+  const points = Array.from({ length: 2500 }, (_, i): Vec3 => {
+    const a = 2.399963 * i,
+      z = 1 - (2 * i) / 2499;
+    const r = Math.sqrt(Math.max(0, 1 - z * z));
+    // Places as a mesh of small cubes has them: rounded, and all of the foot in one plane.
+    const p = [180 * r * Math.cos(a), 180 * r * Math.sin(a), Math.max(-120, 180 * z)].map((v) =>
+      Math.fround(Math.round(v * 20) / 20 + 1e-6 * noise()),
+    );
+    return [p[0]!, p[1]!, p[2]!];
+  });
+  const faces = convexHull3(points);
+  expect(faces.length).toBeGreaterThan(100);
+  expect(faces.length).toBeLessThanOrEqual(2 * points.length - 4);
+  let outside = 0;
+  for (const [a, b, c] of faces) {
+    const n = cross(subtract(points[b]!, points[a]!), subtract(points[c]!, points[a]!));
+    const long = Math.hypot(...n);
+    // A sliver has no way it faces.
+    if (long < 1) continue;
+    for (let i = 0; i < points.length; i += 5)
+      outside = Math.max(outside, dot(n, subtract(points[i]!, points[a]!)) / long);
+  }
+  expect(outside).toBeLessThan(0.2);
+});

@@ -26,7 +26,8 @@ export function convexHull(points: readonly Point2[]): Point2[] {
 export function convexHull3(points: readonly Vec3[]): [number, number, number][] {
   const first = tetrahedron(points);
   if (!first) return [];
-  const slack = 1e-7 * distance(points[first[0]]!, points[first[1]]!);
+  // Corners of a mesh are good to a ten-millionth of it: what lies nearer to a face than a few of those is on it.
+  const slack = 2e-6 * distance(points[first[0]]!, points[first[1]]!);
   const faceOf = (a: number, b: number, c: number) => {
     const n = cross(subtract(points[b]!, points[a]!), subtract(points[c]!, points[a]!));
     const long = Math.hypot(...n) || 1;
@@ -39,12 +40,14 @@ export function convexHull3(points: readonly Vec3[]): [number, number, number][]
     const seen = faces.filter((f) => dot(f.normal, p) - f.offset > slack);
     if (seen.length === 0) return;
     const edges = new Set(seen.flatMap((f) => [`${f.a} ${f.b}`, `${f.b} ${f.c}`, `${f.c} ${f.a}`]));
+    const rim = [...edges]
+      .map((edge) => edge.split(' ').map(Number) as [number, number])
+      .filter(([from, to]) => !edges.has(`${to} ${from}`));
+    // Where rounding leaves what is seen in more than one piece, its rim crosses itself: the point is as good as on the hull.
+    if (new Set(rim.map(([from]) => from)).size < rim.length) return;
     const gone = new Set(seen);
     faces = faces.filter((f) => !gone.has(f));
-    for (const edge of edges) {
-      const [from, to] = edge.split(' ').map(Number) as [number, number];
-      if (!edges.has(`${to} ${from}`)) faces.push(faceOf(from, to, at));
-    }
+    for (const [from, to] of rim) faces.push(faceOf(from, to, at));
   });
   return faces.map((f) => [f.a, f.b, f.c]);
 }
