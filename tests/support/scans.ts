@@ -67,7 +67,12 @@ export const fourLegs: readonly Mass[] = [
 /** Two thick legs whose feet touch at their edges. */
 export const feetTogether: readonly Mass[] = [
   lump([0, 0, 0.3], [0.11, 0.08, 0.09]),
-  ...[-1, 1].map((x) => limb([0.06 * x, 0, 0.26], [0.052 * x, 0, 0.055], 0.045, 0.055, 0.006)),
+  ...[-1, 1].map((x) => limb([0.06 * x, 0, 0.26], [0.056 * x, 0, 0.05], 0.04, 0.04, 0.002)),
+  ...[-1, 1].map((x): Mass => ({
+    ...lump([0.056 * x, 0, 0.015], 0.05, 0),
+    id: `sole-${x + 1}`,
+    shape: { kind: 'drum', radius: 0.06, half: 0.015, rounding: 0.002 },
+  })),
 ];
 
 export const oneBall: readonly Mass[] = [lump([0, 0, 0.1], 0.1)];
