@@ -26,8 +26,9 @@ export async function openDemo(page: Page, name: string, station = 'brief'): Pro
   return id;
 }
 
-/** The first figures are there. */
+/** The figures are there, and are of the build as it stands. */
 export async function settled(page: Page): Promise<void> {
+  await expect(page.locator('footer.beam')).toHaveAttribute('aria-busy', 'false');
   await expect(page.getByTestId('beam-Weight, wet')).toHaveText(/\d/);
 }
 

@@ -30,6 +30,8 @@ export function ScaleBeam() {
   const before = useBench((s) => s.before);
   const units = useBench((s) => s.units);
   const limit = useBench((s) => s.build.brief.limits.crack);
+  // The figures that stand are of an earlier step until the first answer to this one has come.
+  const behind = useBench((s) => s.reckoning === 'nominal');
   const summary = report?.summary;
   if (!report || !summary) {
     return (
@@ -108,7 +110,7 @@ export function ScaleBeam() {
     },
   ];
   return (
-    <footer className="beam" aria-label="Scale beam">
+    <footer className="beam" aria-label="Scale beam" aria-busy={behind}>
       {pans.map((p) => (
         <div key={p.name}>
           <span className="string">

@@ -103,20 +103,15 @@ describe.each([
   test('the other ear does the same, reflected', () => {
     const field = fieldOf(bent);
     const random = seeded(9);
-    let off = 0,
-      atRoot = 0;
+    let off = 0;
     for (let i = 0; i < 3000; i++) {
       const [x, y, z] = [0.2 * random(), 0.3 * random() - 0.2, 0.25 + 0.25 * random()];
       const [a, b] = [field.at(x, y, z, field.all()), field.at(-x, y, z, field.all())];
       // Far off a distance is a bound only.
-      if (Math.abs(a) > 0.01) continue;
-      if (z > 0.31) off = Math.max(off, Math.abs(a - b));
-      else atRoot = Math.max(atRoot, Math.abs(a - b));
+      if (Math.abs(a) < 0.01) off = Math.max(off, Math.abs(a - b));
     }
-    // Where they leave the head, what goes with an ear is told by the place it is nearest to.
-    expect(atRoot).toBeLessThan(resolved(bent).masses[0]!.part!.whole.places.lattice.step * shape.step);
-    // Past that they differ by where the joints of the two were found, each for itself.
-    expect(off).toBeLessThan(0.004);
+    // Samples themselves differ by so much, left and right.
+    expect(off).toBeLessThan(0.001);
   });
 });
 

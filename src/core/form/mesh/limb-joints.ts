@@ -24,7 +24,8 @@ export function findLimbs(shape: SampledShape): Limbs | null {
   if (found.joints.length === 0) return null;
   const tree = treeOf(found);
   standsOn(tree, solid.inside, solid.lattice);
-  return namedLimbs(jointed(tree, solid.lattice.step), boxOf(solid));
+  const near = isEven(solid) ? offMiddle * solid.lattice.step : 0;
+  return namedLimbs(jointed(tree, solid.lattice.step), boxOf(solid), near);
 }
 
 /** Which places lie inside, of samples read between: `along` of them on the longest side. */
@@ -42,6 +43,23 @@ export function solidOfShape(shape: SampledShape, along: number): { inside: Uint
     inside[i] = sampledDistance(samples, info, shape.step, shape.deepest, x, y, z) < 0 ? 1 : 0;
   }
   return { inside, lattice };
+}
+
+/** Places that a line in the middle of an even piece may be found off it. */
+const offMiddle = 1.5;
+/** An even piece is its own reflection, left and right, but for this share of it. */
+const uneven = 0.04;
+
+function isEven({ inside, lattice: { cells } }: { inside: Uint8Array; lattice: Lattice }): boolean {
+  let all = 0,
+    off = 0;
+  for (let i = 0; i < inside.length; i++) {
+    if (!inside[i]) continue;
+    all++;
+    const x = i % cells[0];
+    if (!inside[i + cells[0] - 1 - 2 * x]) off++;
+  }
+  return off < uneven * all;
 }
 
 function boxOf({ inside, lattice }: { inside: Uint8Array; lattice: Lattice }): { low: Vec3; high: Vec3 } {

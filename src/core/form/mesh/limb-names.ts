@@ -1,5 +1,5 @@
 import type { LimbJoint, Limbs } from '../../document';
-import { distance, subtract, type Vec3 } from '../../quantity';
+import { add, distance, scale, subtract, type Vec3 } from '../../quantity';
 import type { RawJoint } from './line-tree';
 
 const { abs, max } = Math;
@@ -20,7 +20,8 @@ interface Group {
   pair?: Group;
 }
 
-export function namedLimbs(raw: readonly RawJoint[], box: Box): Limbs {
+/** `near`: how far off the middle of an even piece a joint may have been found that belongs there; 0 where left and right differ. */
+export function namedLimbs(raw: readonly RawJoint[], box: Box, near: number): Limbs {
   const groups = groupsOf(raw);
   const all = [...new Set(groups)];
   nameBodies(
@@ -30,6 +31,7 @@ export function namedLimbs(raw: readonly RawJoint[], box: Box): Limbs {
   nameHead(all, groups, raw, box);
   const limbs = all.filter((g) => g.name === '').sort((a, b) => lengthOf(b, raw) - lengthOf(a, raw));
   pairUp(limbs, raw, box);
+  const even = evened(limbs, raw, box, near);
   let number = 0;
   for (const g of limbs) {
     if (g.name !== '') continue;
@@ -44,8 +46,8 @@ export function namedLimbs(raw: readonly RawJoint[], box: Box): Limbs {
       kind: j.kind,
       limb: groups[i]!.name,
       parent: j.parent === null ? null : id(j.parent),
-      at: [...j.at],
-      radius: j.radius,
+      at: [...even[i]!.at],
+      radius: even[i]!.radius,
     };
     const { pair } = groups[i]!;
     const at = groups[i]!.joints.indexOf(i);
@@ -160,6 +162,36 @@ function pairUp(limbs: readonly Group[], raw: readonly RawJoint[], { low, high }
       a.pair = b;
       b.pair = a;
     }
+}
+
+/** Two joints that are each other's reflection within this share of how thick the limb is there are made it exactly. */
+const nearlyEven = 0.5;
+
+/**
+ * Each found for itself, the two of a pair differ by a place or so of the lattice: what the two say together stands for
+ * both. What lies in the middle of an even piece, within `near` of it, is put there.
+ */
+function evened(limbs: readonly Group[], raw: readonly RawJoint[], { low, high }: Box, near: number): Place[] {
+  const middle = (low[0] + high[0]) / 2;
+  const out = raw.map(({ at: [x, y, z], radius }): Place => ({
+    at: [abs(x - middle) <= near ? middle : x, y, z],
+    radius,
+  }));
+  for (const { joints, pair } of limbs) {
+    if (!pair || pair.joints.length !== joints.length) continue;
+    joints.forEach((i, n) => {
+      const [own, other] = [raw[i]!, raw[pair.joints[n]!]!];
+      const twin: Vec3 = [2 * middle - other.at[0], other.at[1], other.at[2]];
+      const radius = (own.radius + other.radius) / 2;
+      if (distance(own.at, twin) < nearlyEven * radius) out[i] = { at: scale(add(own.at, twin), 0.5), radius };
+    });
+  }
+  return out;
+}
+
+interface Place {
+  readonly at: Vec3;
+  readonly radius: number;
 }
 
 function placed(g: Group, raw: readonly RawJoint[], { low, high }: Box, number: number): string {
