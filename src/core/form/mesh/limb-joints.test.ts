@@ -1,4 +1,14 @@
-import { feetTogether, fourLegs, headAndShoulders, longEars, oneBall, scanOf } from '../../../../tests/support/scans';
+import { ballMesh, together, without } from '../../../../tests/support/meshes';
+import {
+  feetTogether,
+  fourLegs,
+  headAndShoulders,
+  longEars,
+  meshOf,
+  oneBall,
+  scanOf,
+  shapeOf,
+} from '../../../../tests/support/scans';
 import { limbsSchema, type Limbs } from '../../document';
 import { distance } from '../../quantity';
 import { findLimbs } from './limb-joints';
@@ -51,6 +61,39 @@ test('a head on a neck is a head, its neck a joint where it is thinnest, its sho
   expect(limbs.some((j) => j.limb === 'head' && j.at[2] > 0.3)).toBe(true);
   const sides = tips(limbs).filter((t) => Math.abs(t.at[0]) > 0.15);
   expect(sides.map((t) => t.limb.split(', ')[1]).sort()).toEqual(['left', 'right']);
+});
+
+test('an even piece that is ragged, drawn twice and has a lump in it gets joints that are each other’s reflection', () => {
+  const whole = meshOf(fourLegs, 90);
+  const ragged = without(whole, (f) => f % 12 === 5),
+    half = without(whole, (f) => f % 2 === 0);
+  const limbs = findLimbs(shapeOf(together(ragged, half, ballMesh(0.03, 14, [0, 0.05, 0.3])), 118))!;
+  expect(feet(limbs)).toHaveLength(4);
+  expect(tips(limbs)).toHaveLength(1);
+  const middle = limbs.find((j) => j.parent === null)!.at[0];
+  const sides = limbs.filter((j) => Math.abs(j.at[0] - middle) > 0.01);
+  const twins = sides.filter((j) => j.twinOf !== undefined);
+  expect(twins).toHaveLength(sides.length / 2);
+  for (const own of twins) {
+    const other = limbs.find((j) => j.id === own.twinOf)!;
+    expect(distance([2 * middle - other.at[0], other.at[1], other.at[2]], own.at)).toBeLessThan(1e-9);
+    expect([own.kind, own.radius]).toEqual([other.kind, other.radius]);
+  }
+});
+
+test('a round end that its line runs out of to one side stands on its own foot', () => {
+  // A leg with a knob at its end, beside what it stands on.
+  const limbs = limbsOf([
+    ...fourLegs,
+    {
+      ...fourLegs[2]!,
+      id: 'knob',
+      at: [-0.078, -0.1526, 0.03],
+      shape: { kind: 'ellipsoid', radii: [0.016, 0.016, 0.016] },
+    },
+  ]);
+  expect(feet(limbs)).toHaveLength(4);
+  expect(tips(limbs)).toHaveLength(1);
 });
 
 test('four legs are four feet on the board; none carries all the rest', () => {

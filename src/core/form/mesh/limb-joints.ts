@@ -24,8 +24,10 @@ export function findLimbs(shape: SampledShape): Limbs | null {
   if (found.joints.length === 0) return null;
   const tree = treeOf(found);
   standsOn(tree, solid.inside, solid.lattice);
-  const near = isEven(solid) ? offMiddle * solid.lattice.step : 0;
-  return namedLimbs(jointed(tree, solid.lattice.step), boxOf(solid), near);
+  const middle = middleOf(solid);
+  const { step } = solid.lattice;
+  const even = middle === null ? null : { middle, near: offMiddle * step };
+  return namedLimbs(jointed(tree, step), boxOf(solid), even);
 }
 
 /** Which places lie inside, of samples read between: `along` of them on the longest side. */
@@ -50,16 +52,27 @@ const offMiddle = 1.5;
 /** An even piece is its own reflection, left and right, but for this share of it. */
 const uneven = 0.04;
 
-function isEven({ inside, lattice: { cells } }: { inside: Uint8Array; lattice: Lattice }): boolean {
-  let all = 0,
-    off = 0;
+/** Where the middle of an even piece is, left and right of which it is alike; null where it is not. */
+function middleOf({ inside, lattice: { cells, step, from } }: ReturnType<typeof solidOfShape>): number | null {
+  let low = cells[0],
+    high = 0,
+    all = 0;
   for (let i = 0; i < inside.length; i++) {
     if (!inside[i]) continue;
     all++;
-    const x = i % cells[0];
-    if (!inside[i + cells[0] - 1 - 2 * x]) off++;
+    low = min(low, i % cells[0]);
+    high = max(high, i % cells[0]);
   }
-  return off < uneven * all;
+  let best = { sum: low + high, off: Infinity };
+  for (let sum = low + high - 2; sum <= low + high + 2; sum++) {
+    let off = 0;
+    for (let i = 0; i < inside.length; i++) {
+      const x = i % cells[0];
+      if (inside[i] && !(sum - x >= 0 && sum - x < cells[0] && inside[i + sum - 2 * x])) off++;
+    }
+    if (off < best.off) best = { sum, off };
+  }
+  return best.off < uneven * all ? from[0] + (best.sum / 2) * step : null;
 }
 
 function boxOf({ inside, lattice }: { inside: Uint8Array; lattice: Lattice }): { low: Vec3; high: Vec3 } {

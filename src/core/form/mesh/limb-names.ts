@@ -20,8 +20,14 @@ interface Group {
   pair?: Group;
 }
 
-/** `near`: how far off the middle of an even piece a joint may have been found that belongs there; 0 where left and right differ. */
-export function namedLimbs(raw: readonly RawJoint[], box: Box, near: number): Limbs {
+/** A piece that is alike left and right of its middle: how far off it a joint may have been found that belongs there. */
+export interface Even {
+  readonly middle: number;
+  readonly near: number;
+}
+
+/** `even`: null where left and right differ. */
+export function namedLimbs(raw: readonly RawJoint[], box: Box, even: Even | null): Limbs {
   const groups = groupsOf(raw);
   const all = [...new Set(groups)];
   nameBodies(
@@ -30,8 +36,10 @@ export function namedLimbs(raw: readonly RawJoint[], box: Box, near: number): Li
   );
   nameHead(all, groups, raw, box);
   const limbs = all.filter((g) => g.name === '').sort((a, b) => lengthOf(b, raw) - lengthOf(a, raw));
-  pairUp(limbs, raw, box);
-  const even = evened(limbs, raw, box, near);
+  pairUp(limbs, raw, box, even?.middle ?? (box.low[0] + box.high[0]) / 2);
+  const alike = even && withLikeTwins(limbs, raw, even.middle);
+  if (alike) return namedLimbs(alike, box, even);
+  const places = even ? evened(limbs, raw, even) : raw;
   let number = 0;
   for (const g of limbs) {
     if (g.name !== '') continue;
@@ -46,8 +54,8 @@ export function namedLimbs(raw: readonly RawJoint[], box: Box, near: number): Li
       kind: j.kind,
       limb: groups[i]!.name,
       parent: j.parent === null ? null : id(j.parent),
-      at: [...even[i]!.at],
-      radius: even[i]!.radius,
+      at: [...places[i]!.at],
+      radius: places[i]!.radius,
     };
     const { pair } = groups[i]!;
     const at = groups[i]!.joints.indexOf(i);
@@ -140,8 +148,7 @@ function lengthOf(g: Group, raw: readonly RawJoint[]): number {
 }
 
 /** Two ends apart straight across, alike in length: each the other's reflection. */
-function pairUp(limbs: readonly Group[], raw: readonly RawJoint[], { low, high }: Box): void {
-  const middle = (low[0] + high[0]) / 2;
+function pairUp(limbs: readonly Group[], raw: readonly RawJoint[], { low, high }: Box, middle: number): void {
   const chances = limbs
     .flatMap((a, i) => limbs.slice(i + 1).map((b) => ({ a, b })))
     .map(({ a, b }) => {
@@ -164,6 +171,31 @@ function pairUp(limbs: readonly Group[], raw: readonly RawJoint[], { low, high }
     }
 }
 
+/** Of a pair with more joints found in one than in the other, in an even piece: the other is made its reflection. Null where there is none. */
+function withLikeTwins(limbs: readonly Group[], raw: readonly RawJoint[], middle: number): RawJoint[] | null {
+  const isChain = ({ joints }: Group) =>
+    joints.every((i, n) => n === 0 || (i === joints[n - 1]! + 1 && raw[i]!.parent === i - 1)) &&
+    raw.every((j, i) => j.parent === null || !joints.includes(j.parent) || joints.includes(i));
+  const fewer = limbs.find((g) => g.pair && g.joints.length < g.pair.joints.length && isChain(g) && isChain(g.pair));
+  if (!fewer) return null;
+  const from = fewer.joints[0]!,
+    until = from + fewer.joints.length;
+  const { parent, line } = raw[from]!;
+  const made = fewer.pair!.joints.map((i, n): RawJoint => {
+    const { kind, at, radius } = raw[i]!;
+    return {
+      kind,
+      at: [2 * middle - at[0], at[1], at[2]],
+      radius,
+      parent: n === 0 ? parent : from + n - 1,
+      line,
+    };
+  });
+  const moved = (j: RawJoint): RawJoint =>
+    j.parent !== null && j.parent >= until ? { ...j, parent: j.parent + made.length - fewer.joints.length } : j;
+  return [...raw.slice(0, from), ...made, ...raw.slice(until).map(moved)];
+}
+
 /** Two joints that are each other's reflection within this share of how thick the limb is there are made it exactly. */
 const nearlyEven = 0.5;
 
@@ -171,8 +203,7 @@ const nearlyEven = 0.5;
  * Each found for itself, the two of a pair differ by a place or so of the lattice: what the two say together stands for
  * both. What lies in the middle of an even piece, within `near` of it, is put there.
  */
-function evened(limbs: readonly Group[], raw: readonly RawJoint[], { low, high }: Box, near: number): Place[] {
-  const middle = (low[0] + high[0]) / 2;
+function evened(limbs: readonly Group[], raw: readonly RawJoint[], { middle, near }: Even): Place[] {
   const out = raw.map(({ at: [x, y, z], radius }): Place => ({
     at: [abs(x - middle) <= near ? middle : x, y, z],
     radius,
@@ -183,7 +214,8 @@ function evened(limbs: readonly Group[], raw: readonly RawJoint[], { low, high }
       const [own, other] = [raw[i]!, raw[pair.joints[n]!]!];
       const twin: Vec3 = [2 * middle - other.at[0], other.at[1], other.at[2]];
       const radius = (own.radius + other.radius) / 2;
-      if (distance(own.at, twin) < nearlyEven * radius) out[i] = { at: scale(add(own.at, twin), 0.5), radius };
+      if (distance(own.at, twin) < max(near, nearlyEven * radius))
+        out[i] = { at: scale(add(own.at, twin), 0.5), radius };
     });
   }
   return out;

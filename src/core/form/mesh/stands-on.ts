@@ -37,17 +37,23 @@ export function standsOn(tree: LineTree, inside: Uint8Array, lattice: Lattice): 
     const place = latticePlace(lattice, at);
     const foot: Vec3 = [place[0], place[1], bottom];
     const broad = sqrt(print.length / PI) * step;
-    const end = tree.nodes.find(
-      (n, i) =>
-        tree.edges.some((e) => e.from === i || e.to === i) &&
-        n.kind === 'tip' &&
-        distance(n.at, foot) < max(ownEnd * broad, 3 * step) &&
-        n.at[2] - foot[2] < 0.15 * height,
-    );
+    const end = tree.nodes.find((n, i) => {
+      if (n.kind !== 'tip' || n.at[2] - foot[2] > 0.15 * height) return false;
+      const lines = tree.edges.filter((e) => e.from === i || e.to === i);
+      if (lines.length > 0 && distance(n.at, foot) < max(ownEnd * broad, 3 * step)) return true;
+      return lines.some(({ path }) => path.some((p) => isEndOver(p, n.at, foot)));
+    });
     if (end) Object.assign(end, { kind: 'foot', at: foot, radius: max(end.radius, step) });
     else stood(tree, at, foot, inside, lattice);
   }
 }
+
+/** A round end stands on a small print, and its line may run out to one side of it: place of a line that has both within its ball. */
+function isEndOver({ at, radius }: LineTree['edges'][number]['path'][number], end: Vec3, foot: Vec3): boolean {
+  const aside = Math.hypot(at[0] - foot[0], at[1] - foot[1]);
+  return distance(at, end) <= radius && aside < ownEnd * radius && at[2] - foot[2] < standsLow * radius;
+}
+const standsLow = 1.5;
 
 /** An end is on the board within this share of the height; what stands out there no further than this share of its root's thickness is a corner. */
 const lowTip = 0.06;
