@@ -83,5 +83,6 @@ export function otherClays(piece: Piece, ids: readonly string[]): Proposal[] {
       id: `clay-${id}`,
       edit: { label: `Use ${clays.get(id)?.name ?? id}`, changes: [{ path: ['brief', 'clay'], value: id }] },
       note: 'another clay altogether: everything moves',
+      another: true,
     }));
 }

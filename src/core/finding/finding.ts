@@ -43,11 +43,7 @@ export interface Part {
   readonly measured: number;
 }
 
-export interface Remedy {
-  readonly id: string;
-  readonly edit: BuildEdit;
-  /** What else it brings, in words. */
-  readonly note: string;
+export interface Remedy extends Proposal {
   /** The finding's own figure, now and after; and its verdict after. */
   readonly before: number;
   readonly after: number;
@@ -85,7 +81,10 @@ export interface Judging {
 export interface Proposal {
   readonly id: string;
   readonly edit: BuildEdit;
+  /** What else it brings, in words. */
   readonly note: string;
+  /** It makes another piece of it: offered after what leaves the rest as it is. */
+  readonly another?: true;
 }
 
 /** One rule of the craft, a file each: what it finds, what could be done about it, and how a part stands that it does not raise. */

@@ -2,6 +2,7 @@ import { evaluateWithRemedies } from '.';
 import { asBriefed, Evaluator, type Answer, type Question, type Report } from '../evaluate';
 import { applyEdit } from '../document';
 import type { Result } from '../quantity';
+import { startBuild } from '../school';
 import { ruleOf, type Part } from '../finding';
 import { seededPiece } from '../../../tests/support/seeded-pieces';
 import { clayAt, weighings } from '../../../tests/support/weighed-log';
@@ -92,11 +93,21 @@ test('a deadline is held to the latest day there may be; those that turn it stan
     const after = evaluator.evaluate(asBriefed(done.value), { ranges: true });
     expect([id, deadline(after).status]).toEqual([id, statusAfter]);
   }
-  const spoils = remedies.map((r) => r.worse.some((w) => w.to === 'fails'));
-  const place = remedies.map((r, i) => order.indexOf(r.statusAfter) * 2 + Number(spoils[i]));
+  const spoils = remedies.map((r) => (r.worse.some((w) => w.to === 'fails') ? 2 : Math.min(1, r.worse.length)));
+  const place = remedies.map((r, i) => order.indexOf(r.statusAfter) * 3 + spoils[i]!);
   expect(place).toEqual([...place].sort((a, b) => a - b));
   expect(new Set(remedies.map((r) => r.statusAfter)).size).toBe(2);
-  expect(new Set(spoils).size).toBe(2);
+  expect(new Set(spoils).size).toBeGreaterThan(1);
+});
+
+test('another clay is offered after what leaves the rest as it is, however much it would do', () => {
+  const ball = startBuild('A ball', '2026-12-01', 'free', 1);
+  if (!ball.ok) throw new Error(ball.message);
+  const cracks = told(asBriefed(ball.value), true).findings.find((f) => f.id.startsWith('crack'))!;
+  const sound = cracks.remedies.filter((r) => r.statusAfter === 'sound');
+  expect(sound.length).toBeGreaterThan(2);
+  expect(sound.map((r) => r.another ?? false).indexOf(true)).toBe(sound.length - 1);
+  expect(Math.min(...sound.map((r) => r.after))).toBe(sound[sound.length - 1]!.after);
 });
 
 test('a fan bought after seven weighings helps from now on: what was weighed in still air stays as it was weighed', () => {

@@ -103,16 +103,17 @@ function* remediesFor(trials: Trials, f: Judged, proposals: readonly Proposal[])
       dates: after.judging.dates,
     });
   }
-  // Those that turn it first, the ones that make it sound before those that do not, what spoils nothing else before what does.
+  // Those that turn it first, the ones that make it sound before those that do not, what spoils nothing else before what does, another clay last.
   const order = (a: Remedy, b: Remedy) =>
     compareStatus(a.statusAfter, b.statusAfter) ||
     spoils(a) - spoils(b) ||
+    Number(a.another ?? false) - Number(b.another ?? false) ||
     (f.smallerIsWorse ? b.after - a.after : a.after - b.after);
   return out.sort(order).slice(0, mostRemedies);
 }
 
 function spoils(r: Remedy): number {
-  return r.worse.some((w) => w.to === 'fails') ? 1 : 0;
+  return r.worse.some((w) => w.to === 'fails') ? 2 : r.worse.length > 0 ? 1 : 0;
 }
 
 /** How all the parts of a finding stand in another answer: the worst of them. */
