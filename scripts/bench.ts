@@ -14,6 +14,7 @@ import { applyEdit, newBust, type Build, type BuildEdit } from '../src/core/docu
 import { clays } from '../src/core/catalogue';
 import { ClayDryer, dryLayer, evaporationCurve, type ClayLattice, type WholeDrying } from '../src/core/drying';
 import {
+  depthInSolid,
   DistanceField,
   EarlierGrids,
   extractSurface,
@@ -288,6 +289,23 @@ function benchScan(): void {
   line('which way is up', `${ways.toFixed(0)} ms`);
   const limbs = time(() => limbsInSolid(inside, own, true));
   line('its limbs, forks and tips at 96 places along', `${limbs.toFixed(0)} ms`, 'wanted 2 s at most');
+  let depth: Float32Array = new Float32Array();
+  const deep = time(() => (depth = depthInSolid(inside, own)));
+  const within = [...inside.keys()].filter((i) => inside[i]),
+    outside = [...inside.keys()].filter((i) => !inside[i]).map((i) => latticePlace(own, i));
+  const some = within.filter((_, i) => i % 2000 === 0);
+  const asked = time(() =>
+    some.forEach((i) => {
+      const p = latticePlace(own, i);
+      const least = outside.reduce((d, q) => Math.min(d, Math.hypot(p[0] - q[0], p[1] - q[1], p[2] - q[2])), Infinity);
+      if (Math.abs(least / own.step - depth[i]!) > 1e-3) throw new Error('depth differs from its twin');
+    }),
+  );
+  line(
+    '  of that, how deep each place lies, against all outside asked',
+    `${((asked * within.length) / some.length / deep).toFixed(0)} x`,
+    `${deep.toFixed(0)} ms`,
+  );
   const shape = sampleSolid(solid.value);
   let joints: ReturnType<typeof findLimbs> = null;
   const named = time(() => (joints = findLimbs(shape)));
@@ -298,7 +316,20 @@ function benchScan(): void {
   const build = made && applyEdit(begun.value, made.edit);
   if (!build?.ok) throw new Error('the scan was not brought in');
   const sized = time(() => new Evaluator().judge(asBriefed(build.value)));
-  line('an armature along its limbs, sized and judged afresh', `${sized.toFixed(0)} ms`);
+  const drawn = new Evaluator().piece(asBriefed(build.value));
+  const sizes = drawn.ok ? (drawn.value.stockOf('aluminium-annealed')?.sizes ?? []) : [];
+  const each = time(() =>
+    sizes.forEach(({ id }) => {
+      const changes = [{ path: ['armature', 'school', 'parameters', 'shoulderSize'], value: id }];
+      const tried = applyEdit(build.value, { label: 'another size', changes });
+      if (tried.ok) new Evaluator().judge(asBriefed(tried.value));
+    }),
+  );
+  line(
+    'an armature along its limbs, sized and judged afresh,',
+    `${(each / sized).toFixed(1)} x`,
+    `${sized.toFixed(0)} ms, against each of ${sizes.length} sizes of wire judged`,
+  );
   const standing = resolveForm(build.value);
   const root = standing.ok ? standing.value.skeleton.joints.find((j) => j.name.startsWith('root')) : undefined;
   const posed = resolveForm({
@@ -309,10 +340,10 @@ function benchScan(): void {
   const bent = new DistanceField(posed.value.masses);
   bent.at(0, 0, 0, bent.all());
   const skipped = time(() => voxelise(bent, { step: 0.012, depth: 0.01 }));
-  const each = time(() => voxelise(bent, { step: 0.012, depth: 0.01, everyCell: true }));
+  const full = time(() => voxelise(bent, { step: 0.012, depth: 0.01, everyCell: true }));
   line(
     'a bent limb on cells of 12 mm, against every cell',
-    `${(each / skipped).toFixed(1)} x`,
+    `${(full / skipped).toFixed(1)} x`,
     `${skipped.toFixed(0)} ms`,
   );
 }

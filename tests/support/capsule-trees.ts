@@ -116,17 +116,52 @@ export function truthOfPlace(tree: CapsuleTree): Uint16Array {
   const { cells, step, from } = tree.lattice;
   return Uint16Array.from(tree.inside, (v, i) => {
     if (!v) return 0;
-    const p: Vec3 = [
+    return capsuleAt(tree, [
       from[0] + (i % cells[0]) * step,
       from[1] + (Math.floor(i / cells[0]) % cells[1]) * step,
       from[2] + Math.floor(i / (cells[0] * cells[1])) * step,
-    ];
-    let best = 0,
-      least = Infinity;
-    tree.capsules.forEach((c, k) => {
-      const d = toSegment(p, c.from, c.to) - c.radius;
-      if (d < least) [best, least] = [k + 1, d];
-    });
-    return best;
+    ]);
+  });
+}
+
+/** The capsule a place lies deepest in, its index and one. */
+function capsuleAt({ capsules }: CapsuleTree, p: Vec3): number {
+  let best = 0,
+    least = Infinity;
+  capsules.forEach((c, k) => {
+    const d = toSegment(p, c.from, c.to) - c.radius;
+    if (d < least) [best, least] = [k + 1, d];
+  });
+  return best;
+}
+
+/** The one capsule a place lies in, its index and one; 0 where it lies in several, and is by right of each, or in none. */
+export function loneCapsuleAt({ capsules }: CapsuleTree, p: Vec3): number {
+  const over = capsules.flatMap((c, k) => (toSegment(p, c.from, c.to) < c.radius ? [k + 1] : []));
+  return over.length === 1 ? over[0]! : 0;
+}
+
+/** By capsule, what of its places is told as its own, and what of the places told as its own are. `told`: the limb of each place, 0 for none. */
+export function recallOf(told: ArrayLike<number>, truth: ArrayLike<number>, capsules: number) {
+  // Each limb found stands for the capsule that most of it lies in.
+  const counts = new Map<number, Map<number, number>>();
+  for (let i = 0; i < told.length; i++) {
+    if (!told[i] || !truth[i]) continue;
+    const own = counts.get(told[i]!) ?? new Map<number, number>();
+    counts.set(told[i]!, own.set(truth[i]!, (own.get(truth[i]!) ?? 0) + 1));
+  }
+  const stands = new Map([...counts].map(([l, own]) => [l, [...own].sort((a, b) => b[1] - a[1])[0]![0]]));
+  return Array.from({ length: capsules }, (_, k) => {
+    let both = 0,
+      says = 0,
+      there = 0;
+    for (let i = 0; i < told.length; i++) {
+      if (!truth[i] || !told[i]) continue;
+      const own = stands.get(told[i]!) === k + 1;
+      if (own) says++;
+      if (truth[i] === k + 1) there++;
+      if (own && truth[i] === k + 1) both++;
+    }
+    return { recall: both / Math.max(1, there), precision: both / Math.max(1, says) };
   });
 }

@@ -13,4 +13,5 @@ export * from './sampled';
 export * from './place';
 export * from './upright';
 export * from './limbs-in-solid';
+export * from './depth-in-solid';
 export { findLimbs } from './limb-joints';

@@ -1,4 +1,4 @@
-import { capsuleTree, offAxis, truthOfPlace } from '../../../../tests/support/capsule-trees';
+import { capsuleTree, offAxis, recallOf, truthOfPlace } from '../../../../tests/support/capsule-trees';
 import { ballMesh, boxMesh, ringMesh, together } from '../../../../tests/support/meshes';
 import { distance, seeded } from '../../quantity';
 import { depthInSolid } from './depth-in-solid';
@@ -160,39 +160,11 @@ describe('limbs of capsule trees that nobody tuned', () => {
       }
   });
   test('places belong to their limb: recall 0.95 and precision 0.9 in the mean', () => {
-    let recall = 0,
-      precision = 0,
-      n = 0;
-    for (const { tree, limbs } of found) {
-      const of = limbOfPlace(tree.inside, tree.lattice, limbs);
-      const truth = truthOfPlace(tree);
-      // Each limb found stands for the capsule that most of it lies in.
-      const counts = new Map<number, Map<number, number>>();
-      of.forEach((l, i) => {
-        if (!l || !truth[i]) return;
-        const own = counts.get(l) ?? new Map<number, number>();
-        counts.set(l, own.set(truth[i]!, (own.get(truth[i]!) ?? 0) + 1));
-      });
-      const stands = new Map([...counts].map(([l, own]) => [l, [...own].sort((a, b) => b[1] - a[1])[0]![0]]));
-      for (let c = 1; c <= tree.capsules.length; c++) {
-        let both = 0,
-          told = 0,
-          there = 0;
-        truth.forEach((t, i) => {
-          if (!t) return;
-          const says = of[i] ? stands.get(of[i]!) : 0;
-          if (says === 0) return;
-          if (says === c) told++;
-          if (t === c) there++;
-          if (says === c && t === c) both++;
-        });
-        recall += both / Math.max(1, there);
-        precision += both / Math.max(1, told);
-        n++;
-      }
-    }
-    expect(recall / n).toBeGreaterThan(0.95);
-    expect(precision / n).toBeGreaterThan(0.9);
+    const shares = found.flatMap(({ tree, limbs }) =>
+      recallOf(limbOfPlace(tree.inside, tree.lattice, limbs), truthOfPlace(tree), tree.capsules.length),
+    );
+    expect(shares.reduce((s, r) => s + r.recall, 0) / shares.length).toBeGreaterThan(0.95);
+    expect(shares.reduce((s, r) => s + r.precision, 0) / shares.length).toBeGreaterThan(0.9);
   });
 });
 
