@@ -5,7 +5,20 @@ import type { Armature, Bone, Section } from './types';
  * Where an armature comes apart: a bone that is bolted on, sleeved or socketed takes everything beyond it along. What is
  * left standing is a section too. None when nothing comes away.
  */
-const separable: ReadonlySet<JoinKindId> = new Set(['bolted', 'sleeved', 'socketed']);
+const waysToPart: readonly { readonly join: JoinKindId; readonly inIt: string }[] = [
+  { join: 'socketed', inIt: 'in the socket' },
+  { join: 'sleeved', inIt: 'in the sleeve' },
+  { join: 'bolted', inIt: 'between the plates' },
+];
+const separable: ReadonlySet<JoinKindId> = new Set(waysToPart.map((w) => w.join));
+
+/** Joins that what lies beyond them comes away at. */
+export const partingJoins: readonly JoinKindId[] = waysToPart.map((w) => w.join);
+
+/** What a wire's length in a join that comes apart is called; null for joins that hold for good. */
+export function comesAway(join: JoinKindId): { readonly inIt: string } | null {
+  return waysToPart.find((w) => w.join === join) ?? null;
+}
 
 /** What it comes apart into, by its school's word or else by its joins; none or one where it does not. */
 export function sectionsIn(armature: Pick<Armature, 'nodes' | 'bones' | 'sections'>): readonly Section[] {

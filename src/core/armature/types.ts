@@ -25,6 +25,8 @@ export interface Bone {
 export interface Allowance {
   readonly what: string;
   readonly length: number;
+  /** The end of the member it is at; all along it where neither is said. */
+  readonly at?: 'start' | 'end';
 }
 
 export interface Member {

@@ -108,8 +108,8 @@ function make(context: SchoolContext, p: BranchingParameters) {
       path,
       bones: reached.slice(1),
       allowances: [
-        { what: 'glued into the post', length: sunk },
-        { what: 'end loop', length: 6 * wire },
+        { what: 'glued into the post', at: 'start', length: sunk },
+        { what: 'end loop', at: 'end', length: 6 * wire },
         { what: 'laid round the bundle', length: 0.04 * lengthOf(path) },
       ],
     });

@@ -1,5 +1,6 @@
 import type { Armature, ArmatureNode, Bone, Member } from '../armature';
 import type { ArmaturePart, MemberEdit } from '../document';
+import { cutWhereItParts } from './comes-apart';
 import { add, distance, failure, mix, success, type Result, type Vec3 } from '../quantity';
 
 /**
@@ -11,7 +12,13 @@ export interface HandChanged {
   readonly lostEdits: readonly string[];
 }
 
-export function layHandChanges(made: Armature, part: ArmaturePart): Result<HandChanged> {
+/** `across`: how thick one strand of a stock is, metres. */
+export function layHandChanges(
+  setOut: Armature,
+  part: ArmaturePart,
+  across: (stock: string, size: string) => number,
+): Result<HandChanged> {
+  const made = { ...setOut, members: cutWhereItParts(setOut, part.edits, across) };
   const { edits, added, nodes: moves, removed, splits } = part;
   const gone = new Set(removed);
   const all: ArmatureNode[] = [...made.nodes, ...added.nodes];

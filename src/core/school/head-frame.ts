@@ -196,8 +196,8 @@ function limbsOfMesh(context: SchoolContext, p: HeadFrameFigures, out: SettingOu
       path: [from, ...run.path],
       bones,
       allowances: [
-        { what: 'one turn round the pipe', length: Math.PI * context.across(p.pipeStock, p.pipeSize) },
-        { what: 'end loop', length: 10 * wire },
+        { what: 'one turn round the pipe', at: 'start', length: Math.PI * context.across(p.pipeStock, p.pipeSize) },
+        { what: 'end loop', at: 'end', length: 10 * wire },
       ],
     });
   }
@@ -291,8 +291,8 @@ function shouldersOf(
   const reach = (bust.measures.shoulderBreadth * s) / 2 - context.clayOver('chest') - 0.035 * s;
   const drop = bust.levels.shoulder - 0.03 * s;
   const allowances: Allowance[] = [
-    { what: 'one turn round the pipe', length: Math.PI * context.across(p.pipeStock, p.pipeSize) },
-    { what: 'end loop', length: 10 * context.across(p.shoulderStock, p.shoulderSize) },
+    { what: 'one turn round the pipe', at: 'start', length: Math.PI * context.across(p.pipeStock, p.pipeSize) },
+    { what: 'end loop', at: 'end', length: 10 * context.across(p.shoulderStock, p.shoulderSize) },
     ...(p.shoulderStrands > 1
       ? [{ what: 'twisting the strands, three turns', length: 24 * context.across(p.shoulderStock, p.shoulderSize) }]
       : []),
@@ -363,8 +363,8 @@ function armsOf(context: SchoolContext, p: HeadFrameFigures, out: SettingOut): v
       path: [start, ...path],
       bones,
       allowances: [
-        { what: 'bound along the shoulder wire', length: 12 * wire },
-        { what: 'end loop', length: 6 * wire },
+        { what: 'bound along the shoulder wire', at: 'start', length: 12 * wire },
+        { what: 'end loop', at: 'end', length: 6 * wire },
       ],
     });
   }

@@ -14,6 +14,7 @@ export { schools };
 export type { School, SchoolContext, SchoolField, SchoolTraits } from './school';
 export { startBuild } from './start-build';
 export * from './edit-armature';
+export { bonesFrom, letComeAway } from './comes-apart';
 export { bringIn, type BroughtIn } from './bring-in';
 export { chainsOf, mainChain, standingJoints } from './limbs';
 
@@ -59,7 +60,7 @@ export function resolveArmature(
   if (!chosen.ok) return chosen;
   const { school, parameters } = chosen.value;
   const made = school.make({ ...context, form }, parameters);
-  const changed = layHandChanges(made, build.armature);
+  const changed = layHandChanges(made, build.armature, context.across);
   if (!changed.ok) return changed;
   return success({ ...changed.value, parameters: parameters as Record<string, unknown> });
 }

@@ -78,10 +78,12 @@ function make(context: SchoolContext, p: JointedParameters) {
     const ends: Allowance[] = [
       {
         what: first ? 'turned over at the start' : 'set in putty with the other wire',
+        at: 'start',
         length: (first ? 4 : 10) * wire,
       },
       {
         what: standing.has(last) ? 'round the nut in the foot' : 'end loop',
+        at: 'end',
         length: (standing.has(last) ? 16 : 6) * wire,
       },
       { what: 'twisting the strands', length: 0.03 * lengthOf(path) },

@@ -86,13 +86,13 @@ export function setOutLimbs(context: SchoolContext, p: LimbFigures, prefix: stri
     const head = last === 'crown' ? headLoop(form, place(chain[chain.length - 2]!), place(last)) : null;
     const ends: Allowance[] = [
       first
-        ? { what: 'turned over at the start', length: 4 * wire }
-        : { what: 'bound along the other wire', length: 12 * wire },
+        ? { what: 'turned over at the start', at: 'start', length: 4 * wire }
+        : { what: 'bound along the other wire', at: 'start', length: 12 * wire },
       standing.has(last)
-        ? { what: 'foot, folded and fixed', length: Math.max(14 * wire, height / 12) }
+        ? { what: 'foot, folded and fixed', at: 'end', length: Math.max(14 * wire, height / 12) }
         : head
-          ? { what: 'bound below the head', length: 8 * wire }
-          : { what: 'end loop', length: 6 * wire },
+          ? { what: 'bound below the head', at: 'end', length: 8 * wire }
+          : { what: 'end loop', at: 'end', length: 6 * wire },
     ];
     const path = [...run.slice(0, head ? -1 : undefined), ...(head ?? [])];
     out.member(`wire-${second}`, wireName(chain.slice(1).map((id) => byId.get(id)!)), {

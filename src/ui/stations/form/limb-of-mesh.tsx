@@ -1,5 +1,7 @@
 'use client';
 import { Button, Form } from 'react-bootstrap';
+import { partingJoins } from '../../../core/armature';
+import { joinKinds, type JoinKindId } from '../../../core/catalogue';
 import type { BuildEdit } from '../../../core/document';
 import {
   addLimbJoint,
@@ -13,6 +15,7 @@ import {
   type ResolvedForm,
 } from '../../../core/form';
 import { formatLength, type Vec3 } from '../../../core/quantity';
+import { bonesFrom, letComeAway } from '../../../core/school';
 import { useBench, useController } from '../../bench/context';
 
 /** A joint of a mesh: what its limb is called, and the joints there are in it. */
@@ -62,6 +65,7 @@ export function LimbOfMesh({ of, joint, form }: { of: JointOfMesh; joint: PosedJ
           }}
         />
       </div>
+      <ComesAway joint={joint} limb={of.joint.limb} />
       <div className="label">Joint moved within it, by {formatLength(step, units)}</div>
       <div className="acts mb-2">
         {ways.map(({ name, by }) => (
@@ -104,5 +108,38 @@ export function LimbOfMesh({ of, joint, form }: { of: JointOfMesh; joint: PosedJ
         )}
       </div>
     </>
+  );
+}
+
+/** How what lies beyond the joint is held there, if it comes away; nothing where the armature has no joint. */
+function ComesAway({ joint, limb }: { joint: PosedJoint; limb: string }) {
+  const controller = useController();
+  const armature = useBench((s) => s.picture?.armature);
+  const beyond = armature ? bonesFrom(armature, joint.at) : [];
+  if (!armature || beyond.length === 0) return null;
+  const held = beyond.map((b) => b.joinFrom).find((j) => partingJoins.includes(j));
+  return (
+    <div className="field">
+      <label htmlFor="limb-away">From here on it</label>
+      <Form.Select
+        id="limb-away"
+        size="sm"
+        value={held ?? ''}
+        onChange={(e) => {
+          const join = e.target.value === '' ? null : (e.target.value as JoinKindId);
+          const edit = letComeAway(armature, joint.at, limb, join);
+          if (edit) controller.edit(edit);
+        }}
+      >
+        <option value="">stays on</option>
+        {joinKinds
+          .filter((j) => partingJoins.includes(j.id))
+          .map((j) => (
+            <option key={j.id} value={j.id}>
+              comes away: {j.name}
+            </option>
+          ))}
+      </Form.Select>
+    </div>
   );
 }
