@@ -67,6 +67,14 @@ describe('an ear of a scan that comes away', () => {
     expect(setOutWell(back).armature.members).toEqual(whole.members);
     expect(judged(back).report.handling.parts).toEqual([]);
   });
+  test('is of the wire that was set for the whole, until it is given another', () => {
+    const edit: BuildEdit = {
+      label: 'wire',
+      changes: [{ path: ['armature', 'edits', near.id], value: { size: '4mm' } }],
+    };
+    const { armature: both } = setOutWell(after(away, edit));
+    expect(both.members.flatMap((m) => (m.id.startsWith(near.id) ? [m.size] : []))).toEqual(['4mm', '4mm']);
+  });
   test('can be of another wire than what it is pushed into', () => {
     const edit: BuildEdit = {
       label: 'thinner',

@@ -13,6 +13,11 @@ const inTheJoin = 10;
 /** A joint's place and a bone's end are the same within this, metres. */
 const same = 1e-4;
 
+const apart = '/apart-';
+
+/** The member that a part of it was cut from; its own id for one that was not. */
+export const cutFrom = (id: string): string => id.split(apart)[0]!;
+
 /** Members that run through a join which the maker set to come away are cut there. `across`: how thick one strand is, metres. */
 export function cutWhereItParts(
   { nodes, bones, members }: Pick<Armature, 'nodes' | 'bones' | 'members'>,
@@ -22,6 +27,8 @@ export function cutWhereItParts(
   const place = new Map(nodes.map((n) => [n.id, n.at]));
   const byId = new Map(bones.map((b) => [b.id, b]));
   return members.flatMap((m) => {
+    // Bent by hand it is bent as a whole.
+    if (Object.hasOwn(edits, m.id) && edits[m.id]?.path) return [m];
     const parts: Member[] = [];
     let left = m;
     for (let i = 1; i < m.bones.length; i++) {
@@ -43,8 +50,8 @@ export function cutWhereItParts(
       });
       left = {
         ...left,
-        id: `${m.id}/apart-${parts.length + 1}`,
-        name: `wire in the ${bone.name}, which comes away`,
+        id: `${m.id}${apart}${parts.length + 1}`,
+        name: `wire in the ${bone.name.replace(/, stretch \d+$/, '')}, which comes away`,
         path: far,
         bones: left.bones.slice(since),
         allowances: [within, ...shared(left.allowances, 'start', 1 - share)],

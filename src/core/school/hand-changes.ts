@@ -1,6 +1,6 @@
 import type { Armature, ArmatureNode, Bone, Member } from '../armature';
 import type { ArmaturePart, MemberEdit } from '../document';
-import { cutWhereItParts } from './comes-apart';
+import { cutFrom, cutWhereItParts } from './comes-apart';
 import { add, distance, failure, mix, success, type Result, type Vec3 } from '../quantity';
 
 /**
@@ -47,10 +47,14 @@ export function layHandChanges(
   const members = [...made.members, ...own]
     .filter((m) => !gone.has(m.id))
     .map((m): Member => {
-      const edit = edits[m.id];
-      const path = edit?.path ?? follow(m.path, moved);
+      // What comes away is of the same wire until it is set otherwise.
+      const edit: MemberEdit = {
+        ...pick(edits[cutFrom(m.id)], ['stock', 'size', 'strands', 'bonded', 'drawnIn']),
+        ...edits[m.id],
+      };
+      const path = edit.path ?? follow(m.path, moved);
       const { drawnIn: _, ...asBent } = m;
-      return { ...(edit?.path ? asBent : m), path, ...pick(edit, ['stock', 'size', 'strands', 'bonded', 'drawnIn']) };
+      return { ...(edit.path ? asBent : m), path, ...pick(edit, ['stock', 'size', 'strands', 'bonded', 'drawnIn']) };
     });
   const cut = cutBones({ nodes, bones, members }, splits);
   // A member serves only bones there are; one that has none left is still cut and weighed.

@@ -143,12 +143,15 @@ export class ShapingHands {
 
   /** Arrow keys: moves what is picked by a step along the screen. */
   nudge(right: number, up: number): boolean {
-    const mass = this.picked?.kind === 'mass' ? this.form?.masses.find((m) => m.id === this.picked?.id) : undefined;
-    if (!mass) return false;
+    const { picked, form } = this;
+    const mass = picked?.kind === 'mass' ? form?.masses.find((m) => m.id === picked.id) : undefined;
+    const joint = picked?.kind === 'joint' ? form?.skeleton.joints.find((j) => j.id === picked.id) : undefined;
+    if (!mass && joint?.limb === undefined) return false;
     const x = new THREE.Vector3().setFromMatrixColumn(this.camera.matrixWorld, 0).multiplyScalar(right);
     const y = new THREE.Vector3().setFromMatrixColumn(this.camera.matrixWorld, 1).multiplyScalar(up);
     const by = x.add(y);
-    this.gestures.onMove(mass, [by.x, by.y, by.z]);
+    if (mass) this.gestures.onMove(mass, [by.x, by.y, by.z]);
+    else if (joint) this.gestures.onMoveJoint(joint, [by.x, by.y, by.z]);
     return true;
   }
 

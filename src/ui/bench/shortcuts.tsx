@@ -11,7 +11,7 @@ export const shortcuts: readonly (readonly [string, string])[] = [
   ['U', 'millimetres or inches'],
   ['P', 'cut list and shopping, to print'],
   ['← → + −', 'turn and zoom the piece, when it has the focus'],
-  ['← → ↑ ↓', 'on Form, nudge the mass that is picked; with Shift, five times as far'],
+  ['← → ↑ ↓', 'on Form, nudge the mass or joint of a mesh that is picked; with Shift, five times as far'],
   ['Esc', 'put a field back as it was'],
   ['?', 'this list'],
 ];

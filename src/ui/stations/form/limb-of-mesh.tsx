@@ -120,7 +120,7 @@ function ComesAway({ joint, limb }: { joint: PosedJoint; limb: string }) {
   const held = beyond.map((b) => b.joinFrom).find((j) => partingJoins.includes(j));
   return (
     <div className="field">
-      <label htmlFor="limb-away">From here on it</label>
+      <label htmlFor="limb-away">Comes away here</label>
       <Form.Select
         id="limb-away"
         size="sm"
@@ -131,12 +131,12 @@ function ComesAway({ joint, limb }: { joint: PosedJoint; limb: string }) {
           if (edit) controller.edit(edit);
         }}
       >
-        <option value="">stays on</option>
+        <option value="">no, it stays on</option>
         {joinKinds
           .filter((j) => partingJoins.includes(j.id))
           .map((j) => (
             <option key={j.id} value={j.id}>
-              comes away: {j.name}
+              {j.name}
             </option>
           ))}
       </Form.Select>
