@@ -3,7 +3,7 @@ import { asBriefed, Evaluator, type Answer, type Question, type Report } from '.
 import { applyEdit } from '../document';
 import type { Result } from '../quantity';
 import { startBuild } from '../school';
-import { ruleOf, type Part } from '../finding';
+import { ruleOf, type Part, type Remedy } from '../finding';
 import { seededPiece } from '../../../tests/support/seeded-pieces';
 import { clayAt, weighings } from '../../../tests/support/weighed-log';
 import { lamplighter } from '../../server/demo-builds';
@@ -27,6 +27,9 @@ function stands({ findings, judging }: Answer, part: string, rule: string): Pick
   return told ?? ruleOf(rule)?.measure?.(judging, part) ?? { status: 'sound', measured: 0 };
 }
 
+/** 2 where it makes something fail, 1 where it makes something worse at all. */
+const spoilt = ({ worse }: Remedy): number => (worse.some((w) => w.to === 'fails') ? 2 : Math.min(1, worse.length));
+
 /** Presses remedies of one piece and holds them to what was promised. Returns how many, and how many things were named as made worse. */
 function press(seed: number, most: number): { readonly pressed: number; readonly named: number } {
   let pressed = 0,
@@ -34,6 +37,8 @@ function press(seed: number, most: number): { readonly pressed: number; readonly
   const question = asBriefed(seededPiece(seed));
   const before = judgedOf(question);
   for (const f of told(question, true).findings) {
+    const places = f.remedies.map((r) => order.indexOf(r.statusAfter) * 3 + spoilt(r));
+    expect(places).toEqual([...places].sort((a, b) => a - b));
     for (const remedy of f.remedies.slice(0, most)) {
       const done = applyEdit(question.build, remedy.edit);
       if (!done.ok) throw new Error(`${remedy.id}: ${done.message}`);
@@ -93,7 +98,7 @@ test('a deadline is held to the latest day there may be; those that turn it stan
     const after = evaluator.evaluate(asBriefed(done.value), { ranges: true });
     expect([id, deadline(after).status]).toEqual([id, statusAfter]);
   }
-  const spoils = remedies.map((r) => (r.worse.some((w) => w.to === 'fails') ? 2 : Math.min(1, r.worse.length)));
+  const spoils = remedies.map(spoilt);
   const place = remedies.map((r, i) => order.indexOf(r.statusAfter) * 3 + spoils[i]!);
   expect(place).toEqual([...place].sort((a, b) => a - b));
   expect(new Set(remedies.map((r) => r.statusAfter)).size).toBe(2);

@@ -63,11 +63,15 @@ test('a head on a neck is a head, its neck a joint where it is thinnest, its sho
   expect(sides.map((t) => t.limb.split(', ')[1]).sort()).toEqual(['left', 'right']);
 });
 
-test('an even piece that is ragged, drawn twice and has a lump in it gets joints that are each other’s reflection', () => {
-  const whole = meshOf(fourLegs, 90);
+test.each([
+  ['ragged, drawn twice and with a lump in it', 118],
+  ['of which one leg was found with a bend more than its like', 80],
+])('an even piece %s gets joints that are each other’s reflection', (which, along) => {
+  const whole = meshOf(fourLegs, along === 80 ? 80 : 90);
   const ragged = without(whole, (f) => f % 12 === 5),
     half = without(whole, (f) => f % 2 === 0);
-  const limbs = findLimbs(shapeOf(together(ragged, half, ballMesh(0.03, 14, [0, 0.05, 0.3])), 118))!;
+  const mesh = which.startsWith('ragged') ? together(ragged, half, ballMesh(0.03, 14, [0, 0.05, 0.3])) : whole;
+  const limbs = findLimbs(shapeOf(mesh, along))!;
   expect(feet(limbs)).toHaveLength(4);
   expect(tips(limbs)).toHaveLength(1);
   const middle = limbs.find((j) => j.parent === null)!.at[0];
@@ -78,6 +82,9 @@ test('an even piece that is ragged, drawn twice and has a lump in it gets joints
     const other = limbs.find((j) => j.id === own.twinOf)!;
     expect(distance([2 * middle - other.at[0], other.at[1], other.at[2]], own.at)).toBeLessThan(1e-9);
     expect([own.kind, own.radius]).toEqual([other.kind, other.radius]);
+    // They hang on one joint, or on two that are each other's reflection.
+    const above = limbs.find((j) => j.id === own.parent)!;
+    expect([above.twinOf ?? above.id, above.id]).toContain(other.parent);
   }
 });
 

@@ -26,8 +26,11 @@ export interface Even {
   readonly near: number;
 }
 
+/** A pair is made alike in each. */
+const mostRounds = 30;
+
 /** `even`: null where left and right differ. */
-export function namedLimbs(raw: readonly RawJoint[], box: Box, even: Even | null): Limbs {
+export function namedLimbs(raw: readonly RawJoint[], box: Box, even: Even | null, rounds = mostRounds): Limbs {
   const groups = groupsOf(raw);
   const all = [...new Set(groups)];
   nameBodies(
@@ -37,8 +40,8 @@ export function namedLimbs(raw: readonly RawJoint[], box: Box, even: Even | null
   nameHead(all, groups, raw, box);
   const limbs = all.filter((g) => g.name === '').sort((a, b) => lengthOf(b, raw) - lengthOf(a, raw));
   pairUp(limbs, raw, box, even?.middle ?? (box.low[0] + box.high[0]) / 2);
-  const alike = even && withLikeTwins(limbs, raw, even.middle);
-  if (alike) return namedLimbs(alike, box, even);
+  const alike = even && rounds > 0 ? withLikeTwins(limbs, raw, even) : null;
+  if (alike) return namedLimbs(alike, box, even, rounds - 1);
   const places = even ? evened(limbs, raw, even) : raw;
   let number = 0;
   for (const g of limbs) {
@@ -171,12 +174,15 @@ function pairUp(limbs: readonly Group[], raw: readonly RawJoint[], { low, high }
     }
 }
 
-/** Of a pair with more joints found in one than in the other, in an even piece: the other is made its reflection. Null where there is none. */
-function withLikeTwins(limbs: readonly Group[], raw: readonly RawJoint[], middle: number): RawJoint[] | null {
+/** Of a pair in an even piece whose joints were found otherwise in one than in the other: it is made its reflection. Null where there is none. */
+function withLikeTwins(limbs: readonly Group[], raw: readonly RawJoint[], even: Even): RawJoint[] | null {
   const isChain = ({ joints }: Group) =>
     joints.every((i, n) => n === 0 || (i === joints[n - 1]! + 1 && raw[i]!.parent === i - 1)) &&
     raw.every((j, i) => j.parent === null || !joints.includes(j.parent) || joints.includes(i));
-  const fewer = limbs.find((g) => g.pair && g.joints.length < g.pair.joints.length && isChain(g) && isChain(g.pair));
+  const unlike = ({ joints }: Group, { joints: others }: Group) =>
+    joints.length < others.length ||
+    (joints.length === others.length && joints.some((i, n) => !areTwins(raw[i]!, raw[others[n]!]!, even)));
+  const fewer = limbs.find((g) => g.pair && unlike(g, g.pair) && isChain(g) && isChain(g.pair));
   if (!fewer) return null;
   const from = fewer.joints[0]!,
     until = from + fewer.joints.length;
@@ -185,7 +191,7 @@ function withLikeTwins(limbs: readonly Group[], raw: readonly RawJoint[], middle
     const { kind, at, radius } = raw[i]!;
     return {
       kind,
-      at: [2 * middle - at[0], at[1], at[2]],
+      at: reflected(at, even),
       radius,
       parent: n === 0 ? parent : from + n - 1,
       line,
@@ -199,11 +205,20 @@ function withLikeTwins(limbs: readonly Group[], raw: readonly RawJoint[], middle
 /** Two joints that are each other's reflection within this share of how thick the limb is there are made it exactly. */
 const nearlyEven = 0.5;
 
+function areTwins(a: RawJoint, b: RawJoint, even: Even): boolean {
+  return distance(a.at, reflected(b.at, even)) < max(even.near, (nearlyEven * (a.radius + b.radius)) / 2);
+}
+
+function reflected([x, y, z]: Vec3, { middle }: Even): Vec3 {
+  return [2 * middle - x, y, z];
+}
+
 /**
  * Each found for itself, the two of a pair differ by a place or so of the lattice: what the two say together stands for
  * both. What lies in the middle of an even piece, within `near` of it, is put there.
  */
-function evened(limbs: readonly Group[], raw: readonly RawJoint[], { middle, near }: Even): Place[] {
+function evened(limbs: readonly Group[], raw: readonly RawJoint[], even: Even): Place[] {
+  const { middle, near } = even;
   const out = raw.map(({ at: [x, y, z], radius }): Place => ({
     at: [abs(x - middle) <= near ? middle : x, y, z],
     radius,
@@ -212,10 +227,8 @@ function evened(limbs: readonly Group[], raw: readonly RawJoint[], { middle, nea
     if (!pair || pair.joints.length !== joints.length) continue;
     joints.forEach((i, n) => {
       const [own, other] = [raw[i]!, raw[pair.joints[n]!]!];
-      const twin: Vec3 = [2 * middle - other.at[0], other.at[1], other.at[2]];
-      const radius = (own.radius + other.radius) / 2;
-      if (distance(own.at, twin) < max(near, nearlyEven * radius))
-        out[i] = { at: scale(add(own.at, twin), 0.5), radius };
+      if (areTwins(own, other, even))
+        out[i] = { at: scale(add(own.at, reflected(other.at, even)), 0.5), radius: (own.radius + other.radius) / 2 };
     });
   }
   return out;
