@@ -2,7 +2,7 @@ import { formatMass, sensible } from '../quantity';
 import { carriedParts, itOrPart } from './carried';
 import { finding, type Rule } from './finding';
 
-/** Lifted by hand: by one person, by several, or not (NIOSH 1994, revised lifting equation). */
+/** Lifted by hand: by one person, by two or three, or not (NIOSH 1994, revised lifting equation; HSE 2016, L23). */
 export const carry: Rule = {
   id: 'carry',
   judge: ({ piece, report, units }) => {
@@ -26,7 +26,7 @@ export const carry: Rule = {
         people === 1 ? 'sound' : rolls || Number.isFinite(people) ? 'watch' : 'fails',
         worst.name,
         `${itOrPart(worst.name)} weighs ${formatMass(worst.mass, units)}: ${who}.`,
-        `Held against the body and lifted from the floor to a table, one person should take ${limit > 0 ? formatMass(limit, units) : 'nothing this wide'}; this is ${Number.isFinite(index) ? sensible(index, 2) : 'far over'} of it.${inParts ? ` It is carried in ${carried.length} parts.` : ''}${inParts ? '' : ' It does not come apart: a limb that is bolted, sleeved or socketed on, under Joins, would.'}`,
+        `Held against the body and lifted from the floor to a table, one person should take ${limit > 0 ? formatMass(limit, units) : 'nothing this wide'}; this is ${Number.isFinite(index) ? sensible(index, 2) : 'far over'} of it.${people === 1 ? '' : ' Two together bear two thirds of what both would alone, three half.'}${inParts ? ` It is carried in ${carried.length} parts.` : ''}${inParts ? '' : ' It does not come apart: a limb that is bolted, sleeved or socketed on, under Joins, would.'}`,
         { measured: Number.isFinite(index) ? index : 99, limit: 1, unit: 'ratio' },
       ),
     ];

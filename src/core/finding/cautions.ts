@@ -53,7 +53,8 @@ export function cautionsFor(piece: Piece): string[] {
 
 /** Lifting is judged on its own when it is heavy. */
 export function liftingCaution(kilograms: number): string | null {
-  if (kilograms > 23) return 'Over 23 kg, 51 lb: two people or a hoist, a clear path, and someone at the door.';
+  if (kilograms > 23)
+    return 'Over 23 kg, 51 lb: not by one alone, however it is held; a hoist or a trolley, a clear path, and someone at the door.';
   if (kilograms > 12) return 'Over 12 kg, 26 lb: lift it close to the body, or ask for a second pair of hands.';
   return null;
 }

@@ -21,10 +21,13 @@ describe('lifting', () => {
     expect(limit(0.05)).toBe(limit(0.1));
     expect(limit(0.9)).toBe(limit(0.86));
   });
-  test('as many people as it takes, rounded up; past four it wants something else', () => {
+  test('two lift two thirds of what each would alone, three half of it; past that it wants something else', () => {
     const alone = liftOf(box(0.3, 0.3, 0.5)).limit;
     const people = (share: number) => liftOf(box(0.3, 0.3, 0.5, alone * share)).people;
-    expect([0.2, 1, 1.01, 2, 2.01, 4, 4.01].map(people)).toEqual([1, 1, 2, 2, 3, 4, Infinity]);
+    expect([0.2, 1, 1.01, 4 / 3, 1.34, 1.5, 1.51, 4].map(people)).toEqual([1, 1, 2, 2, 3, 3, Infinity, Infinity]);
+    // By hand: held 35 cm off, from 25 cm up to a table: 23 x 25/35 x 0.85 x 0.88 x 0.95 = 11.67 kg; two bear 15.6, three 17.5.
+    expect(alone).toBeCloseTo(11.67, 1);
+    expect([15.5, 15.7, 17.4, 17.6].map((kg) => liftOf(box(0.3, 0.3, 0.5, kg)).people)).toEqual([2, 3, 3, Infinity]);
   });
 });
 

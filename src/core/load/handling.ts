@@ -2,7 +2,8 @@ import { gravity, type Vec3 } from '../quantity';
 
 /**
  * Lifting and carrying. Source: NIOSH (1994), *Applications Manual for the Revised NIOSH Lifting Equation*: an occasional
- * lift, hands at the height of the centre of gravity, no twist, a fair grip. Left out: stairs, gloves, who lifts.
+ * lift, hands at the height of the centre of gravity, no twist, a fair grip. Several together: HSE (2016), L23 *Manual
+ * handling*. Left out: stairs, gloves, who lifts.
  */
 export interface Lift {
   /** Metres: hands from the body, from the floor, and how far it is lifted. */
@@ -38,20 +39,25 @@ export interface Carry {
 export interface LiftVerdict {
   readonly limit: number;
   readonly index: number;
-  /** Pairs of hands that bring each one's share within the limit; Infinity when a hoist or trolley has to. */
+  /** How many it takes; Infinity when a hoist or trolley has to. */
   readonly people: number;
 }
 
-/** More than this many round one piece get in each other's way. */
-const mostHands = 4;
+/** Of what each could lift alone, added up: what one, two or three do together. More get in each other's way. */
+const together = [1, 2 / 3, 1 / 2];
+
+/** How many lift what is `index` times one's limit; Infinity where no number of hands does. */
+export function peopleFor(index: number): number {
+  const n = together.findIndex((share, i) => index <= (i + 1) * share + 1e-9);
+  return n < 0 ? Infinity : n + 1;
+}
 
 /** Onto a table from the floor, held against the body: hands lie half the piece's depth away from it. */
 export function liftOf(piece: Carry): LiftVerdict {
   const hold = clampTo(0.2 + Math.min(piece.width, piece.depth) / 2, 0.25, 0.63);
   const limit = recommendedWeight({ hold, from: clampTo(piece.height / 2, 0, 1.2), rise: 0.75 });
   const index = limit > 0 ? piece.mass / limit : Infinity;
-  const people = Math.ceil(index - 1e-9);
-  return { limit, index, people: people <= mostHands ? Math.max(1, people) : Infinity };
+  return { limit, index, people: peopleFor(index) };
 }
 
 /** The two smaller sides of a box go through a door when one is narrower and the other lower. */

@@ -302,8 +302,8 @@ export default function MoveStation() {
         <>
           <p>
             Lifting: the revised equation of NIOSH (1994), for one lift from floor to table, held as near as the
-            piece&rsquo;s depth allows, with a fair grip. Divided by that limit, the weight gives how many people; past
-            four it takes a hoist.
+            piece&rsquo;s depth allows, with a fair grip. Two together bear two thirds of what both would alone, three
+            half (HSE L23); past that it takes a hoist.
           </p>
           <p>
             On the road: EN 12195-1, 0.8 g braking, 0.5 g to the sides and back, and a bump of 2 g; those are under Load
