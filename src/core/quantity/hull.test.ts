@@ -1,7 +1,17 @@
-import { convexHull, convexHull3, cross, dot, seeded, subtract, type Vec3 } from '.';
+import { add, convexHull, convexHull3, cross, dot, scale, seeded, subtract, type Vec3 } from '.';
 
 const random = seeded(12);
 const cloud = (n: number): Vec3[] => Array.from({ length: n }, () => [random(), random(), random()]);
+
+/** Rodrigues' turn about an axis. */
+function turnedBy(axis: Vec3, angle: number): (p: Vec3) => Vec3 {
+  const u = scale(axis, 1 / Math.hypot(...axis));
+  return (p) =>
+    add(
+      add(scale(p, Math.cos(angle)), scale(cross(u, p), Math.sin(angle))),
+      scale(u, dot(u, p) * (1 - Math.cos(angle))),
+    );
+}
 
 describe('convex hull in space', () => {
   test.each([5, 20, 200, 900])('of %d points: closed, turned outward, and nothing lies outside it', (n) => {
@@ -21,6 +31,37 @@ describe('convex hull in space', () => {
       for (const p of points) expect(dot(n2, subtract(p, points[a]!))).toBeLessThan(1e-6);
     }
   });
+  test.each([1, 2, 3])(
+    'many points on the flat sides of a box and a drum, turned and in single precision: closed (%d)',
+    (seed) => {
+      const draw = seeded(seed);
+      const turned = turnedBy([draw(), draw(), draw()], 6 * draw());
+      const share = Array.from({ length: 9 }, (_, i) => i / 8);
+      const box = share.flatMap((a) =>
+        share.flatMap((b) =>
+          [0, 1].flatMap((c): Vec3[] => [
+            [a, b, c],
+            [a, c, b],
+            [c, a, b],
+          ]),
+        ),
+      );
+      const drum = share.flatMap((z) =>
+        Array.from({ length: 40 }, (_, i): Vec3 => [
+          0.3 * Math.cos((i * Math.PI) / 20),
+          0.3 * Math.sin((i * Math.PI) / 20),
+          z,
+        ]),
+      );
+      for (const solid of [box, drum]) {
+        const faces = convexHull3(solid.map((p) => turned(p).map(Math.fround) as unknown as Vec3));
+        const edges = new Set(faces.flatMap((f) => f.map((a, k) => `${a} ${f[(k + 1) % 3]}`)));
+        expect(edges.size).toBe(3 * faces.length);
+        for (const edge of edges) expect(edges.has(edge.split(' ').reverse().join(' '))).toBe(true);
+        expect(new Set(faces.flat()).size - edges.size / 2 + faces.length).toBe(2);
+      }
+    },
+  );
   test('a cube’s is six squares, whatever lies in it', () => {
     const corners = [0, 1, 2, 3, 4, 5, 6, 7].map((i): Vec3 => [i & 1, (i >> 1) & 1, i >> 2]);
     const points: Vec3[] = [...cloud(50), ...corners];
