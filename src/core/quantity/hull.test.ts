@@ -53,12 +53,25 @@ describe('convex hull in space', () => {
           z,
         ]),
       );
-      for (const solid of [box, drum]) {
-        const faces = convexHull3(solid.map((p) => turned(p).map(Math.fround) as unknown as Vec3));
+      const around = 40 * 0.3 * 2 * Math.sin(Math.PI / 40),
+        end = 20 * 0.09 * Math.sin(Math.PI / 20);
+      for (const { solid, area, whole } of [
+        { solid: box, area: 6, whole: 1 },
+        { solid: drum, area: around + 2 * end, whole: end },
+      ]) {
+        const points = solid.map((p) => turned(p).map(Math.fround) as unknown as Vec3);
+        const faces = convexHull3(points);
         const edges = new Set(faces.flatMap((f) => f.map((a, k) => `${a} ${f[(k + 1) % 3]}`)));
         expect(edges.size).toBe(3 * faces.length);
         for (const edge of edges) expect(edges.has(edge.split(' ').reverse().join(' '))).toBe(true);
         expect(new Set(faces.flat()).size - edges.size / 2 + faces.length).toBe(2);
+        const [first] = points as [Vec3];
+        const normals = faces.map(([a, b, c]) =>
+          cross(subtract(points[b]!, points[a]!), subtract(points[c]!, points[a]!)),
+        );
+        const volume = faces.reduce((sum, [a], i) => sum + dot(normals[i]!, subtract(points[a]!, first)) / 6, 0);
+        expect(normals.reduce((sum, n) => sum + Math.hypot(...n) / 2, 0)).toBeCloseTo(area, 4);
+        expect(volume).toBeCloseTo(whole, 4);
       }
     },
   );

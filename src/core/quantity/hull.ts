@@ -1,3 +1,4 @@
+import { seeded } from './seeded';
 import { cross, distance, dot, subtract, type Vec3 } from './vector';
 
 /** A place on a plane. */
@@ -22,35 +23,38 @@ export function convexHull(points: readonly Point2[]): Point2[] {
 /**
  * Convex hull in space: three indices a face, seen from outside anticlockwise. Point by point, each that lies outside
  * taking the place of the faces it sees. None where all lie in one plane, to a millionth of their spread.
+ *
+ * Points of one flat side, good to single precision, lie neither on one plane nor off it, and no rounding of the question
+ * which faces are seen keeps them together: they are moved by a few of that precision beforehand, each its own way.
  */
 export function convexHull3(points: readonly Vec3[]): [number, number, number][] {
   const first = tetrahedron(points);
   if (!first) return [];
-  // Corners of a mesh are good to a ten-millionth of it: what lies nearer to a face than a few of those is on it.
-  const slack = 2e-6 * distance(points[first[0]]!, points[first[1]]!);
+  const by = moved * distance(points[first[0]]!, points[first[1]]!);
+  const random = seeded(points.length);
+  const places = points.map((p) => p.map((v) => v + by * (random() - 0.5)) as unknown as Vec3);
   const faceOf = (a: number, b: number, c: number) => {
-    const n = cross(subtract(points[b]!, points[a]!), subtract(points[c]!, points[a]!));
-    const long = Math.hypot(...n) || 1;
-    const normal: Vec3 = [n[0] / long, n[1] / long, n[2] / long];
-    return { a, b, c, normal, offset: dot(normal, points[a]!) };
+    const n = cross(subtract(places[b]!, places[a]!), subtract(places[c]!, places[a]!));
+    return { a, b, c, normal: n, offset: dot(n, places[a]!) };
   };
   const [i, j, k, l] = first;
   let faces = [faceOf(i, j, k), faceOf(i, l, j), faceOf(j, l, k), faceOf(k, l, i)];
-  points.forEach((p, at) => {
-    const seen = faces.filter((f) => dot(f.normal, p) - f.offset > slack);
-    if (seen.length === 0) return;
-    const edges = new Set(seen.flatMap((f) => [`${f.a} ${f.b}`, `${f.b} ${f.c}`, `${f.c} ${f.a}`]));
-    const rim = [...edges]
-      .map((edge) => edge.split(' ').map(Number) as [number, number])
-      .filter(([from, to]) => !edges.has(`${to} ${from}`));
-    // Where rounding leaves what is seen in more than one piece, its rim crosses itself: the point is as good as on the hull.
-    if (new Set(rim.map(([from]) => from)).size < rim.length) return;
-    const gone = new Set(seen);
-    faces = faces.filter((f) => !gone.has(f));
-    for (const [from, to] of rim) faces.push(faceOf(from, to, at));
+  places.forEach((p, at) => {
+    if (first.includes(at)) return;
+    const seen = new Set(faces.filter((f) => dot(f.normal, p) > f.offset));
+    if (seen.size === 0) return;
+    const edges = new Set([...seen].flatMap((f) => [`${f.a} ${f.b}`, `${f.b} ${f.c}`, `${f.c} ${f.a}`]));
+    faces = faces.filter((f) => !seen.has(f));
+    for (const edge of edges) {
+      const [from, to] = edge.split(' ').map(Number) as [number, number];
+      if (!edges.has(`${to} ${from}`)) faces.push(faceOf(from, to, at));
+    }
   });
   return faces.map((f) => [f.a, f.b, f.c]);
 }
+
+/** Of the spread: some ten times what single precision leaves open. */
+const moved = 2e-6;
 
 /** Four points far from each other that lie in no plane, the first three anticlockwise from the side away from the last. */
 function tetrahedron(points: readonly Vec3[]): [number, number, number, number] | null {
