@@ -7,7 +7,7 @@ import { distance, type Vec3 } from '../quantity';
  * A limb that comes away: the bones that begin at a joint are held there by something that lets go, and a wire that ran
  * through it is two, each with its length in the socket, the sleeve or the plates.
  */
-/** As a share of how thick one wire is: what each side of a join takes. */
+/** Times how thick one wire is: what each side of a join takes. */
 const inTheJoin = 10;
 
 /** A joint's place and a bone's end are the same within this, metres. */
