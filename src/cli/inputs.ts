@@ -1,5 +1,15 @@
 import { z } from 'zod';
-import { factorFrame, freedoms, memberPeaks, type FrameLoad, type FrameModel } from '../core/armature';
+import {
+  bucklingOfModel,
+  factorFrame,
+  freedoms,
+  memberPeaks,
+  MovedFrame,
+  type FactoredFrame,
+  type FrameLoad,
+  type FrameModel,
+  type FrameSolution,
+} from '../core/armature';
 import { describeIssue } from '../core/document';
 import { clays, dryingCoefficientsSchema, type DryingCoefficients } from '../core/catalogue';
 import { crackIndex, dryLayer, evaporationCurve, rigidRestraint, type DryingCourse } from '../core/drying';
@@ -40,6 +50,8 @@ const frameSchema = z.strictObject({
       ]),
     )
     .default([]),
+  /** Solved as the frame stands once it has moved. */
+  secondOrder: z.boolean().default(false),
 });
 
 const coefficients = dryingCoefficientsSchema;
@@ -72,7 +84,7 @@ function checked<T>(schema: z.ZodType<T>, input: unknown): Result<T> {
 export function solveFrameFile(input: unknown): Result<unknown> {
   const file = checked(frameSchema, input);
   if (!file.ok) return file;
-  const { nodes, members, loads } = file.value;
+  const { nodes, members, loads, secondOrder } = file.value;
   const model: FrameModel = {
     nodes: Object.entries(nodes).map(([id, n]) => ({
       id,
@@ -83,7 +95,12 @@ export function solveFrameFile(input: unknown): Result<unknown> {
   };
   const factored = factorFrame(model);
   if (!factored.ok) return factored;
-  const solved = factored.value.solve(loads as FrameLoad[]);
+  const still = factored.value.solve(loads as FrameLoad[]);
+  if (!still.ok) return still;
+  const buckling = bucklingOfModel(model, still.value.forces);
+  if (!buckling.ok) return buckling;
+  const { factor } = buckling.value;
+  const solved = secondOrder ? solveMovedFile(factored.value, loads as FrameLoad[], still.value, factor) : still;
   if (!solved.ok) return solved;
   const { displacements, reactions, forces } = solved.value;
   const triple = (a: Float64Array, i: number): Vec3 => [a[i]!, a[i + 1]!, a[i + 2]!];
@@ -101,7 +118,23 @@ export function solveFrameFile(input: unknown): Result<unknown> {
       ),
     ),
     members: Object.fromEntries(model.members.map((m, i) => [m.id, memberPeaks(forces[i] ?? [])])),
+    bucklingFactor: Number.isFinite(factor) ? factor : null,
   });
+}
+
+function solveMovedFile(
+  frame: FactoredFrame,
+  loads: readonly FrameLoad[],
+  still: FrameSolution,
+  factor: number,
+): Result<FrameSolution> {
+  const moved = MovedFrame.of(frame, loads, still, 1);
+  if (!moved.ok) return moved;
+  const found = factor > 1 ? moved.value.at(1) : null;
+  return (
+    found ??
+    failure('folds', 'loads', `the frame folds under ${factor.toPrecision(3)} of this load: it has no place to rest`)
+  );
 }
 
 function clayOf(given: string | DryingCoefficients): Result<DryingCoefficients> {

@@ -1,57 +1,93 @@
-import { distance, failure, mix, success, type Result, type Vec3 } from '../quantity';
-import { beamAxes } from './beam';
-import { factorFrame, type FactoredFrame, type FrameMember, type FrameModel, type FrameNode } from './frame';
+import { distance, success, type Result } from '../quantity';
+import { cutMembers, pushWithin } from './cut-members';
+import { factorFrame, type FactoredFrame, type FrameModel } from './frame';
+import { GeometricStiffness, type PushAlong } from './geometric-stiffness';
 
 /**
  * Linear buckling of a frame: the factor by which its axial forces would have to grow until it bows out sideways. Solves
- * K x = factor (-K_g) x by Lanczos in the product of K, K_g the consistent geometric stiffness of a beam under axial
- * force. Source: Przemieniecki, *Theory of Matrix Structural Analysis*, ch. 15. Left out: imperfection, yielding.
+ * K x = factor (-K_g) x by Lanczos in the product of K. Source: Przemieniecki, *Theory of Matrix Structural Analysis*,
+ * ch. 15. Left out: imperfection, yielding.
  */
 export interface Buckling {
-  /** Infinity where nothing is pushed. */
+  /** Infinity where nothing is pushed, or nothing bows. */
   readonly factor: number;
   /** By member: its share 0..1 in what bends as it bows, the largest 1: where stiffness would help. */
   readonly shares: readonly number[];
 }
 
-/** `axial[m]`: N in each member, pulled positive, in the model's member order. */
-export function bucklingOf(model: FrameModel, axial: readonly number[]): Result<Buckling> {
-  if (!axial.some((n) => n < 0)) return success({ factor: Infinity, shares: axial.map(() => 0) });
-  const split = splitPushed(model, axial);
-  const frame = factorFrame(split.model);
-  if (!frame.ok) return frame;
-  const { order } = frame.value;
-  const geometric = geometricParts(frame.value, split.axial);
-  const found = lanczos(order, timesOf(geometric), (x) => frame.value.solveRows(x), mostSteps);
-  if (!Number.isFinite(found.largest))
-    return failure('not-finite', 'members', 'the frame is too loose to say when it bows');
-  if (found.largest <= 1e-12) return success({ factor: Infinity, shares: axial.map(() => 0) });
-  const work = new Float64Array(model.members.length);
-  frame.value.strainEnergies(found.vector).forEach((energy, i) => {
-    work[split.owner[i]!]! += energy;
-  });
+/** Of a frame whose pushed members are cut finely enough. */
+export function bucklingOf(pushes: GeometricStiffness): Buckling {
+  const { frame } = pushes;
+  const found = lanczos(
+    frame.order,
+    (x, out) => bent(pushes, x, out),
+    (x) => frame.solveRows(x),
+    mostSteps,
+  );
+  if (!(found.largest > 1e-12) || !Number.isFinite(found.largest))
+    return { factor: Infinity, shares: frame.beams.map(() => 0) };
+  const work = frame.strainEnergies(found.vector);
   const most = work.reduce((m, w) => Math.max(m, w), 1e-300);
-  return success({ factor: 1 / found.largest, shares: Array.from(work, (w) => Math.max(0, w / most)) });
+  return { factor: 1 / found.largest, shares: Array.from(work, (w) => Math.max(0, w / most)) };
+}
+
+/** Of any frame, `push[m]` along each of its members: those that are pressed hardest for what they are get cut first. */
+export function bucklingOfModel(model: FrameModel, push: readonly PushAlong[]): Result<Buckling> {
+  const pressed = pressedOf(model, push);
+  const most = pressed.reduce((w, r) => Math.max(w, r), 0);
+  const cut = cutMembers(
+    model,
+    pressed.map((r) => (r > slight * most ? piecesOfPushed : 1)),
+  );
+  const frame = factorFrame(cut.model);
+  if (!frame.ok) return frame;
+  if (most <= 0) return success({ factor: Infinity, shares: model.members.map(() => 0) });
+  const lengths = lengthsOf(model);
+  const along = cut.owner.map((m, p) => {
+    const n = cut.pieces[m]!,
+      from = (p - cut.first[m]!) / n;
+    return n === 1 ? push[m]! : pushWithin(push[m]!, from * lengths[m]!, (from + 1 / n) * lengths[m]!);
+  });
+  const { factor, shares } = bucklingOf(new GeometricStiffness(frame.value, along));
+  const work = model.members.map(() => 0);
+  shares.forEach((s, p) => {
+    work[cut.owner[p]!] = Math.max(work[cut.owner[p]!]!, s);
+  });
+  return success({ factor, shares: work });
+}
+
+const piecesOfPushed = 4;
+/** Of the hardest-pressed member's push over its own Euler load: less than this and one beam is enough. */
+const slight = 0.05;
+
+/** Length of each member, metres. */
+export function lengthsOf(model: FrameModel): number[] {
+  const place = new Map(model.nodes.map((n) => [n.id, n.at]));
+  return model.members.map((m) => {
+    const a = place.get(m.from),
+      b = place.get(m.to);
+    return a && b ? distance(a, b) : 0;
+  });
+}
+
+/** By member, its hardest push over what it would bow under as Euler's pinned column. */
+export function pressedOf(model: FrameModel, push: readonly PushAlong[]): number[] {
+  const lengths = lengthsOf(model);
+  return model.members.map((m, i) => {
+    const most = push[i]!.reduce((w, s) => Math.max(w, s.axial), 0);
+    return (most * lengths[i]! ** 2) / (Math.PI ** 2 * m.E * Math.min(m.Iy, m.Iz));
+  });
 }
 
 /**
  * A rough look at how near a solved frame is to bowing: 1/factor, good to a factor of about two and seldom low. From a
  * few Lanczos steps on the frame as it is, and every member between its own joints as Euler's pinned column.
  */
-export function bucklingNear(frame: FactoredFrame, axial: readonly number[]): number {
-  const place = new Map(frame.model.nodes.map((n) => [n.id, n.at]));
-  const local = frame.model.members.reduce((most, m, i) => {
-    const push = -axial[i]!;
-    return push > 0
-      ? Math.max(
-          most,
-          (push * distance(place.get(m.from)!, place.get(m.to)!) ** 2) / (Math.PI ** 2 * m.E * Math.min(m.Iy, m.Iz)),
-        )
-      : most;
-  }, 0);
+export function bucklingNear(frame: FactoredFrame, push: readonly PushAlong[], pushes: GeometricStiffness): number {
+  const local = pressedOf(frame.model, push).reduce((most, r) => Math.max(most, r), 0);
   const sway = lanczos(
     frame.order,
-    timesOf(geometricParts(frame, axial)),
+    (x, out) => bent(pushes, x, out),
     (x) => frame.solveRows(x),
     roughSteps,
   ).largest;
@@ -59,189 +95,11 @@ export function bucklingNear(frame: FactoredFrame, axial: readonly number[]): nu
 }
 
 const roughSteps = 4;
-/** Members with less than this share of the largest force neither push nor hold anything to speak of. */
-const negligible = 1e-3;
 
-function geometricParts(frame: FactoredFrame, axial: readonly number[]): Geometric[] {
-  const most = axial.reduce((m, n) => Math.max(m, Math.abs(n)), 0);
-  const units = unitParts(frame);
-  return units.flatMap((u, i) => (Math.abs(axial[i]!) > negligible * most ? [{ ...u, axial: axial[i]! }] : []));
-}
-
-/** By frame: each member's matrix for a pull of 1 N. They depend on the frame alone and serve every load on it. */
-const unitsOf = new WeakMap<FactoredFrame, readonly Omit<Geometric, 'axial'>[]>();
-
-function unitParts(frame: FactoredFrame): readonly Omit<Geometric, 'axial'>[] {
-  const kept = unitsOf.get(frame);
-  if (kept) return kept;
-  const place = new Map(frame.model.nodes.map((n) => [n.id, n.at]));
-  const made = frame.model.members.map((m, i) => geometricStiffness(frame, place, m, i));
-  unitsOf.set(frame, made);
-  return made;
-}
-
-function timesOf(parts: readonly Geometric[]): (x: Float64Array, out: Float64Array) => void {
-  return (x, out) => {
-    out.fill(0);
-    for (const { k, rows, axial } of parts) multiply(k, rows, axial, x, out);
-  };
-}
-
-/** Of the hardest-pressed member's push over its own Euler load: less than this and one beam is enough. */
-const splitFrom = 0.15;
-
-/** A pushed member is two beams, so that it can bow between its joints too. */
-function splitPushed(
-  model: FrameModel,
-  axial: readonly number[],
-): { model: FrameModel; axial: number[]; owner: number[] } {
-  const place = new Map(model.nodes.map((n) => [n.id, n.at]));
-  const nodes: FrameNode[] = [...model.nodes];
-  const members: FrameMember[] = [],
-    forces: number[] = [],
-    owner: number[] = [];
-  const pressed = model.members.map((m, i) => {
-    const a = place.get(m.from),
-      b = place.get(m.to);
-    return a && b ? (-axial[i]! * distance(a, b) ** 2) / (Math.PI ** 2 * m.E * Math.min(m.Iy, m.Iz)) : 0;
-  });
-  const most = pressed.reduce((w, r) => Math.max(w, r), 0);
-  model.members.forEach((m, i) => {
-    const n = axial[i]!;
-    const a = place.get(m.from),
-      b = place.get(m.to);
-    if (!a || !b) return;
-    if (pressed[i]! < splitFrom * most || n >= 0) {
-      members.push(m);
-      forces.push(n);
-      owner.push(i);
-      return;
-    }
-    const middle = `${m.id}\u0000middle`;
-    nodes.push({ id: middle, at: mix(a, b, 0.5) });
-    const { springFrom, springTo, ...rest } = m;
-    members.push({ ...rest, id: `${m.id}\u00001`, to: middle, ...(springFrom === undefined ? {} : { springFrom }) });
-    members.push({ ...rest, id: `${m.id}\u00002`, from: middle, ...(springTo === undefined ? {} : { springTo }) });
-    forces.push(n, n);
-    owner.push(i, i);
-  });
-  return { model: { nodes, members }, axial: forces, owner };
-}
-
-interface Geometric {
-  readonly k: Float64Array;
-  readonly rows: Int32Array;
-  readonly axial: number;
-}
-
-/** -K_g of one beam under a pull of 1 N in global axes, on the frame's unknowns; end springs follow as in its stiffness. */
-function geometricStiffness(
-  frame: FactoredFrame,
-  place: ReadonlyMap<string, Vec3>,
-  m: FrameMember,
-  index: number,
-): Omit<Geometric, 'axial'> {
-  const a = place.get(m.from)!,
-    b = place.get(m.to)!;
-  const length = distance(a, b);
-  const local = new Float64Array(144);
-  // Bending in x-y turns about z, in x-z about y the other way.
-  bow(local, [1, 5, 7, 11], m.E * m.Iz, length, 1, m.springFrom, m.springTo);
-  bow(local, [2, 4, 8, 10], m.E * m.Iy, length, -1, m.springFrom, m.springTo);
-  return { k: toGlobal(beamAxes(a, b, m.up), local), rows: frame.rowsOf(index) };
-}
-
-const plain = new Float64Array(16),
-  ends = new Float64Array(16),
-  half = new Float64Array(16);
-
-/** One plane of it on the freedoms v, r, v2, r2: C^T (-K_g) C, C taking the joints' turns to the beam's own ends through its springs. */
-function bow(
-  out: Float64Array,
-  at: readonly [number, number, number, number],
-  ei: number,
-  l: number,
-  sign: number,
-  springFrom = Infinity,
-  springTo = Infinity,
-): void {
-  const c = -1 / (30 * l),
-    s = sign * 3 * l;
-  plain.set([36, s, -36, s, s, 4 * l * l, -s, -l * l, -36, -s, 36, -s, s, -l * l, -s, 4 * l * l]);
-  ends.fill(0);
-  for (let i = 0; i < 4; i++) ends[i * 5] = 1;
-  if (springFrom !== Infinity || springTo !== Infinity) throughSprings(ei, l, sign, springFrom, springTo);
-  for (let i = 0; i < 4; i++) {
-    for (let j = 0; j < 4; j++) {
-      let sum = 0;
-      for (let k = 0; k < 4; k++) sum += plain[i * 4 + k]! * ends[k * 4 + j]!;
-      half[i * 4 + j] = sum;
-    }
-  }
-  for (let i = 0; i < 4; i++) {
-    for (let j = 0; j < 4; j++) {
-      let sum = 0;
-      for (let k = 0; k < 4; k++) sum += ends[k * 4 + i]! * half[k * 4 + j]!;
-      out[at[i]! * 12 + at[j]!] = sum * c;
-    }
-  }
-}
-
-/** Rows 1 and 3 of `ends`: the beam's own end turns e from v, r, v2, r2, where (k_e + spring)(e) = spring r - k_v v. */
-function throughSprings(ei: number, l: number, sign: number, springFrom: number, springTo: number): void {
-  const k = (4 * ei) / l,
-    across = (sign * 6 * ei) / (l * l);
-  // A rigid end: its turn is the joint's, written as an equation like the others.
-  const [a11, a12, b1] =
-    springFrom === Infinity
-      ? ([1, 0, [0, 1, 0, 0]] as const)
-      : ([k + springFrom, k / 2, [-across, springFrom, across, 0]] as const);
-  const [a21, a22, b2] =
-    springTo === Infinity
-      ? ([0, 1, [0, 0, 0, 1]] as const)
-      : ([k / 2, k + springTo, [-across, 0, across, springTo]] as const);
-  const det = a11 * a22 - a12 * a21;
-  for (let j = 0; j < 4; j++) {
-    const p = b1[j as 0],
-      q = b2[j as 0];
-    ends[4 + j] = (a22 * p - a12 * q) / det;
-    ends[12 + j] = (a11 * q - a21 * p) / det;
-  }
-}
-
-function toGlobal(axes: readonly [Vec3, Vec3, Vec3], k: Float64Array): Float64Array {
-  const out = new Float64Array(144);
-  const half = new Float64Array(9);
-  for (let a = 0; a < 12; a += 3) {
-    for (let b = 0; b < 12; b += 3) {
-      for (let p = 0; p < 3; p++)
-        for (let j = 0; j < 3; j++) {
-          let sum = 0;
-          for (let q = 0; q < 3; q++) sum += k[(a + p) * 12 + b + q]! * axes[q]![j as 0 | 1 | 2];
-          half[p * 3 + j] = sum;
-        }
-      for (let i = 0; i < 3; i++)
-        for (let j = 0; j < 3; j++) {
-          let sum = 0;
-          for (let p = 0; p < 3; p++) sum += axes[p]![i as 0 | 1 | 2] * half[p * 3 + j]!;
-          out[(a + i) * 12 + b + j] = sum;
-        }
-    }
-  }
-  return out;
-}
-
-function multiply(k: Float64Array, rows: Int32Array, times: number, x: Float64Array, out: Float64Array): void {
-  for (let i = 0; i < 12; i++) {
-    const row = rows[i]!;
-    if (row < 0) continue;
-    let sum = 0;
-    for (let j = 0; j < 12; j++) {
-      const column = rows[j]!;
-      if (column >= 0) sum += k[i * 12 + j]! * x[column]!;
-    }
-    out[row] = out[row]! + times * sum;
-  }
+/** out = -K_g x: what bends it further. */
+function bent(pushes: GeometricStiffness, x: Float64Array, out: Float64Array): void {
+  out.fill(0);
+  pushes.addTimes(x, -1, out);
 }
 
 const mostSteps = 28;

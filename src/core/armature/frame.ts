@@ -57,18 +57,34 @@ export interface FrameSolution {
   readonly forces: readonly (readonly SectionForces[])[];
 }
 
-interface Beam {
+/** A member between its two joints. */
+export interface Beam {
   readonly member: FrameMember;
+  /** Index of its joints. */
   readonly from: number;
   readonly to: number;
   readonly length: number;
   readonly axes: Axes;
 }
 
+/** A load case made ready: forces on the unknowns and on all freedoms, what lies on each beam and its consistent loads. */
+export interface AppliedLoads {
+  readonly right: Float64Array;
+  readonly atJoints: Float64Array;
+  readonly onBeam: readonly (readonly BeamLoad[])[];
+  readonly equivalent: Float64Array;
+}
+
+/** What solving a moved frame adds to the ends of a beam, and to what its sections carry. */
+export interface AddsToEnds {
+  addEnds(beam: number, local: Float64Array, end: Float64Array): void;
+  alongBeam(beam: number, local: Float64Array, cuts: SectionForces[]): SectionForces[];
+}
+
 export class FactoredFrame {
   constructor(
     readonly model: FrameModel,
-    private readonly beams: readonly Beam[],
+    readonly beams: readonly Beam[],
     private readonly nodeIndex: ReadonlyMap<string, number>,
     readonly plan: SymbolicFactor,
     private readonly matrix: SparseMatrix,
@@ -78,19 +94,28 @@ export class FactoredFrame {
 
   /** Solves one load case. Fails on a load that names nothing. */
   solve(loads: readonly FrameLoad[]): Result<FrameSolution> {
+    const applied = this.apply(loads);
+    if (!applied.ok) return applied;
+    const x = Float64Array.from(applied.value.right);
+    this.matrix.solve(x);
+    return this.recover(x, applied.value);
+  }
+
+  /** Fails on a load that names nothing. */
+  apply(loads: readonly FrameLoad[]): Result<AppliedLoads> {
     const { beams, nodeIndex, matrix } = this;
     const { unknown } = this.plan;
     const beamIndex = new Map(beams.map((b, i) => [b.member.id, i]));
     const size = this.model.nodes.length * 6;
-    const applied = new Float64Array(size);
+    const atJoints = new Float64Array(size);
     const onBeam: BeamLoad[][] = beams.map(() => []);
     for (const [i, load] of loads.entries()) {
       if ('node' in load) {
         const n = nodeIndex.get(load.node);
         if (n === undefined) return failure('unknown-node', `loads[${i}].node`, `no node is called "${load.node}"`);
         for (let k = 0; k < 3; k++) {
-          applied[n * 6 + k]! += load.force?.[k] ?? 0;
-          applied[n * 6 + 3 + k]! += load.moment?.[k] ?? 0;
+          atJoints[n * 6 + k]! += load.force?.[k] ?? 0;
+          atJoints[n * 6 + 3 + k]! += load.moment?.[k] ?? 0;
         }
         continue;
       }
@@ -113,7 +138,7 @@ export class FactoredFrame {
       const row = unknown[dof]!;
       if (row >= 0) right[row]! += value;
     };
-    for (let d = 0; d < size; d++) spread(d, applied[d]!);
+    for (let d = 0; d < size; d++) spread(d, atJoints[d]!);
     const k = new Float64Array(144);
     const equivalent = new Float64Array(12 * beams.length);
     const global = new Float64Array(12);
@@ -124,16 +149,7 @@ export class FactoredFrame {
       rotate(beam.axes, f, global, true);
       for (let i = 0; i < 12; i++) spread(dofOf(beam, i), global[i]!);
     });
-    matrix.solve(right);
-    const displacements = new Float64Array(size);
-    for (let d = 0; d < size; d++) {
-      const row = unknown[d]!;
-      if (row >= 0) displacements[d] = right[row]!;
-    }
-    if (!displacements.every(Number.isFinite)) {
-      return failure('mechanism', 'members', 'the frame moves without limit: check what holds it');
-    }
-    return success(this.recover(displacements, applied, onBeam, equivalent));
+    return success({ right, atJoints, onBeam, equivalent });
   }
 
   /** Unknowns there are. */
@@ -141,22 +157,12 @@ export class FactoredFrame {
     return this.matrix.pattern.order;
   }
 
-  /** Rows of a beam's twelve freedoms among the unknowns, below zero where held. */
-  rowsOf(beam: number): Int32Array {
-    return Int32Array.from({ length: 12 }, (_, i) => this.plan.unknown[dofOf(this.beams[beam]!, i)]!);
-  }
-
   /** By beam, twice the strain energy of displacements given on the unknowns; end springs included. */
   strainEnergies(x: Float64Array): Float64Array {
     const out = new Float64Array(this.beams.length);
-    const global = new Float64Array(12),
-      local = new Float64Array(12);
-    this.beams.forEach((beam, b) => {
-      for (let i = 0; i < 12; i++) {
-        const row = this.plan.unknown[dofOf(beam, i)]!;
-        global[i] = row >= 0 ? x[row]! : 0;
-      }
-      rotate(beam.axes, global, local, false);
+    const local = new Float64Array(12);
+    this.beams.forEach((_, b) => {
+      this.toBeam(b, x, local);
       let sum = 0;
       for (let i = 0; i < 12; i++)
         for (let j = 0; j < 12; j++) sum += local[i]! * this.stiffness[b * 144 + i * 12 + j]! * local[j]!;
@@ -170,37 +176,64 @@ export class FactoredFrame {
     this.matrix.solve(x);
   }
 
-  private recover(
-    displacements: Float64Array,
-    applied: Float64Array,
-    onBeam: readonly (readonly BeamLoad[])[],
-    equivalent: Float64Array,
-  ): FrameSolution {
+  /** Displacements on the unknowns, as the freedoms of one beam in its own axes. */
+  toBeam(beam: number, x: Float64Array, local: Float64Array): void {
+    const b = this.beams[beam]!;
+    for (let i = 0; i < 12; i++) {
+      const row = this.plan.unknown[dofOf(b, i)]!;
+      ofJoints[i] = row >= 0 ? x[row]! : 0;
+    }
+    rotate(b.axes, ofJoints, local, false);
+  }
+
+  /** Forces on one beam's freedoms in its own axes, added to those on the unknowns. */
+  fromBeam(beam: number, local: Float64Array, x: Float64Array): void {
+    const b = this.beams[beam]!;
+    rotate(b.axes, local, ofJoints, true);
+    for (let i = 0; i < 12; i++) {
+      const row = this.plan.unknown[dofOf(b, i)]!;
+      if (row >= 0) x[row] = x[row]! + ofJoints[i]!;
+    }
+  }
+
+  /** What follows from displacements on the unknowns; `bowed` adds what axial forces do to a frame that has moved. */
+  recover(x: Float64Array, { atJoints, onBeam, equivalent }: AppliedLoads, bowed?: AddsToEnds): Result<FrameSolution> {
+    const displacements = new Float64Array(this.model.nodes.length * 6);
+    for (let d = 0; d < displacements.length; d++) {
+      const row = this.plan.unknown[d]!;
+      if (row >= 0) displacements[d] = x[row]!;
+    }
+    if (!displacements.every(Number.isFinite)) {
+      return failure('mechanism', 'members', 'the frame moves without limit: check what holds it');
+    }
     const reactions = new Float64Array(displacements.length);
     const k = this.stiffness;
     const global = new Float64Array(12);
     const local = new Float64Array(12);
     const end = new Float64Array(12);
     const forces = this.beams.map((beam, b) => {
-      for (let i = 0; i < 12; i++) global[i] = displacements[dofOf(beam, i)]!;
-      rotate(beam.axes, global, local, false);
+      this.toBeam(b, x, local);
       for (let i = 0; i < 12; i++) {
         let sum = -equivalent[b * 12 + i]!;
         const row = b * 144 + i * 12;
         for (let j = 0; j < 12; j++) sum += k[row + j]! * local[j]!;
         end[i] = sum;
       }
+      bowed?.addEnds(b, local, end);
       rotate(beam.axes, end, global, true);
       for (let i = 0; i < 12; i++) reactions[dofOf(beam, i)]! += global[i]!;
-      return sectionForces(end, onBeam[b] ?? [], beam.length);
+      const cuts = sectionForces(end, onBeam[b] ?? [], beam.length);
+      return bowed ? bowed.alongBeam(b, local, cuts) : cuts;
     });
     for (let d = 0; d < reactions.length; d++) {
       const held = this.plan.unknown[d]! < 0;
-      reactions[d] = held ? reactions[d]! - applied[d]! : 0;
+      reactions[d] = held ? reactions[d]! - atJoints[d]! : 0;
     }
-    return { displacements, reactions, forces };
+    return success({ displacements, reactions, forces });
   }
 }
+
+const ofJoints = new Float64Array(12);
 
 function dofOf(beam: Beam, i: number): number {
   return i < 6 ? beam.from * 6 + i : beam.to * 6 + i - 6;

@@ -1,9 +1,10 @@
 import {
   bucklingNear,
-  bucklingOf,
+  GeometricStiffness,
   type Bone,
   type FactoredFrame,
   type FrameSolution,
+  type MovedFrame,
   type SectionForces,
 } from '../armature';
 import { distance } from '../quantity';
@@ -18,6 +19,7 @@ export interface Pushed {
   readonly safety: number;
   readonly solution: FrameSolution;
   readonly frame: FactoredFrame;
+  readonly moved: MovedFrame;
 }
 
 /** Share in what bends, against the hardest-bent bone, from which a bone counts as one of those that bow. */
@@ -26,20 +28,12 @@ const bowsWith = 0.25;
 const worthSaying = 0.6;
 /** Below this share of its cautious Euler load nothing is near bowing. */
 export const slenderFrom = 0.1;
+/** Below this one, moving adds less than a hundredth to what bends it. */
+export const movesFrom = 0.01;
 
 /** N of push along a bone, largest; forces are those on the cut's left part, so a push is above zero. */
 export function pushedAt(stations: readonly SectionForces[]): number {
   return stations.reduce((m, s) => Math.max(m, s.axial), -Infinity);
-}
-
-/** N of push along a bone on the average of its length; between two cuts it changes evenly. Cuts stand in their order. */
-export function meanPush(stations: readonly SectionForces[]): number {
-  const length = stations.length > 0 ? stations[stations.length - 1]!.at - stations[0]!.at : 0;
-  if (!(length > 0)) return 0;
-  return stations.slice(1).reduce((sum, s, i) => {
-    const before = stations[i]!;
-    return sum + ((s.at - before.at) * (s.axial + before.axial)) / 2 / length;
-  }, 0);
 }
 
 /**
@@ -63,12 +57,15 @@ export function slenderness(
   }, 0);
 }
 
-/** By bone, its push over the push at which the frame bows, safety included, for those that bow; null when none is near it. */
-export function bowingOf({ frame, solution, safety }: Pushed, bones: readonly Bone[]): number[] | null {
-  const pulls = bones.map((b, i) => (b.tie ? 0 : -meanPush(solution.forces[i] ?? [])));
-  if (bucklingNear(frame, pulls) * safety < worthSaying) return null;
-  const found = bucklingOf(frame.model, pulls);
-  if (!found.ok || !Number.isFinite(found.value.factor)) return null;
-  const { factor, shares } = found.value;
-  return bones.map((_, i) => ((shares[i] ?? 0) >= bowsWith ? safety / factor : 0));
+/** By bone, safety over the factor at which the frame folds, for those that bow; null when none is near it. */
+export function bowingOf({ frame, solution, safety, moved }: Pushed): number[] | null {
+  const pushes = new GeometricStiffness(frame, solution.forces);
+  if (bucklingNear(frame, solution.forces, pushes) * safety < worthSaying) return null;
+  return foldingOf(moved, safety);
+}
+
+/** The same of a frame that is known to be near it; null where nothing bows. */
+export function foldingOf(moved: MovedFrame, safety: number): number[] | null {
+  const { factor, shares } = moved.buckling();
+  return Number.isFinite(factor) ? shares.map((s) => (s >= bowsWith ? safety / factor : 0)) : null;
 }

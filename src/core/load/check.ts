@@ -1,10 +1,9 @@
 import {
-  capacityAt,
   compositeSection,
   factorFrame,
   freedoms,
   joinSpring,
-  setShare,
+  MovedFrame,
   type Armature,
   type Bone,
   type CompositeSection,
@@ -15,62 +14,21 @@ import {
   type FrameSolution,
   type Freedom,
   type MetalPart,
-  type SectionForces,
 } from '../armature';
 import { joinEfficiency, type BulkKind, type Stock, type Wrap } from '../catalogue';
 import { cross, distance, failure, success, type Result, type Vec3 } from '../quantity';
-import { bowingOf, pushedAt, slenderFrom, slenderness, type Pushed } from './buckling-check';
+import { floor, readCase, worseOf, type Moved, type StageCheck, type StationMass } from './bone-check';
+import { bowingOf, foldingOf, movesFrom, pushedAt, slenderFrom, slenderness, type Pushed } from './buckling-check';
 import { amountIndex, stationAt, stationsPerBone, type LumpedLoad } from './lumping';
 import type { LifeStage } from './life-stages';
 
 /**
- * Whether the armature holds at one stage of its life. The frame is solved on the bones with everything that runs along them;
- * utilisation = safety x (|N|/N_p + M_eq/M_p), M_eq = sqrt(M^2 + 0.75 T^2). Dried clay is never relied on: the sleeve
- * counts with the strength it has when fresh. Left out: large displacement, fatigue of re-bent wire.
+ * Whether the armature holds at one stage of its life. The frame is solved on the bones with everything that runs along
+ * them, as it stands once it has moved: under the load times its safety for utilisation, |N|/N_p + M_eq/M_p with
+ * M_eq = sqrt(M^2 + 0.75 T^2), and under the load alone for sag. Where the load times safety reaches what the frame folds
+ * under, utilisation is safety over the factor at which it does. Dried clay is never relied on: the sleeve counts with the
+ * strength it has when fresh. Left out: large turns, fatigue of re-bent wire.
  */
-/** An end that moves by more than this of its way from the base has lost its pose; watched from half of it. Ours. */
-export const sagLimit = 0.02;
-export const sagWatched = sagLimit / 2;
-
-export interface BoneCheck {
-  readonly bone: string;
-  readonly utilisation: number;
-  /** Nm, without the safety factor. */
-  readonly demand: number;
-  readonly capacity: number;
-  readonly metalShare: number;
-  readonly bulkShare: number;
-  readonly clayShare: number;
-  readonly axial: number;
-  /** kg it hangs, itself included. */
-  readonly carries: number;
-  /** How far its outer joint moves, metres. */
-  readonly sag: number;
-  /** Sag as a share of its distance from what holds it: judged against `sagLimit`. */
-  readonly sagShare: number;
-  /** Strain of the clay's skin from bending. */
-  readonly skinStrain: number;
-  /** Share of the bend that stays when the load is taken off. */
-  readonly set: number;
-  /** Push over the push at which the frame bows out, safety factor included. */
-  readonly buckling: number;
-  /** What does it: its own weight, braking. */
-  readonly cause: string;
-}
-
-export interface StageCheck {
-  readonly stage: string;
-  readonly name: string;
-  readonly bones: readonly BoneCheck[];
-  /** Displacement of each node in the worst case, metres. */
-  readonly moves: Readonly<Record<string, Vec3>>;
-  /** Largest overturning moment at the foot, Nm, and the downward force there, N. */
-  readonly footMoment: number;
-  readonly footForce: number;
-  /** Push of each prop, N. */
-  readonly props: Readonly<Record<string, number>>;
-}
-
 export interface CheckInputs {
   readonly armature: Armature;
   readonly load: LumpedLoad;
@@ -89,8 +47,8 @@ export interface CheckInputs {
 }
 
 const heldUp: readonly Freedom[] = ['uz'];
-const floor = { EA: 100, EI: 1e-3, GJ: 1e-3 };
-const steepest = 99;
+/** A frame that folds under its load falls until something stops it: how far it has moved at this share of that load is told. */
+const nearFolding = 0.95;
 
 /** Metal and timber along each bone. */
 function metalByBone(armature: Armature, stockOf: CheckInputs['stockOf']): Map<string, MetalPart[]> {
@@ -117,6 +75,19 @@ function metalByBone(armature: Armature, stockOf: CheckInputs['stockOf']): Map<s
 interface Built {
   readonly sections: readonly CompositeSection[];
   readonly frame: FactoredFrame;
+  /** The same with its pushed bones cut, by how finely. */
+  readonly cuts: Map<string, FactoredFrame>;
+}
+
+/** One way of being shaken, solved. */
+interface SolvedCase {
+  readonly built: Built;
+  /** As though nothing moved: which ties pull and which props push is told from it. */
+  readonly still: FrameSolution;
+  readonly loads: readonly FrameLoad[];
+  readonly standing: ReadonlySet<string>;
+  readonly cause: string;
+  readonly slender: number;
 }
 
 /** kg/m3 (or 1 for metal, already kg) of each component at a stage. */
@@ -129,13 +100,6 @@ function densities(load: LumpedLoad, stage: LifeStage, bulkDensity: number, wrap
   out[load.components - 2] = stage.bulkOn ? wrapPerArea : 0;
   out[load.components - 1] = 1;
   return out;
-}
-
-interface StationMass {
-  readonly bone: number;
-  readonly station: number;
-  readonly mass: number;
-  readonly first: Vec3;
 }
 
 function stationMasses(load: LumpedLoad, density: Float64Array): StationMass[] {
@@ -196,6 +160,10 @@ export class LoadCheck {
   private readonly outward: ReadonlyMap<string, number>;
   private readonly joined: ReadonlySet<string>;
   private readonly built = new Map<string, Built>();
+  private readonly solved = new Map<
+    string,
+    { readonly cases: readonly SolvedCase[]; readonly moved: readonly Moved[] }
+  >();
   /** By stage, the case that presses its slenderest parts hardest. */
   private readonly pushed = new Map<string, Pushed>();
 
@@ -257,7 +225,7 @@ export class LoadCheck {
     if (this.alike) {
       const stiff = this.alike.build(stage, props, slack);
       if (!stiff.ok) return stiff;
-      const built = { sections, frame: stiff.value.frame };
+      const built = { sections, frame: stiff.value.frame, cuts: stiff.value.cuts };
       this.built.set(key, built);
       return success(built);
     }
@@ -295,7 +263,7 @@ export class LoadCheck {
     );
     if (!frame.ok) return frame;
     this.plan = frame.value.plan;
-    const built = { sections, frame: frame.value };
+    const built = { sections, frame: frame.value, cuts: new Map<string, FactoredFrame>() };
     this.built.set(key, built);
     return success(built);
   }
@@ -313,74 +281,145 @@ export class LoadCheck {
       { at: -1, ratio: 0 },
     );
     const pushed = this.pushed.get(checks[most.at]?.stage ?? '');
-    const bowing = pushed && bowingOf(pushed, this.input.armature.bones);
+    const bowing = pushed && bowingOf(pushed);
     if (!bowing) return [...checks];
     return checks.map((c, i) =>
-      i !== most.at ? c : { ...c, bones: c.bones.map((b, k) => ({ ...b, buckling: Math.min(steepest, bowing[k]!) })) },
+      i !== most.at
+        ? c
+        : { ...c, bones: c.bones.map((b, k) => ({ ...b, buckling: Math.max(b.buckling, bowing[k]!) })) },
     );
   }
 
-  /** Solves one stage. Props only push: one that would pull is let go and the frame solved again. */
+  /** One stage, its worst case. */
   at(stage: LifeStage): Result<StageCheck> {
+    const solved = this.solve(stage);
+    if (!solved.ok) return solved;
+    const { input } = this;
+    const masses = this.massesAt(stage);
+    const worst = solved.value.cases.reduce<StageCheck | null>((w, c, i) => {
+      const moved = solved.value.moved[i]!;
+      const props = propPushes(c.built.frame, moved, c.standing);
+      const sections = this.alike ? this.sectionsAt(stage) : c.built.sections;
+      const check = readCase(input, stage, sections, c.built.frame, masses, moved, props, this.outward, c.cause);
+      return w === null ? check : worseOf(w, check);
+    }, null);
+    return worst ? success(worst) : failure('no-case', 'stage', 'nothing to check');
+  }
+
+  private massesAt(stage: LifeStage): StationMass[] {
+    const { load, bulkDensity, wrapPerArea } = this.input;
+    return stationMasses(load, densities(load, stage, bulkDensity, wrapPerArea));
+  }
+
+  private standingIn(stage: LifeStage): Set<string> {
+    return new Set(
+      this.input.props
+        .filter((p) => stage.propped === 'all' || (stage.propped === 'lasting' && p.lasting))
+        .map((p) => p.node),
+    );
+  }
+
+  /** Every case of a stage. Props only push: one that would pull is let go and the stage solved again. */
+  private solve(stage: LifeStage): Result<{ readonly cases: readonly SolvedCase[]; readonly moved: readonly Moved[] }> {
+    // What differs in strength only moves as the other does.
+    if (this.alike) return this.alike.solve(stage);
+    const key = JSON.stringify(stage);
+    const kept = this.solved.get(key);
+    if (kept) return success(kept);
     const { input } = this;
     for (const node of input.armature.nodes) {
       if (!node.at.every(Number.isFinite))
         return failure('not-finite', `nodes.${node.id}`, `joint "${node.id}" has no place`);
     }
-    const masses = stationMasses(input.load, densities(input.load, stage, input.bulkDensity, input.wrapPerArea));
-    const standing = new Set(
-      input.props
-        .filter((p) => stage.propped === 'all' || (stage.propped === 'lasting' && p.lasting))
-        .map((p) => p.node),
-    );
+    const masses = this.massesAt(stage);
+    const standing = this.standingIn(stage);
     for (;;) {
-      let worst: StageCheck | null = null;
+      const cases: SolvedCase[] = [];
       let pulled: string | undefined;
-      let slender = { ratio: slenderFrom, pushed: null as Pick<Pushed, 'solution' | 'frame'> | null };
       for (const [i, a] of stage.accelerations.entries()) {
-        const solved = this.solveCase(stage, standing, masses, a);
-        if (!solved.ok) return solved;
-        const { built, solution } = solved.value;
-        const pushes = propPushes(built.frame, solution, standing);
+        const loads = loadsOf(input, masses, a);
+        const found = this.solveCase(standing, stage, loads);
+        if (!found.ok) return found;
+        const { built, still } = found.value;
+        const pushes = propPushes(built.frame, { reactions: still.reactions, over: 1 }, standing);
         pulled ??= Object.entries(pushes).find(([, push]) => push < -1e-9)?.[0];
-        const check = readCase(input, stage, built, masses, solution, pushes, this.outward, stage.causes[i] ?? '');
-        const ratio =
-          input.bowing === false ? 0 : slenderness(built.frame, input.armature.bones, solution, this.outward);
-        if (ratio > slender.ratio) slender = { ratio, pushed: { solution, frame: built.frame } };
-        worst = worst === null ? check : worseOf(worst, check);
+        const slender = slenderness(built.frame, input.armature.bones, still, this.outward) * stage.safety;
+        cases.push({ built, still, loads, standing, cause: stage.causes[i] ?? '', slender });
       }
-      if (pulled !== undefined) standing.delete(pulled);
-      else if (!worst) return failure('no-case', 'stage', 'nothing to check');
-      else {
-        if (slender.pushed)
-          this.pushed.set(stage.id, {
-            ratio: slender.ratio * stage.safety,
-            safety: stage.safety,
-            ...slender.pushed,
-          });
-        return success(worst);
+      if (pulled !== undefined) {
+        standing.delete(pulled);
+        continue;
       }
+      const moved: Moved[] = [];
+      for (const c of cases) {
+        const found = this.movedBy(c, stage);
+        if (!found.ok) return found;
+        moved.push(found.value);
+      }
+      const solved = { cases, moved };
+      this.solved.set(key, solved);
+      return success(solved);
     }
+  }
+
+  /** What a case does to the frame once it has moved. A stiff frame hardly moves, and stays as it was solved. */
+  private movedBy(c: SolvedCase, { id, safety }: LifeStage): Result<Moved> {
+    const { still, built } = c;
+    const asSolved: Moved = {
+      forces: still.forces,
+      reactions: still.reactions,
+      over: 1,
+      alone: still.forces,
+      displacements: still.displacements,
+      folds: null,
+    };
+    if (c.slender < movesFrom) return success(asSolved);
+    const made = MovedFrame.of(built.frame, c.loads, still, safety, built.cuts);
+    if (!made.ok) return made;
+    const frame = made.value;
+    if (c.slender > Math.max(slenderFrom, this.pushed.get(id)?.ratio ?? 0))
+      this.pushed.set(id, { ratio: c.slender, safety, solution: still, frame: built.frame, moved: frame });
+    const under = frame.at(safety);
+    if (under && !under.ok) return under;
+    const alone = safety === 1 ? under : frame.at(1);
+    if (alone && !alone.ok) return alone;
+    if (under && alone)
+      return success({
+        ...under.value,
+        over: safety,
+        alone: alone.value.forces,
+        displacements: alone.value.displacements,
+        folds: null,
+      });
+    const { factor } = frame.buckling();
+    const far = alone ? null : frame.at(nearFolding * factor);
+    return success({
+      ...asSolved,
+      alone: alone?.value.forces ?? still.forces,
+      displacements:
+        alone?.value.displacements ??
+        (far?.ok ? far.value.displacements.map((d) => d / (nearFolding * factor)) : still.displacements),
+      folds: foldingOf(frame, safety),
+    });
   }
 
   /** One way of being shaken. Ties only pull: one that would be pushed is slack in this case, and it is solved again. */
   private solveCase(
-    stage: LifeStage,
     standing: ReadonlySet<string>,
-    masses: readonly StationMass[],
-    a: Vec3,
-  ): Result<{ built: Built; solution: FrameSolution }> {
+    stage: LifeStage,
+    loads: readonly FrameLoad[],
+  ): Result<{ built: Built; still: FrameSolution }> {
     const { armature } = this.input;
     const slack = new Set<string>();
     for (;;) {
       const built = this.build(stage, standing, slack);
       if (!built.ok) return built;
-      const solved = built.value.frame.solve(loadsOf(this.input, masses, a));
+      const solved = built.value.frame.solve(loads);
       if (!solved.ok) return solved;
       const pushed = armature.bones.find(
         (b, i) => b.tie && !slack.has(b.id) && pushedAt(solved.value.forces[i] ?? []) > 1e-6,
       );
-      if (!pushed) return success({ built: built.value, solution: solved.value });
+      if (!pushed) return success({ built: built.value, still: solved.value });
       slack.add(pushed.id);
     }
   }
@@ -404,127 +443,16 @@ function tieBeam(b: Bone, EA: number, EI: number): FrameMember {
   };
 }
 
-function propPushes(frame: FactoredFrame, solution: FrameSolution, props: ReadonlySet<string>): Record<string, number> {
+function propPushes(
+  frame: FactoredFrame,
+  { reactions, over }: Pick<Moved, 'reactions' | 'over'>,
+  props: ReadonlySet<string>,
+): Record<string, number> {
   const out: Record<string, number> = {};
   frame.model.nodes.forEach((n, i) => {
-    if (props.has(n.id)) out[n.id] = solution.reactions[i * 6 + 2]!;
+    if (props.has(n.id)) out[n.id] = reactions[i * 6 + 2]! / over;
   });
   return out;
-}
-
-function worseOf(a: StageCheck, b: StageCheck): StageCheck {
-  const most = (m: StageCheck) => m.bones.reduce((u, x) => Math.max(u, x.utilisation), 0);
-  const keep = most(b) > most(a) ? b : a;
-  return {
-    ...keep,
-    bones: a.bones.map((x, i) => (b.bones[i]!.utilisation > x.utilisation ? b.bones[i]! : x)),
-    footMoment: Math.max(a.footMoment, b.footMoment),
-    footForce: Math.max(a.footForce, b.footForce),
-  };
-}
-
-function readCase(
-  input: CheckInputs,
-  stage: LifeStage,
-  { sections, frame }: Built,
-  masses: readonly StationMass[],
-  solution: FrameSolution,
-  props: Record<string, number>,
-  outward: ReadonlyMap<string, number>,
-  cause: string,
-): StageCheck {
-  const { armature, load } = input;
-  const moves: Record<string, Vec3> = {};
-  let footMoment = 0,
-    footForce = 0;
-  frame.model.nodes.forEach((n, i) => {
-    const d = i * 6;
-    moves[n.id] = [solution.displacements[d]!, solution.displacements[d + 1]!, solution.displacements[d + 2]!];
-    if (n.fixed !== freedoms) return;
-    const r = solution.reactions;
-    footMoment = Math.max(footMoment, Math.hypot(r[d + 3]!, r[d + 4]!));
-    footForce += r[d + 2]!;
-  });
-  const carries = new Float64Array(armature.bones.length);
-  for (const m of masses) carries[m.bone]! += m.mass;
-  const bones = armature.bones.map((bone, i) =>
-    checkBone(
-      bone,
-      sections[i]!,
-      solution.forces[i] ?? [],
-      stage,
-      distance(...load.ends[i]!),
-      load.outerDiameter[i]!,
-      carries[i]!,
-      moves,
-      outward,
-      cause,
-    ),
-  );
-  return { stage: stage.id, name: stage.name, bones, moves, footMoment, footForce, props };
-}
-
-function checkBone(
-  bone: Bone,
-  section: CompositeSection,
-  stations: readonly SectionForces[],
-  stage: LifeStage,
-  length: number,
-  diameter: number,
-  carries: number,
-  moves: Readonly<Record<string, Vec3>>,
-  outward: ReadonlyMap<string, number>,
-  cause: string,
-): BoneCheck {
-  const efficiencies = { from: joinEfficiency(bone.joinFrom), to: joinEfficiency(bone.joinTo) };
-  let utilisation = 0,
-    demand = 0,
-    capacity = Infinity,
-    over = 0,
-    curvature = 0,
-    efficiency = 1,
-    axial = 0;
-  for (const s of stations) {
-    axial = Math.max(axial, Math.abs(s.axial));
-    const e = s.at <= 1e-9 ? efficiencies.from : s.at >= length - 1e-9 ? efficiencies.to : 1;
-    const limit = capacityAt(section, e);
-    const m = bone.tie ? 0 : Math.sqrt(s.momentY ** 2 + s.momentZ ** 2 + 0.75 * s.torsion ** 2);
-    const share = ratio(Math.abs(s.axial), limit.axial) + ratio(m, limit.moment);
-    curvature = Math.max(curvature, Math.sqrt(s.momentY * s.momentY + s.momentZ * s.momentZ) / (section.EI + floor.EI));
-    if (share >= utilisation) {
-      utilisation = share;
-      demand = m;
-      capacity = limit.moment;
-      over = ratio(m, limit.moment);
-      efficiency = e;
-    }
-  }
-  const to = moves[bone.to] ?? [0, 0, 0];
-  const sag = Math.hypot(to[0], to[1], to[2]);
-  return {
-    bone: bone.id,
-    utilisation: Math.min(steepest, utilisation * stage.safety),
-    demand,
-    capacity: Number.isFinite(capacity) ? capacity : 0,
-    metalShare: Number.isFinite(section.brittleMoment)
-      ? Math.max(section.brittleMoment, section.metalMoment) * efficiency
-      : section.metalMoment * efficiency,
-    bulkShare: section.bulkMoment,
-    clayShare: section.clayMoment,
-    axial,
-    carries,
-    sag,
-    sagShare: sag / Math.max(outward.get(bone.to) ?? length, 1e-6),
-    skinStrain: stage.clayDensity.length > 0 ? curvature * (diameter / 2) : 0,
-    set: section.metalMoment > 0 ? Math.min(steepest, setShare(over)) : 0,
-    buckling: 0,
-    cause,
-  };
-}
-
-function ratio(demand: number, limit: number): number {
-  if (demand < 1e-9) return 0;
-  return limit > 0 ? Math.min(steepest, demand / limit) : steepest;
 }
 
 /** Length along the bones from whatever is held to each node: what sag is measured against. Shortest way, by relaxation. */

@@ -6,6 +6,7 @@ export * from './ledger';
 export * from './lumping';
 export * from './life-stages';
 export * from './buckling-check';
+export { sagLimit, sagWatched, type BoneCheck, type StageCheck } from './bone-check';
 export * from './check';
 export * from './standing';
 export * from './hanging';

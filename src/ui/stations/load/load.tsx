@@ -178,9 +178,10 @@ export default function LoadStation() {
             back and forth, clay that was patched on.
           </p>
           <p>
-            A frame that is pushed is looked at for bowing out as a whole: the factor by which its pushes would have to
-            grow, from its stiffness with and without them. Ties only pull, props only push; one that would do otherwise
-            is let go.
+            Weight on a frame that has moved bends it further, so it is solved as it stands then: under the load times
+            its safety for what each member is asked, under the load alone for how far it moves. Where that is more than
+            the frame can stand under at all, it bows out, and the figure says by how much. Ties only pull, props only
+            push; one that would do otherwise is let go.
           </p>
           <p className="mb-0">
             It tips when its centre of gravity passes the edge of the board. Sources: Przemieniecki,{' '}

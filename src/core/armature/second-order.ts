@@ -1,0 +1,190 @@
+import { success, type Result } from '../quantity';
+import { bucklingOf, pressedOf, type Buckling } from './buckling';
+import { cutLoads, cutMembers, joinedUp, pushWithin, type CutFrame } from './cut-members';
+import { factorFrame, type AppliedLoads, type FactoredFrame, type FrameLoad, type FrameSolution } from './frame';
+import { GeometricStiffness, type PushAlong } from './geometric-stiffness';
+
+/**
+ * A frame solved as it stands once it has moved: (K + factor K_g) x = factor f, by conjugate gradients with K, factored
+ * already, to precondition them. Source: Przemieniecki, *Theory of Matrix Structural Analysis*, ch. 15; Golub and Van Loan,
+ * *Matrix Computations*, on conjugate gradients. Null where the load reaches what the frame folds under.
+ */
+export function solveMoved(
+  frame: FactoredFrame,
+  applied: AppliedLoads,
+  pushes: GeometricStiffness,
+  factor: number,
+): Result<FrameSolution> | null {
+  const n = applied.right.length;
+  const load = applied.right.map((f) => factor * f);
+  const x = Float64Array.from(load);
+  frame.solveRows(x);
+  const still = inner(x, load);
+  const rest = new Float64Array(n);
+  pushes.addTimes(x, -factor, rest);
+  const z = Float64Array.from(rest);
+  frame.solveRows(z);
+  let left = inner(rest, z);
+  const way = Float64Array.from(z),
+    // K times the way: what it costs is known already.
+    held = Float64Array.from(rest),
+    against = new Float64Array(n);
+  for (let i = 0; i < mostSteps && left > closeEnough * Math.abs(still); i++) {
+    against.set(held);
+    pushes.addTimes(way, factor, against);
+    const stiff = inner(way, against);
+    if (!(stiff > folded * inner(way, held))) return null;
+    const step = left / stiff;
+    for (let d = 0; d < n; d++) {
+      x[d] = x[d]! + step * way[d]!;
+      rest[d] = rest[d]! - step * against[d]!;
+    }
+    z.set(rest);
+    frame.solveRows(z);
+    const next = inner(rest, z);
+    const share = next / left;
+    left = next;
+    for (let d = 0; d < n; d++) {
+      way[d] = z[d]! + share * way[d]!;
+      held[d] = rest[d]! + share * held[d]!;
+    }
+  }
+  return frame.recover(x, scaled(applied, factor), {
+    addEnds: (beam, local, end) => pushes.addEnds(beam, local, end, factor),
+    alongBeam: (beam, local, cuts) => pushes.alongBeam(beam, local, cuts),
+  });
+}
+
+const mostSteps = 60;
+/** Of the strain energy: what moves most is then right to about a part in ten million. */
+const closeEnough = 1e-14;
+/** A way that meets less than this share of its own stiffness is one the frame folds along. */
+const folded = 1e-4;
+
+function scaled(applied: AppliedLoads, factor: number): AppliedLoads {
+  if (factor === 1) return applied;
+  const times = (v: readonly [number, number, number]) => [v[0] * factor, v[1] * factor, v[2] * factor] as const;
+  return {
+    right: applied.right,
+    atJoints: applied.atJoints.map((f) => f * factor),
+    equivalent: applied.equivalent.map((f) => f * factor),
+    onBeam: applied.onBeam.map((loads) =>
+      loads.map((l) => ({ at: l.at, force: times(l.force), moment: times(l.moment) })),
+    ),
+  };
+}
+
+function inner(a: Float64Array, b: Float64Array): number {
+  let sum = 0;
+  for (let i = 0; i < a.length; i++) sum += a[i]! * b[i]!;
+  return sum;
+}
+
+/** One load case on a frame that moves under it, its members cut as finely as their pushes want. */
+export class MovedFrame {
+  private pushes: GeometricStiffness | null = null;
+
+  private constructor(
+    private readonly whole: FactoredFrame,
+    private readonly cut: CutFrame,
+    private readonly frame: FactoredFrame,
+    private readonly applied: AppliedLoads,
+    private push: readonly PushAlong[],
+  ) {}
+
+  /**
+   * `still` is the same case solved as though nothing moved; the frame will be asked up to `factor` times its load. Frames
+   * cut before are kept in `kept`. Fails as `factorFrame` and `apply` do.
+   */
+  static of(
+    whole: FactoredFrame,
+    loads: readonly FrameLoad[],
+    still: FrameSolution,
+    factor: number,
+    kept: Map<string, FactoredFrame> = new Map(),
+  ): Result<MovedFrame> {
+    const pieces = pressedOf(whole.model, still.forces).map((r) => piecesFor(r * factor));
+    const cut = cutMembers(whole.model, pieces);
+    const key = pieces.join();
+    let frame = pieces.every((n) => n === 1) ? whole : kept.get(key);
+    if (!frame) {
+      const made = factorFrame(cut.model);
+      if (!made.ok) return made;
+      frame = made.value;
+      kept.set(key, frame);
+    }
+    const indexOf = new Map(whole.model.members.map((m, i) => [m.id, i]));
+    const applied = frame.apply(cutLoads(cut, indexOf, loads));
+    if (!applied.ok) return applied;
+    return success(new MovedFrame(whole, cut, frame, applied.value, still.forces));
+  }
+
+  /** Solved under `factor` times the load; null where that is what it folds under. Its axial forces are found again as it moves. */
+  at(factor: number): Result<FrameSolution> | null {
+    for (let round = 0; ; round++) {
+      const solved = solveMoved(this.frame, this.applied, this.stiffness(), factor);
+      if (!solved?.ok) return solved;
+      const whole = joinedUp(this.cut, solved.value, this.whole.model.nodes.length, this.lengths);
+      const now = whole.forces.map((cuts) => cuts.map((s) => ({ at: s.at, axial: s.axial / factor })));
+      if (round >= mostRounds || changeOf(this.push, now) < steady) return success(whole);
+      this.push = now;
+      this.pushes = null;
+    }
+  }
+
+  /** The factor on this load at which it folds, and where stiffness would help, by member. */
+  buckling(): Buckling {
+    const found = bucklingOf(this.stiffness());
+    const shares = this.whole.beams.map(() => 0);
+    found.shares.forEach((s, p) => {
+      const m = this.cut.owner[p]!;
+      shares[m] = Math.max(shares[m]!, s);
+    });
+    return { factor: found.factor, shares };
+  }
+
+  private get lengths(): number[] {
+    return this.whole.beams.map((b) => b.length);
+  }
+
+  private stiffness(): GeometricStiffness {
+    if (this.pushes) return this.pushes;
+    const { cut, lengths } = this;
+    const along = cut.owner.map((m, p) => {
+      const n = cut.pieces[m]!,
+        from = (p - cut.first[m]!) / n;
+      return n === 1 ? this.push[m]! : pushWithin(this.push[m]!, from * lengths[m]!, (from + 1 / n) * lengths[m]!);
+    });
+    this.pushes = new GeometricStiffness(this.frame, along);
+    return this.pushes;
+  }
+}
+
+/** No pushed piece is longer than an eighth of the wave it would bow in; powers of two, so that few frames are cut. */
+function piecesFor(pressed: number): number {
+  let pieces = 1;
+  while (pieces < mostPieces && pieces < 4 * Math.sqrt(Math.max(0, pressed))) pieces *= 2;
+  return pieces;
+}
+
+const mostPieces = 16;
+const mostRounds = 4;
+/** Axial forces that change by less than this share of the largest are as good as found. */
+const steady = 0.002;
+
+function changeOf(before: readonly PushAlong[], now: readonly PushAlong[]): number {
+  let most = 0,
+    change = 0;
+  before.forEach((cuts, m) => {
+    const last = now[m]!;
+    const ends = [
+      [cuts[0], last[0]],
+      [cuts[cuts.length - 1], last[last.length - 1]],
+    ];
+    for (const [a, b] of ends) {
+      most = Math.max(most, Math.abs(a?.axial ?? 0));
+      change = Math.max(change, Math.abs((a?.axial ?? 0) - (b?.axial ?? 0)));
+    }
+  });
+  return most > 0 ? change / most : 0;
+}
