@@ -12,6 +12,7 @@ import {
 } from '../core/armature';
 import { describeIssue } from '../core/document';
 import { clays, dryingCoefficientsSchema, type DryingCoefficients } from '../core/catalogue';
+import { mostShrinkage } from '../core/clay';
 import { crackIndex, dryLayer, evaporationCurve, rigidRestraint, type DryingCourse } from '../core/drying';
 import { failure, success, type Result, type Vec3 } from '../core/quantity';
 
@@ -138,7 +139,9 @@ function solveMovedFile(
 }
 
 function clayOf(given: string | DryingCoefficients): Result<DryingCoefficients> {
-  if (typeof given !== 'string') return success(given);
+  // No clay loses more volume than the water it gives off.
+  if (typeof given !== 'string')
+    return success({ ...given, shrinkage: Math.min(given.shrinkage, mostShrinkage(given)) });
   const found = clays.get(given);
   if (!found)
     return failure(

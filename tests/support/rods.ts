@@ -108,7 +108,7 @@ export function checkRods(
     bulkDensity: 0,
     wrapPerArea: 0,
     ...(skin ? { skin } : {}),
-    clayYield: 0,
+    clay: { yieldStress: 0, margin: 1.5 },
     grip: 0,
     stockOf: (id) => stocks.get(id),
     props,

@@ -57,6 +57,14 @@ export function sectionGeometry(s: SectionShape): SectionGeometry {
   };
 }
 
+/**
+ * What a thread leaves of a pipe: half of its wall all round, outside diameter less one wall. Other stock is not cut, and
+ * threaded rod is told by its stress area.
+ */
+export function threaded(s: SectionShape): SectionShape {
+  return s.shape === 'tube' ? { ...s, diameter: s.diameter - s.wall, wall: s.wall / 2 } : s;
+}
+
 /** Outside size across, for pictures and clearances. */
 export function sectionAcross(s: SectionShape): number {
   return s.shape === 'round' || s.shape === 'tube'
@@ -88,7 +96,9 @@ export interface ClaySleeve {
   readonly outer: number;
   /** Diameter of the core under it, 0 for solid clay. */
   readonly core: number;
+  /** Pa; and what its capacity is divided by, for what it gives with the hours. */
   readonly yieldStress: number;
+  readonly margin: number;
   /** Grip on the core; under 0.4 the sleeve slides and carries nothing. */
   readonly grip: number;
 }
@@ -105,11 +115,15 @@ export interface CompositeSection {
   readonly EI: number;
   readonly GJ: number;
   readonly metalEI: number;
+  readonly bulkEI: number;
   /** Nm each part can take at full join efficiency. */
   readonly metalMoment: number;
   readonly bulkMoment: number;
   readonly clayMoment: number;
   readonly metalAxial: number;
+  /** The same where pipes are cut with a thread. */
+  readonly threadedMoment: number;
+  readonly threadedAxial: number;
   readonly bulkAxial: number;
   /** Nm at which a brittle part breaks, as a share of the whole; Infinity where none is brittle. */
   readonly brittleMoment: number;
@@ -121,8 +135,6 @@ export function clayStiffness(yieldStress: number): number {
   return clayStiffnessPerYield * yieldStress;
 }
 
-/** What clay bears for a moment, over what it bears for hours. */
-export const clayCreep = 1.5;
 const leastGrip = 0.4;
 const bondedShare = 0.7;
 
@@ -143,8 +155,11 @@ export function compositeSection(parts: CompositeParts): CompositeSection {
     EI = 0,
     GJ = 0,
     metalEI = 0,
+    bulkEI = 0,
     metalMoment = 0,
-    metalAxial = 0;
+    metalAxial = 0,
+    threadedMoment = 0,
+    threadedAxial = 0;
   const brittle: { moment: number; ei: number }[] = [];
   for (const part of parts.metal) {
     const g = sectionGeometry(part.section);
@@ -154,8 +169,13 @@ export function compositeSection(parts: CompositeParts): CompositeSection {
     metalEI += ei;
     GJ += (part.youngs / 2.6) * g.torsion * part.strands;
     metalAxial += g.area * part.strength * part.strands;
+    const cut = sectionGeometry(threaded(part.section));
+    threadedAxial += cut.area * part.strength * part.strands;
     if (part.brittle) brittle.push({ moment: part.strength * g.elasticModulus * part.strands, ei });
-    else metalMoment += part.strength * g.plasticModulus * part.strands;
+    else {
+      metalMoment += part.strength * g.plasticModulus * part.strands;
+      threadedMoment += part.strength * cut.plasticModulus * part.strands;
+    }
   }
   let bulkMoment = 0,
     bulkAxial = 0,
@@ -163,21 +183,36 @@ export function compositeSection(parts: CompositeParts): CompositeSection {
   if (parts.bulk && parts.bulk.diameter > 0) {
     const { diameter: d, stiffness, crushing } = parts.bulk;
     EA += (stiffness * Math.PI * d * d) / 4;
-    EI += (stiffness * Math.PI * d ** 4) / 64;
+    bulkEI = (stiffness * Math.PI * d ** 4) / 64;
+    EI += bulkEI;
     GJ += ((stiffness / 3) * Math.PI * d ** 4) / 32;
     bulkMoment = (crushing * d ** 3) / 6;
     bulkAxial = (crushing * Math.PI * d * d) / 4;
   }
   if (parts.clay && parts.clay.outer > parts.clay.core) {
-    const { outer, core, yieldStress, grip } = parts.clay;
+    const { outer, core, yieldStress, margin, grip } = parts.clay;
     const E = clayStiffness(yieldStress);
     EA += (E * Math.PI * (outer ** 2 - core ** 2)) / 4;
     EI += (E * Math.PI * (outer ** 4 - core ** 4)) / 64;
     GJ += ((E / 3) * Math.PI * (outer ** 4 - core ** 4)) / 32;
-    if (core === 0 || grip >= leastGrip) clayMoment = (2 * yieldStress * (outer ** 3 - core ** 3)) / 6 / clayCreep;
+    if (core === 0 || grip >= leastGrip) clayMoment = (2 * yieldStress * (outer ** 3 - core ** 3)) / 6 / margin;
   }
   const brittleMoment = brittle.reduce((least, b) => Math.min(least, (b.moment * EI) / b.ei), Infinity);
-  return { EA, EI, GJ, metalEI, metalMoment, bulkMoment, clayMoment, metalAxial, bulkAxial, brittleMoment };
+  return {
+    EA,
+    EI,
+    GJ,
+    metalEI,
+    bulkEI,
+    metalMoment,
+    bulkMoment,
+    clayMoment,
+    metalAxial,
+    threadedMoment,
+    threadedAxial,
+    bulkAxial,
+    brittleMoment,
+  };
 }
 
 export interface Capacity {
@@ -185,11 +220,32 @@ export interface Capacity {
   readonly axial: number;
 }
 
-/** What the section takes where a join lets `efficiency` of the metal and timber through. */
-export function capacityAt(s: CompositeSection, efficiency: number): Capacity {
-  const ductile = s.metalMoment * efficiency + s.bulkMoment + s.clayMoment;
-  const moment = Number.isFinite(s.brittleMoment) ? Math.max(s.brittleMoment * efficiency, ductile) : ductile;
-  return { moment, axial: s.metalAxial * efficiency + s.bulkAxial };
+/** Nm of metal and timber, of bulk and of clay in what a section takes; they add up to it. */
+export interface CapacityParts {
+  readonly metal: number;
+  readonly bulk: number;
+  readonly clay: number;
+}
+
+/**
+ * Where a join lets `efficiency` of the metal and timber through; a pipe bears less where it is threaded. Where a brittle
+ * part breaks first, each bears by its stiffness.
+ */
+export function capacityParts(s: CompositeSection, efficiency: number, isThreaded = false): CapacityParts {
+  const metal = (isThreaded ? s.threadedMoment : s.metalMoment) * efficiency;
+  const broken = s.brittleMoment * efficiency;
+  if (!Number.isFinite(broken) || broken <= metal + s.bulkMoment + s.clayMoment)
+    return { metal, bulk: s.bulkMoment, clay: s.clayMoment };
+  const each = broken / s.EI;
+  return { metal: each * s.metalEI, bulk: each * s.bulkEI, clay: each * (s.EI - s.metalEI - s.bulkEI) };
+}
+
+export function capacityAt(s: CompositeSection, efficiency: number, isThreaded = false): Capacity {
+  const { metal, bulk, clay } = capacityParts(s, efficiency, isThreaded);
+  return {
+    moment: metal + bulk + clay,
+    axial: (isThreaded ? s.threadedAxial : s.metalAxial) * efficiency + s.bulkAxial,
+  };
 }
 
 /** Nm/rad of a join of efficiency below 1: e/(1 - e) x 4EI/L of the weaker bone. Infinity when it is one piece. */

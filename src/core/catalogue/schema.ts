@@ -58,6 +58,8 @@ export const clayFamilySchema = z
     /** The mixture it is made from by hand, where it is. */
     recipe: slugSchema.optional(),
     drying: dryingCoefficientsSchema.nullable(),
+    /** kg of water to a kg of solids between the clay as supplied and slip. */
+    plasticRange: positive(5).optional(),
     /** The range of `drying.shrinkage`. */
     shrinkageRange: rangeSchema.nullable(),
     /** Minutes at 21 degrees, for clays that set. */

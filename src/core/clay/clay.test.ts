@@ -5,7 +5,9 @@ import {
   coatsOf,
   coreFace,
   heightThatStands,
+  holdOf,
   mixClay,
+  mostShrinkage,
   paintedThickness,
   reclaim,
   recipeFor,
@@ -13,6 +15,7 @@ import {
   slidesFrom,
   thicknessThatHangs,
   yieldAt,
+  yieldUnderTool,
 } from '.';
 
 const paper = clays.get('paper-clay')!;
@@ -59,6 +62,57 @@ test('thickness that hangs: the lesser of yield and grip, over weight, with half
 test('oil-based clay softens by e in 8 degrees; others do not', () => {
   expect(yieldAt({ yieldStress: 45000, softens: 8 }, 28) / 45000).toBeCloseTo(Math.exp(-1), 9);
   expect(yieldAt({ yieldStress: 2500, softens: null }, 35)).toBe(2500);
+});
+
+test('0.1 kg of water in a kilo of earthen clay: about 0.4 kPa, hanging 6 mm upright on tape; past the range it is slip', () => {
+  const earthen = clays.get('earthen-air-dry')!;
+  const wet = mixClay(earthen, 0.1);
+  // 0.128 more on a plastic range of 0.2: e^-2.94.
+  expect(wet.yieldStress).toBeCloseTo(8000 * Math.exp((-4.6 * 0.128) / 0.2), 6);
+  expect(wet.yieldStress).toBeGreaterThan(380);
+  expect(wet.yieldStress).toBeLessThan(450);
+  const { yieldStress } = holdOf(earthen, wet, 20);
+  expect(thicknessThatHangs(yieldStress, 0.7, wet.wetDensity, 90)).toBeCloseTo(0.006, 3);
+  expect(mixClay(earthen, 0.15).towardsSlip).toBeLessThan(1);
+  expect(mixClay(earthen, 0.16).towardsSlip).toBeGreaterThan(1);
+  // A hundredfold over the range, of every clay that dries; none worked in changes nothing.
+  for (const c of clays.values()) {
+    if (!c.drying) continue;
+    const whole = (c.plasticRange ?? NaN) / (1 + c.drying.w0);
+    expect(mixClay(c, whole).yieldStress / c.yieldStress).toBeCloseTo(0.01, 3);
+    expect(mixClay(c, 0)).toMatchObject({ yieldStress: c.yieldStress, towardsSlip: 0 });
+  }
+});
+
+test('no clay loses more volume than the water it gives off above its shrinkage limit', () => {
+  for (const c of clays.values()) {
+    if (!c.drying) continue;
+    for (const share of [0, 0.05, 0.1, 0.3, 0.6]) {
+      const { drying } = mixClay(c, share);
+      const lost = 1 - (1 - drying!.shrinkage) ** 3;
+      expect(lost).toBeLessThanOrEqual((drying!.rho_dry * (drying!.w0 - drying!.w_sl)) / 1000 + 1e-12);
+      if (share === 0) expect(drying!.shrinkage).toBeCloseTo(c.drying.shrinkage, 9);
+    }
+    // What it weighs is its solids and its water.
+    expect((c.drying.rho_dry * (1 + c.drying.w0)) / c.wetDensity).toBeCloseTo(1, 1.5);
+  }
+  // One of a maker's own that claims a fifth: 1400 kg of solids and a tenth of water make 5 %.
+  const own = { ...clays.get('earthen-air-dry')!, wetDensity: 1750 };
+  const claims = { ...own, drying: { ...own.drying!, w0: 0.25, w_sl: 0.15, rho_dry: 1400, shrinkage: 0.2 } };
+  expect(mixClay(claims, 0).drying!.shrinkage).toBeCloseTo(1 - Math.cbrt(1 - 0.14), 9);
+  expect(mostShrinkage({ w0: 5, w_sl: 0, rho_dry: 1000 })).toBe(1);
+});
+
+test('oil-based clay holds for a day what a fifth of it bears for a second, less when warm; others half again less than at once', () => {
+  const oil = clays.get('oil-medium')!;
+  const mixed = mixClay(oil, 0);
+  expect(yieldUnderTool(oil, mixed, 20)).toBe(45_000);
+  expect(holdOf(oil, mixed, 20)).toEqual({ yieldStress: 45_000 * 0.18, margin: 1 });
+  // Seconds in a day to the power of 0.15: what the share follows from.
+  expect(86_400 ** -0.15).toBeCloseTo(0.18, 2);
+  expect(60 ** -0.15).toBeCloseTo(0.54, 2);
+  expect(holdOf(oil, mixed, 36).yieldStress / holdOf(oil, mixed, 20).yieldStress).toBeCloseTo(Math.exp(-2), 9);
+  expect(holdOf(paper, mixClay(paper, 0), 36)).toEqual({ yieldStress: 2500, margin: 1.5 });
 });
 
 test('the core face: wrap softens the hold, tape shuts the pores', () => {

@@ -50,6 +50,8 @@ export const briefSchema = z.strictObject({
       inside: z
         .tuple([z.number().min(0.2).max(20), z.number().min(0.2).max(5), z.number().min(0.2).max(5)])
         .default([2, 1.2, 1.2]),
+      /** Held by straps or chocks on the way. */
+      lashed: z.boolean().default(false),
     })
     .prefault({}),
 });

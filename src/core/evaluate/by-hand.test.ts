@@ -51,7 +51,9 @@ test('the Lamplighter’s flange screws', () => {
   const { y } = hanging(report, foot);
   const moment = report.lifeStages.find((m) => m.stage === 'clay-1')?.footMoment ?? 0;
   // All of it leans forward: the moment at the foot is weight times how far its centre lies before the pipe.
-  expect(Math.abs(y) / moment).toBeCloseTo(1, 2);
+  // Under it the pipe sways, by a hundredth or two of that: no less than by hand, hardly more.
+  expect(moment / Math.abs(y)).toBeGreaterThanOrEqual(0.999);
+  expect(moment / Math.abs(y)).toBeLessThan(1.03);
   const near = 0.045 - 0.035 / Math.SQRT2,
     far = 0.045 + 0.035 / Math.SQRT2;
   const most = Math.max(...report.lifeStages.map((m) => m.footMoment));

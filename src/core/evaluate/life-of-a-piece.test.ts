@@ -34,7 +34,9 @@ describe('situations', () => {
     if (!ranged.ok) throw new Error(ranged.message);
     const [bench, road, worn] = ranged.value.situations ?? [];
     expect(road?.utilisation).toBeGreaterThan(bench?.utilisation ?? Infinity);
-    expect(worn?.utilisation).toBeCloseTo(1.5 * (road?.utilisation ?? 0), 6);
+    // Three for two, and the little more that it sways under it.
+    expect(worn!.utilisation / road!.utilisation).toBeGreaterThanOrEqual(1.5 - 1e-9);
+    expect(worn!.utilisation / road!.utilisation).toBeLessThan(1.56);
     expect(reportOf(lamplighter('2026-12-01', null)).situations).toBeNull();
   });
 });

@@ -95,7 +95,7 @@ function reasonOf(m: MemberReport, units: UnitSystem): string {
     m.buckling >= m.utilisation && m.buckling > 0.3
       ? ' It is slender: it would bow out sideways under the weight.'
       : '';
-  return `Worst ${lifeStagePhrase(m.stage)}: it bends with ${formatMoment(m.demand, units)}, ${formatMass(m.carries, units)} of it right on this bone; it resists with ${formatMoment(m.capacity, units)} (${main || 'nothing'}).${sag}${set}${bows}`;
+  return `Worst ${lifeStagePhrase(m.stage)}: it bends with ${formatMoment(m.demand, units)}, ${formatMass(m.carries, units)} of it right on this bone; it resists with ${formatMoment(m.capacity, units)} (${main || 'nothing'})${m.pushShare >= 0.02 ? `, and what pushes or pulls along it takes ${sensible(m.pushShare, 2)} of what it may` : ''}.${sag}${set}${bows}`;
 }
 
 /** Ways to make bones stronger, all of them at once. */

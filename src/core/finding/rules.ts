@@ -19,8 +19,10 @@ import { proportion } from './proportion';
 import { quantity } from './quantity';
 import { ramp } from './ramp';
 import { sag } from './sag';
+import { roadStance } from './road-stance';
 import { seam } from './seam';
 import { skin } from './skin';
+import { slip } from './slip';
 import { squat } from './squat';
 import { stayingPut } from './staying-put';
 import { straps } from './straps';
@@ -53,6 +55,7 @@ export const rules: readonly Rule[] = [
   tip,
   base,
   gettingOn,
+  slip,
   stayingPut,
   squat,
   thickCoat,
@@ -73,5 +76,6 @@ export const rules: readonly Rule[] = [
   door,
   vehicle,
   notForTheRoad,
+  roadStance,
   ramp,
 ];

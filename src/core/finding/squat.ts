@@ -23,7 +23,7 @@ export const squat: Rule = {
         statusOf(share, 0.8),
         name,
         share > 1 ? `Fresh, the ${name} squats under its own weight.` : `Fresh, the ${name} stands by itself.`,
-        `It is ${formatLength(height, units)} high; ${piece.clay.name}${warmth(on)} stands ${formatLength(stands, units)} before its foot flows. The armature takes up some of it; build from the base upward and let each part stiffen.`,
+        `It is ${formatLength(height, units)} high; ${piece.clay.name}${warmth(on)} stands ${formatLength(stands, units)} before its foot flows${piece.clay.setting === 'never' ? ', given a day' : ''}. The armature takes up some of it; build from the base upward and let each part stiffen.`,
         { measured: share, limit: 1, unit: 'ratio' },
       ),
     ];

@@ -34,7 +34,7 @@ export const stayingPut: Rule = {
         share > 1
           ? `On the ${name} the clay slides: ${formatLength(worst.coat, units)} is more than its face holds.`
           : 'The clay stays where it is put.',
-        `${capitalised(piece.clay.name)}${warmth(on)} on a face of grip ${sensible(grip, 2)} hangs up to ${formatLength(worst.hangs, units)} thick upright.${worst.slidesFrom === null ? '' : ` It slides wherever the face is steeper than ${sensible(worst.slidesFrom, 2)}°: ${sensible(worst.steep * 100, 2)} % of it. Wrap it in twine or cloth, or lay wire mesh.`}`,
+        `${capitalised(piece.clay.name)}${warmth(on)} on a face of grip ${sensible(grip, 2)} hangs up to ${formatLength(worst.hangs, units)} thick upright${piece.clay.setting === 'never' ? ' from one day to the next' : ''}.${worst.slidesFrom === null ? '' : ` It slides wherever the face is steeper than ${sensible(worst.slidesFrom, 2)}°: ${sensible(worst.steep * 100, 2)} % of it. Wrap it in twine or cloth, or lay wire mesh.`}`,
         { measured: share, limit: 1, unit: 'ratio' },
       ),
     ];

@@ -1,5 +1,6 @@
 import {
   capacityAt,
+  capacityParts,
   freedoms,
   setShare,
   type Armature,
@@ -9,7 +10,7 @@ import {
   type FrameSolution,
   type SectionForces,
 } from '../armature';
-import { joinEfficiency } from '../catalogue';
+import { joinEfficiency, type JoinKindId } from '../catalogue';
 import { distance, type Vec3 } from '../quantity';
 import type { LifeStage } from './life-stages';
 import type { LumpedLoad } from './lumping';
@@ -30,6 +31,8 @@ export interface BoneCheck {
   readonly bulkShare: number;
   readonly clayShare: number;
   readonly axial: number;
+  /** Of the utilisation, what the push or pull along it asks. */
+  readonly pushShare: number;
   /** kg it hangs, itself included. */
   readonly carries: number;
   /** How far its outer joint moves, metres. */
@@ -152,34 +155,40 @@ function checkBone(
   outward: ReadonlyMap<string, number>,
   cause: string,
 ): BoneCheck {
-  const efficiencies = { from: joinEfficiency(bone.joinFrom), to: joinEfficiency(bone.joinTo) };
-  const joinAt = (at: number) => (at <= 1e-9 ? efficiencies.from : at >= length - 1e-9 ? efficiencies.to : 1);
+  const joinAt = (at: number) => (at <= 1e-9 ? bone.joinFrom : at >= length - 1e-9 ? bone.joinTo : null);
+  const limitAt = (join: JoinKindId | null) =>
+    join ? capacityAt(section, joinEfficiency(join), join === 'threaded') : capacityAt(section, 1);
   let utilisation = 0,
     demand = 0,
     capacity = Infinity,
-    efficiency = 1,
-    axial = 0;
+    weakestAt: JoinKindId | null = null,
+    axial = 0,
+    pushShare = 0;
   for (const s of forces[index] ?? []) {
     const push = Math.abs(s.axial) / times;
     axial = Math.max(axial, push);
-    const e = joinAt(s.at);
-    const limit = capacityAt(section, e);
+    const join = joinAt(s.at);
+    const limit = limitAt(join);
     const m = bone.tie ? 0 : bendOf(s) / times;
     const share = ratio(push, limit.axial) + ratio(m, limit.moment);
     if (share >= utilisation) {
       utilisation = share;
       demand = m;
       capacity = limit.moment;
-      efficiency = e;
+      weakestAt = join;
+      pushShare = ratio(push, limit.axial);
     }
   }
   // What stays bent, and what the skin of clay is strained by, come of the load alone.
   let over = 0,
     curvature = 0;
   for (const s of alone[index] ?? []) {
-    if (!bone.tie) over = Math.max(over, ratio(bendOf(s), capacityAt(section, joinAt(s.at)).moment));
+    if (!bone.tie) over = Math.max(over, ratio(bendOf(s), limitAt(joinAt(s.at)).moment));
     curvature = Math.max(curvature, Math.hypot(s.momentY, s.momentZ) / (section.EI + floor.EI));
   }
+  const parts = weakestAt
+    ? capacityParts(section, joinEfficiency(weakestAt), weakestAt === 'threaded')
+    : capacityParts(section, 1);
   const to = moves[bone.to] ?? [0, 0, 0];
   const sag = Math.hypot(to[0], to[1], to[2]);
   return {
@@ -187,12 +196,11 @@ function checkBone(
     utilisation: Math.min(nothingResists, utilisation * stage.safety),
     demand,
     capacity: Number.isFinite(capacity) ? capacity : 0,
-    metalShare: Number.isFinite(section.brittleMoment)
-      ? Math.max(section.brittleMoment, section.metalMoment) * efficiency
-      : section.metalMoment * efficiency,
-    bulkShare: section.bulkMoment,
-    clayShare: section.clayMoment,
+    metalShare: parts.metal,
+    bulkShare: parts.bulk,
+    clayShare: parts.clay,
     axial,
+    pushShare: pushShare * stage.safety,
     carries,
     sag,
     sagShare: sag / Math.max(outward.get(bone.to) ?? length, 1e-6),

@@ -16,6 +16,7 @@ import {
   type MetalPart,
 } from '../armature';
 import { joinEfficiency, type BulkKind, type Stock, type Wrap } from '../catalogue';
+import type { ClayHold } from '../clay';
 import { cross, distance, failure, success, type Result, type Vec3 } from '../quantity';
 import { floor, readCase, worseOf, type Moved, type StageCheck, type StationMass } from './bone-check';
 import { bowingOf, foldingOf, movesFrom, pushedAt, slenderFrom, slenderness, type Pushed } from './buckling-check';
@@ -37,7 +38,7 @@ export interface CheckInputs {
   /** kg to a m2 of what is wrapped, and the hard skin it makes, if it does. */
   readonly wrapPerArea: number;
   readonly skin?: Wrap['skin'];
-  readonly clayYield: number;
+  readonly clay: ClayHold;
   readonly grip: number;
   readonly stockOf: (id: string) => Stock | undefined;
   /** Joints that a prop stands under, and whether it stays once the clay is dry. */
@@ -186,7 +187,7 @@ export class LoadCheck {
   }
 
   private sectionsAt(stage: LifeStage): CompositeSection[] {
-    const { armature, load, bulk, clayYield: yieldStress, grip, skin } = this.input;
+    const { armature, load, bulk, clay, grip, skin } = this.input;
     const hard = (i: number): MetalPart[] => {
       const across = load.coreDiameter[i]!;
       if (!skin || !stage.bulkOn || across < 4 * skin.thickness) return [];
@@ -210,7 +211,7 @@ export class LoadCheck {
             : null,
         clay:
           stage.clayDensity.length > 0
-            ? { outer: load.outerDiameter[i]!, core: load.coreDiameter[i]!, yieldStress, grip }
+            ? { outer: load.outerDiameter[i]!, core: load.coreDiameter[i]!, ...clay, grip }
             : null,
       }),
     );

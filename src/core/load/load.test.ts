@@ -10,6 +10,8 @@ import {
   lifeStages,
   pathCentre,
   screwWithdrawal,
+  situationStages,
+  stanceOnRoad,
   stanceOn,
   edgeOfTable,
   fitsIn,
@@ -276,6 +278,31 @@ describe('lifting and moving', () => {
   });
   test('a ramp pushes back with its slope', () =>
     expect(rampPush(100, 10)).toBeCloseTo(981 * (Math.sin(Math.PI / 18) + 0.03 * Math.cos(Math.PI / 18)), 6));
+});
+
+test('on the road: tipping under what strength is judged under, about the edge it pushes towards; or it slides', () => {
+  const square = [
+    [-0.2, -0.15],
+    [0.2, -0.15],
+    [0.2, 0.15],
+    [-0.2, 0.15],
+  ] as const;
+  const road = situationStages({ coats: [], dryDensity: 0 }).find((s) => s.id === 'moved')!;
+  const on = (centre: Vec3, friction = 0.35) =>
+    stanceOnRoad(stanceOn(square, 10, centre, 0, 1), 0, friction, road.accelerations, road.causes)!;
+  // Centre 0.5 m up and 0.15 m inside its front: it stands 0.3 of its weight pushing level, braking asks 0.8.
+  const tall = on([0, 0, 0.5]);
+  expect(tall).toMatchObject({ cause: 'braking', asked: 0.8 });
+  expect(tall.standsTo).toBeCloseTo(0.3, 9);
+  expect(tall.hold).toBeCloseTo(10 * g * 0.5, 6);
+  // A low one slides instead: what holds it is what friction does not.
+  const low = on([0, 0, 0.1]);
+  expect(low.standsTo).toBeCloseTo(1.5, 9);
+  expect(low.hold).toBeCloseTo(10 * g * 0.45, 6);
+  expect(on([0, 0, 0.1], 0.9).hold).toBe(0);
+  // Far to the left a bend to the right takes it there; outside its edge anything does.
+  expect(on([0.19, 0, 0.5]).cause).toMatch(/^a bend/);
+  expect(on([0.25, 0, 0.5]).standsTo).toBe(0);
 });
 
 test('worn: what fails never lies below what is watched, and hands lift at the middle of the piece', () => {

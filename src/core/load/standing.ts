@@ -81,6 +81,59 @@ export const standingFigures: Readonly<
   own: { raised: 0, inset: 0, friction: 0.35 },
 };
 
+/** What the road does to a piece that only stands there: the way of being shaken that comes nearest to tipping it. */
+export interface RoadStance {
+  /** "braking", "a bend to the left". */
+  readonly cause: string;
+  /** Of gravity, level: what it stands before it goes over, and what the road asks. */
+  readonly standsTo: number;
+  readonly asked: number;
+  /** N level at the height of its centre of gravity that keep it from tipping and from sliding; 0 where neither is near. */
+  readonly hold: number;
+}
+
+/**
+ * Tipping and sliding under the accelerations that strength is judged under, about every edge of what it stands on.
+ * `friction` is that of its foot. Null where nothing pushes it level.
+ */
+export function stanceOnRoad(
+  stance: Stance,
+  tableZ: number,
+  friction: number,
+  accelerations: readonly Vec3[],
+  causes: readonly string[],
+): RoadStance | null {
+  const height = Math.max(1e-6, stance.centre[2] - tableZ);
+  const edges = edgesAround(stance.polygon, stance.centre);
+  let worst: (RoadStance & { readonly over: number }) | null = null;
+  accelerations.forEach((a, i) => {
+    const level = Math.hypot(a[0], a[1]),
+      down = -a[2];
+    if (!(level > 0) || !(down > 0)) return;
+    // About an edge it turns when the level push over the weight exceeds how far in the edge lies over how high it is.
+    const least = edges.reduce(
+      (m, e) => {
+        const towards = (a[0] * e.normal[0] + a[1] * e.normal[1]) / level;
+        return towards > 1e-9 ? Math.min(m, e.distance / height / towards) : m;
+      },
+      edges.length > 0 ? Infinity : 0,
+    );
+    const standsTo = (Math.max(0, least) * down) / gravity;
+    const over = level / gravity / Math.max(1e-9, standsTo);
+    if (worst && worst.over >= over) return;
+    const tips = level - standsTo * gravity,
+      slides = level - friction * down;
+    worst = {
+      cause: causes[i] ?? '',
+      standsTo,
+      asked: level / gravity,
+      hold: stance.mass * Math.max(0, tips, slides),
+      over,
+    };
+  });
+  return worst;
+}
+
 /** Where the board touches the ground. */
 export function contactsOf(base: BaseBoard): Point2[] {
   const { inset } = standingFigures[base.standing];

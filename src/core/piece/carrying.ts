@@ -2,9 +2,13 @@ import {
   centreOf,
   edgeOfTable,
   fitsIn,
+  groundUnder,
   hangFrom,
   liftOf,
   rampPush,
+  situationStages,
+  standingFigures,
+  stanceOnRoad,
   uprightThroughDoor,
   throughDoor,
   vehicles,
@@ -13,6 +17,7 @@ import {
   type Carry,
   type Hold,
   type Ledger,
+  type RoadStance,
   type Stance,
 } from '../load';
 import { sectionsIn } from '../armature';
@@ -65,7 +70,7 @@ export function handlingOf(
   piece: Piece,
   ledger: Ledger,
   stance: Stance,
-  finished: { readonly mass: number },
+  finished: { readonly mass: number; readonly centre: Vec3 },
 ): HandlingReport {
   const { travel, limits } = piece.build.brief;
   const { base, comesOut } = piece.armature;
@@ -109,7 +114,28 @@ export function handlingOf(
     rampPush: rampPush(finished.mass, travel.ramp),
     vehicleName: hold?.name ?? null,
     ...edgeOfTable(base, stance, Math.min(10, limits.tipAngle)),
+    road: roadOf(piece, stance, finished, hold !== undefined),
   };
+}
+
+/** The finished piece standing on the floor of what drives it, its centre where it is once it is dry. */
+function roadOf(
+  { build, armature }: Piece,
+  stance: Stance,
+  finished: { readonly mass: number; readonly centre: Vec3 },
+  driven: boolean,
+): RoadStance | null {
+  if (build.armature.mount.kind !== 'stands' || armature.comesOut === 'all') return null;
+  if (!driven && build.brief.situation !== 'moved') return null;
+  const road = situationStages({ coats: [], dryDensity: 0 }).find((s) => s.id === 'moved')!;
+  const { friction } = standingFigures[armature.base.standing];
+  return stanceOnRoad(
+    { ...stance, ...finished },
+    groundUnder(armature.base),
+    friction,
+    road.accelerations,
+    road.causes,
+  );
 }
 
 /** What each section weighs dry: the clay and bulk of its masses, and its share of everything else by volume. */

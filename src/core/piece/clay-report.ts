@@ -11,7 +11,6 @@ import {
   slidesFrom,
   stockPart,
   thicknessThatHangs,
-  yieldAt,
   yieldInOven,
   type Conflict,
   type StackPart,
@@ -118,7 +117,7 @@ export function stayingPut(piece: Piece, cache: ResultCache): StayingPut[] {
   const slopes = cache.keep('slopes', partHash(piece.build.form), () =>
     slopesOf(piece.grid, piece.regionOfMass, piece.regions.length),
   );
-  const soft = yieldAt(piece.clay, piece.build.room.temperature);
+  const soft = piece.hold.yieldStress;
   return piece.regions.map((id, r): StayingPut => {
     const coat = Math.max(0, ...(piece.coats[r] ?? []));
     const hangs = thicknessThatHangs(soft, piece.faces[r]?.grip ?? piece.face.grip, piece.mixed.wetDensity, 90);

@@ -1,4 +1,4 @@
-import { stagesOf } from '../clay';
+import { mostShrinkage, stagesOf } from '../clay';
 import type { DryingCoefficients } from '../catalogue';
 import { hashOf, partHash, type DryState, type Stages } from '../document';
 import {
@@ -174,7 +174,7 @@ function layPushed(inputs: LayingInputs, cache: ResultCache, push: Push): Laid {
       D_wet: clay.D_wet * push.diffusivity,
       D_dry: clay.D_dry * push.diffusivity,
       w_m: clay.w_m * push.sorption,
-      shrinkage: clay.shrinkage * push.shrinkage,
+      shrinkage: Math.min(mostShrinkage(clay), clay.shrinkage * push.shrinkage),
     },
     evaporation: inputs.evaporation * push.transfer,
   };

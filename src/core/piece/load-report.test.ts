@@ -108,3 +108,45 @@ test('how much is asked of a member spans its metal and its clay, each as weak a
     expect(weak.get(m.id)).toBeGreaterThan(soft.get(m.id)!);
   }
 });
+
+/** A bust of oil-based clay laid solid over two loops of thin wire: the clay carries, as long as it does. */
+function oilBust(celsius: number, wire?: string) {
+  const made = startBuild('Oil', '2026-12-01', 'bust', 1);
+  if (!made.ok) throw new Error(made.message);
+  const { piece } = judged(made.value);
+  const start = changed(
+    made.value,
+    { path: ['armature', 'school'], value: { kind: 'dense', parameters: {} } },
+    { path: ['brief', 'clay'], value: 'oil-medium' },
+    { path: ['room', 'temperature'], value: celsius },
+  );
+  expect(piece.armature.members.length).toBeGreaterThan(0);
+  const wires = wire ? judged(start).piece.armature.members.filter((m) => /aluminium|galvanised/.test(m.stock)) : [];
+  return judged(changed(start, ...wires.map((m) => ({ path: ['armature', 'edits', m.id, 'size'], value: wire }))))
+    .report;
+}
+
+test('oil-based clay carries what it bears for a day, and less when it is warm: in load, in sag and where it hangs', () => {
+  const [cool, warm] = [oilBust(20, '1mm'), oilBust(35, '1mm')];
+  const neck = (r: typeof cool) => r.members.reduce((w, m) => (m.utilisation > w.utilisation ? m : w));
+  expect(cool.summary.wet).toBeGreaterThan(20);
+  // Thin wires: nearly all of it is the clay, a fifth of what a tool meets; 15 degrees leave e^-1.9 of that.
+  expect(neck(cool).clayShare / neck(cool).capacity).toBeGreaterThan(0.9);
+  expect(neck(cool).utilisation).toBeGreaterThan(1);
+  expect(neck(warm).clayShare / neck(cool).clayShare).toBeCloseTo(Math.exp(-15 / 8), 2);
+  expect(neck(warm).utilisation).toBeGreaterThan(2);
+  expect(neck(warm).sag).toBeGreaterThan(3 * neck(cool).sag);
+  const hangs = (r: typeof cool) => Math.min(...r.staying.map((s) => s.hangs));
+  expect(hangs(warm) / hangs(cool)).toBeCloseTo(Math.exp(-15 / 8), 6);
+});
+
+test('what a member is asked adds up from what it bends with, what it resists with and what pushes along it', () => {
+  for (const { report, piece } of [bust, judged(changed(lamp, { path: ['brief', 'situation'], value: 'moved' }))]) {
+    const safety = new Map(lifeStagesOf(piece).map((s) => [s.name, s.safety]));
+    for (const m of report.members) {
+      expect(m.metalShare + m.bulkShare + m.clayShare).toBeCloseTo(m.capacity, 9);
+      if (m.buckling < m.utilisation && m.capacity > 0)
+        expect((safety.get(m.stage)! * m.demand) / m.capacity + m.pushShare).toBeCloseTo(m.utilisation, 9);
+    }
+  }
+});

@@ -65,7 +65,7 @@ function inputsOf(
     bulkDensity: piece.face.solid ? 0 : piece.bulk.density,
     wrapPerArea: piece.wrapPerArea,
     ...(piece.wrap.skin && !piece.face.solid ? { skin: piece.wrap.skin } : {}),
-    clayYield: piece.clay.yieldStress * yieldFactor,
+    clay: { ...piece.hold, yieldStress: piece.hold.yieldStress * yieldFactor },
     grip: piece.face.grip,
     props,
     stockOf:
@@ -307,7 +307,20 @@ function memberReports(piece: Piece, checks: readonly StageCheck[], pushed: Push
     }
     if (!worst) throw new Error(`bone ${bone.id} was not checked`);
     const utilisation = Math.max(worst.utilisation, worst.buckling);
-    const { demand, capacity, metalShare, bulkShare, clayShare, carries, sag, sagShare, buckling, set, cause } = worst;
+    const {
+      demand,
+      capacity,
+      metalShare,
+      bulkShare,
+      clayShare,
+      pushShare,
+      carries,
+      sag,
+      sagShare,
+      buckling,
+      set,
+      cause,
+    } = worst;
     return {
       id: bone.id,
       name: bone.name,
@@ -320,6 +333,7 @@ function memberReports(piece: Piece, checks: readonly StageCheck[], pushed: Push
       metalShare,
       bulkShare,
       clayShare,
+      pushShare,
       carries,
       sag,
       sagShare,

@@ -16,10 +16,12 @@ import {
   clayOver,
   coatsOf,
   coreFace,
+  holdOf,
   layersOverClay,
   layersUnderClay,
   mixClay,
   paintedThickness,
+  type ClayHold,
   type CoreFace,
   type MixedClay,
   type PaintedAt,
@@ -55,6 +57,8 @@ export interface Piece {
   readonly lostEdits: readonly string[];
   readonly clay: ClayFamily;
   readonly mixed: MixedClay;
+  /** What it holds with while it is fresh, in this room. */
+  readonly hold: ClayHold;
   readonly bulk: BulkKind;
   readonly wrap: Wrap;
   /** kg to a m2 of core that the wrap adds; a skin takes the place of as much bulk. */
@@ -301,6 +305,7 @@ export function makePiece(build: Build, cache: ResultCache, known: PieceHistory 
       { clayOver: (i) => clayOn[i] ?? 0, ...(clay.setting === 'damp' ? { least: coverInDamp } : {}) },
     );
   const mixed = mixClay(clay, build.materials.waterWorkedIn);
+  const hold = holdOf(clay, mixed, build.room.temperature);
   const unsupported = () => {
     const { nodes, bones, members, base } = armature;
     const key = hashOf([
@@ -309,7 +314,7 @@ export function makePiece(build: Build, cache: ResultCache, known: PieceHistory 
       bones.map((b) => [b.id, b.from, b.to, b.tie]),
       members.map((m) => [m.path, m.bones]),
       [base.at, base.width, base.depth, base.standing],
-      [clay, bulk.value, face.grip, mixed.wetDensity],
+      [hold, bulk.value, face.grip, mixed.wetDensity],
     ]);
     return cache.keep('unsupported', key, () =>
       unsupportedOf({
@@ -318,7 +323,7 @@ export function makePiece(build: Build, cache: ResultCache, known: PieceHistory 
         coreDepths: thickness,
         clayDensity: mixed.wetDensity,
         bulkDensity: face.solid ? 0 : bulk.value.density,
-        clayYield: clay.yieldStress,
+        clay: hold,
         grip: face.grip,
         bulk: face.solid ? null : bulk.value,
         armature,
@@ -341,6 +346,7 @@ export function makePiece(build: Build, cache: ResultCache, known: PieceHistory 
     lostEdits: set.value.lostEdits,
     clay,
     mixed,
+    hold,
     bulk: bulk.value,
     wrap: wrap.value,
     wrapPerArea,

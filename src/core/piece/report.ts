@@ -5,7 +5,17 @@ import type { BakingPlan, WarmingPlan } from '../heat';
 import type { BatchPlan } from '../cure';
 import type { Geometry } from '../drying';
 import type { SituationId } from '../document';
-import type { BaseCheck, Carry, HungShare, Ledger, LiftVerdict, StageCheck, Stance, WornReport } from '../load';
+import type {
+  BaseCheck,
+  Carry,
+  HungShare,
+  Ledger,
+  LiftVerdict,
+  StageCheck,
+  RoadStance,
+  Stance,
+  WornReport,
+} from '../load';
 import type { Range, Vec3 } from '../quantity';
 import type { RegionFigures } from './full-findings';
 import type { Hours } from './hours';
@@ -103,6 +113,8 @@ export interface MemberReport {
   readonly metalShare: number;
   readonly bulkShare: number;
   readonly clayShare: number;
+  /** Of the utilisation, what the push or pull along it asks. */
+  readonly pushShare: number;
   readonly carries: number;
   readonly sag: number;
   readonly sagShare: number;
@@ -153,6 +165,8 @@ export interface HandlingReport {
   readonly vehicleName: string | null;
   readonly slidesAt: number;
   readonly overhang: number;
+  /** On the road, where it is driven standing up; null otherwise. */
+  readonly road: RoadStance | null;
 }
 
 /** Soft clay against its own weight, region by region. */

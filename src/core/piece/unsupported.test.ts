@@ -52,7 +52,7 @@ const ask = (
     coreDepths: masses.map(() => Infinity),
     clayDensity: 1500,
     bulkDensity: 0,
-    clayYield: 8000,
+    clay: { yieldStress: 8000, margin: 1.5 },
     grip: 0.8,
     bulk: null,
     armature,
@@ -104,7 +104,7 @@ describe('what hangs on nothing', () => {
           [0, 0, 0],
           [0, 0, 0.2],
         ]),
-        { clayYield },
+        { clay: { yieldStress: clayYield, margin: 1.5 } },
         0.0025,
       )[0]?.utilisation ?? 0;
     // Beyond where the wire bites: weight times the way to its middle, over 2 yield d3 / 6 / 1.5.
@@ -129,7 +129,7 @@ describe('what hangs on nothing', () => {
         [0, 0, 0.4],
         [0, 0, 0.28],
       ]),
-      { clayYield: 2000 },
+      { clay: { yieldStress: 2000, margin: 1.5 } },
     );
     const weight = 1500 * (volume(0.025, 0.18) - (2 / 3) * Math.PI * 0.025 ** 3) * gravity;
     const area = Math.PI * 0.025 ** 2;
@@ -144,7 +144,7 @@ describe('what hangs on nothing', () => {
           [0, 0, 0],
           [0, 0, 0.2],
         ]),
-        { clayYield: 1000 },
+        { clay: { yieldStress: 1000, margin: 1.5 } },
       )[0]!.utilisation;
     expect(level(0.3) / level(0.1)).toBeGreaterThan(5);
   });
@@ -158,7 +158,7 @@ describe('what hangs on nothing', () => {
         ]),
         {
           coreDepths: [0.008],
-          clayYield: 3000,
+          clay: { yieldStress: 3000, margin: 1.5 },
           bulk: { stiffness: 1e6, crushing },
         },
       )[0]?.utilisation ?? 0;

@@ -1,4 +1,5 @@
-import { capacityAt, clayCreep, compositeSection, type Armature } from '../armature';
+import { capacityAt, compositeSection, type Armature } from '../armature';
+import type { ClayHold } from '../clay';
 import { blockSide, cellsPerBlock, deepOwner, isOutside, type Mass, type VoxelGrid } from '../form';
 import { distance, gravity, mix, type Vec3 } from '../quantity';
 
@@ -31,7 +32,7 @@ export interface SupportInputs {
   /** kg/m3. */
   readonly clayDensity: number;
   readonly bulkDensity: number;
-  readonly clayYield: number;
+  readonly clay: ClayHold;
   readonly grip: number;
   readonly bulk: { readonly stiffness: number; readonly crushing: number } | null;
   readonly armature: Pick<Armature, 'nodes' | 'bones' | 'members' | 'base'>;
@@ -431,15 +432,15 @@ function askedOf(
   const outer = sqrt((4 * area) / PI),
     core = outer * sqrt(max(0, 1 - clay / volume));
   if (off < biting * outer) return 0;
-  const { bulk, clayYield, grip } = input;
+  const { bulk, clay: hold, grip } = input;
   const bears = compositeSection({
     metal: [],
     bulk: bulk && core > 0 ? { diameter: core, stiffness: bulk.stiffness, crushing: bulk.crushing } : null,
-    clay: { outer, core, yieldStress: clayYield, grip },
+    clay: { outer, core, ...hold, grip },
   });
   const moment = weight * gravity * hypot(middle[0] - x / volume, middle[1] - y / volume);
   const pull = weight * gravity;
   // In plain tension clay bears what it does in bending.
-  const inTension = bears.bulkAxial + (2 * clayYield * PI * (outer ** 2 - core ** 2)) / 4 / clayCreep;
+  const inTension = bears.bulkAxial + (2 * hold.yieldStress * PI * (outer ** 2 - core ** 2)) / 4 / hold.margin;
   return moment / max(1e-12, capacityAt(bears, 1).moment) + pull / max(1e-12, inTension);
 }

@@ -1,5 +1,5 @@
 import { clayStiffness, cutList } from '../armature';
-import { clayToBuy } from '../clay';
+import { clayToBuy, yieldUnderTool } from '../clay';
 import { placingRate, planBatches, type BatchPlan } from '../cure';
 import { buildHash, partHash } from '../document';
 import { compared, combineDepartures, nightsOf, success, type Result } from '../quantity';
@@ -133,7 +133,10 @@ function assemble(piece: Piece, cache: ResultCache, drying: DryingReport, load: 
     situations: load.situations,
     baseStage: load.baseStage,
     give: giveUnderTool(
-      { youngs: clayStiffness(piece.clay.yieldStress), thickness: thickest },
+      {
+        youngs: clayStiffness(yieldUnderTool(piece.clay, piece.mixed, piece.build.room.temperature)),
+        thickness: thickest,
+      },
       piece.face.solid ? null : { youngs: piece.bulk.stiffness },
     ),
     hours: hoursFor(piece.armature, {

@@ -5,7 +5,7 @@ import { usualWornLimits, vehicles } from '../../../core/load';
 import { formatForce, formatLength, formatMass, sensible, type Vec3 } from '../../../core/quantity';
 import { engineerDecides, leverWords, liftingCaution } from '../../../core/finding';
 import { useBench, useController } from '../../bench/context';
-import { ChoiceAt, ChoiceInput, NumberAt, QuantityInput, TextAt } from '../../parts/fields';
+import { ChoiceAt, ChoiceInput, NumberAt, QuantityInput, TextAt, YesNoAt } from '../../parts/fields';
 import { StationPanel } from '../../parts/judgement';
 
 /** Moving, mounting and wearing it: what it goes through on its way, and how it meets the world. */
@@ -331,6 +331,7 @@ export default function MoveStation() {
           ]}
         />
       </div>
+      {report?.handling.road && <YesNoAt label="Lashed down on the way" path={travel('lashed')} fallback={false} />}
       {vehicle === 'own' && (
         <div className="pairs">
           {['long', 'wide', 'high'].map((w, k) => (
