@@ -122,6 +122,34 @@ test('cover is twice the wire, half the clay, and six millimetres at the least; 
   expect(coverWanted(0.005, 0.004)).toBe(0.01);
   expect(coverWanted(0.005, 0.03)).toBe(0.015);
   expect(coverWanted(0.034, 0.01)).toBe(0.016);
+  // In a limb 12 mm across a third of that is enough; half the clay and twice the wire still count.
+  expect(coverWanted(0.001, 0.004, undefined, 0.012)).toBeCloseTo(0.004, 12);
+  expect(coverWanted(0.001, 0.012, undefined, 0.012)).toBe(0.006);
+  expect(coverWanted(0.0025, 0.004, undefined, 0.012)).toBe(0.005);
+});
+
+test('a third of the limb is of the limb: near the face of something thick six millimetres are wanted as ever', () => {
+  const along = (radius: number, off: number): { least: number; wanted: number } => {
+    // A rod along x, the wire so far off its axis.
+    const c = coverOfMember(
+      member([
+        [-0.05, off, 0],
+        [0.05, off, 0],
+      ]),
+      {
+        acrossOf: () => ({ strand: 0.001, whole: 0.001 }),
+        held: [],
+        near: () => (p) => ({ distance: Math.hypot(p[1], p[2]) - radius, mass: 0 }),
+        clayOver: () => 0.002,
+      },
+    )!;
+    return c;
+  };
+  expect(along(0.006, 0).wanted).toBeCloseTo(0.004, 9);
+  expect(along(0.006, 0.002).wanted).toBeCloseTo(0.004, 4);
+  expect(along(0.05, 0.046).least).toBeCloseTo(0.0035, 6);
+  expect(along(0.05, 0.046).wanted).toBe(0.006);
+  expect(along(0.05, 0.0495).wanted).toBe(0.006);
 });
 
 test('clay over a member is held back where there is too little of it, not where filling lies between', () => {

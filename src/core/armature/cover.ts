@@ -28,17 +28,23 @@ export function bundleAcross(across: number, strands: number): number {
 }
 
 /**
- * Cover should be twice the wire, half the clay and six millimetres at least. The rule is one for wires: a pipe asks for
- * no more than the thickest wire bent by hand does.
+ * Cover should be twice the wire, half the clay and six millimetres at least; in a thin limb, a third of what that is
+ * across. The rule is one for wires: a pipe asks for no more than the thickest wire bent by hand does.
  */
-export function coverWanted(across: number, clay: number, least = 0.006): number {
-  return Math.max(2 * Math.min(across, thickestWire), clay / 2, least);
+export function coverWanted(across: number, clay: number, least = usualLeast, limb = Infinity): number {
+  return Math.max(2 * Math.min(across, thickestWire), clay / 2, leastIn(limb, least));
+}
+const usualLeast = 0.006;
+
+/** Metres over anything, in a limb so far across. */
+function leastIn(limb: number, least: number): number {
+  return Math.min(least, limb / 3);
 }
 const thickestWire = 0.008;
 
-/** The thickest single wire through a place so deep under the face that keeps its cover there; 0 where there is none. Metres. */
-export function thickestWithCover(depth: number, clay: number, least = 0.006): number {
-  const other = Math.max(clay / 2, least);
+/** The thickest single wire through the middle of a limb, so deep under the face, that keeps its cover; 0 where there is none. Metres. */
+export function thickestWithCover(depth: number, clay: number, least = usualLeast): number {
+  const other = Math.max(clay / 2, leastIn(2 * depth, least));
   const thin = Math.min(depth / 2.5, 2 * (depth - other));
   // Above the thickest wire bent by hand cover asks for no more.
   const thick = 2 * (depth - Math.max(2 * thickestWire, other));
@@ -49,8 +55,8 @@ export function thickestWithCover(depth: number, clay: number, least = 0.006): n
  * Whether the clay over a member is held back by it: there is less of it than there should be. A wire with filling between
  * it and the clay holds nothing. Metres: what covers it, one strand across, the clay over the core.
  */
-export function tooThinOver(cover: number, across: number, clay: number): boolean {
-  return cover <= clay && cover < coverWanted(across, clay);
+export function tooThinOver(cover: number, across: number, clay: number, limb = Infinity): boolean {
+  return cover <= clay && cover < coverWanted(across, clay, usualLeast, limb);
 }
 
 export interface CoverInputs {
@@ -108,11 +114,14 @@ export function coverOfMember(member: Member, input: CoverInputs): MemberCover |
     const p = points[i]!;
     const { distance: d, mass: owner } = exact(p);
     const cover = -d - whole / 2;
-    const want = coverWanted(strand, input.clayOver(owner), input.least);
+    const clay = input.clayOver(owner);
+    let want = coverWanted(strand, clay, input.least);
+    // Only where there is too little for the thick of the form is it asked how thick it is there.
+    const limb = cover < want ? acrossAt(exact, p, -d) : Infinity;
+    want = coverWanted(strand, clay, input.least, limb);
     if (cover < want) {
       short += spacing;
-      const clay = input.clayOver(owner);
-      if (tooThinOver(cover, strand, clay)) thin.set(owner, Math.min(thin.get(owner) ?? Infinity, cover));
+      if (tooThinOver(cover, strand, clay, limb)) thin.set(owner, Math.min(thin.get(owner) ?? Infinity, cover));
     }
     if (cover < least) {
       least = cover;
@@ -127,6 +136,42 @@ export function coverOfMember(member: Member, input: CoverInputs): MemberCover |
   const thinOver = [...thin].map(([m, l]) => ({ mass: m, least: l }));
   return least < Infinity ? { member: member.id, name: member.name, least, at, mass, wanted, short, thinOver } : null;
 }
+
+/**
+ * How far across the form is at a place inside it: twice the depth of the ridge above it, found straight in from the face.
+ * `depth` is that of the place, metres.
+ */
+function acrossAt(face: FaceDistance, p: Vec3, depth: number): number {
+  if (depth <= 0) return 0;
+  const step = Math.max(1e-5, depth * 0.05);
+  const deeper = [0, 1, 2].map(
+    (k) =>
+      (face([p[0] - (k === 0 ? step : 0), p[1] - (k === 1 ? step : 0), p[2] - (k === 2 ? step : 0)]).distance -
+        face([p[0] + (k === 0 ? step : 0), p[1] + (k === 1 ? step : 0), p[2] + (k === 2 ? step : 0)]).distance) /
+      (2 * step),
+  );
+  const slope = Math.hypot(...deeper);
+  // On the ridge itself depth rises no way.
+  if (slope < onRidge) return 2 * depth;
+  const way = deeper.map((s) => s / slope) as unknown as Vec3;
+  let far = 0,
+    deepest = depth;
+  for (let stride = depth; stride > depth / 20;) {
+    const there = -face([
+      p[0] + way[0] * (far + stride),
+      p[1] + way[1] * (far + stride),
+      p[2] + way[2] * (far + stride),
+    ]).distance;
+    if (there > deepest + onRidge * stride) {
+      far += stride;
+      deepest = there;
+      if (far > 40 * depth) break;
+    } else stride /= 2;
+  }
+  return 2 * deepest;
+}
+/** Depth rises by less than this a metre on the ridge between two faces. */
+const onRidge = 0.5;
 
 /** Leaves out what runs outside the form from an end that is held: an upright below the piece, a foot on the board. */
 function bareStretch(

@@ -42,7 +42,7 @@ export const cover: Rule = {
         c.least < 0
           ? `The ${names} ${many ? 'stand' : 'stands'} out of the ${place} by ${formatLength(-c.least, units)}.`
           : `The ${names} ${many ? 'have' : 'has'} only ${formatLength(c.least, units)} over ${many ? 'them' : 'it'} in the ${place}.`,
-        `It should have ${formatLength(c.wanted, units)}: twice its wire (a pipe counts as ${formatLength(0.008, units)}), half the clay and ${formatLength(0.006, units)} at least. ${formatLength(Math.max(c.short, 0.004), units)} of it has less.${splits}`,
+        `It should have ${formatLength(c.wanted, units)}: twice its wire (a pipe counts as ${formatLength(0.008, units)}), half the clay and ${formatLength(0.006, units)} at least, or a third of a thinner limb. ${formatLength(Math.max(c.short, 0.004), units)} of it has less.${splits}`,
         {
           measured: c.least,
           limit: c.wanted,
@@ -97,7 +97,7 @@ function nothingThin(piece: Piece, report: PieceReport, units: UnitSystem): Judg
           ? 'What there is runs straight in, and comes near the face nowhere else.'
           : 'No member lies within the form.',
       inside
-        ? `There should be twice the wire, half the clay and ${formatLength(0.006, units)} at least between a member and the face.`
+        ? `There should be twice the wire, half the clay and ${formatLength(0.006, units)} at least between a member and the face; in a thin limb a third of what it is across.`
         : 'What is to hold the clay stands beside it. Move the form over its armature, or set the armature out for it.',
       inside ? { measured: 0, limit: 1, unit: 'count' } : { measured: within.length, limit: 0, unit: 'count' },
     ),

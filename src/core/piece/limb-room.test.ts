@@ -9,9 +9,9 @@ test('the thickest wire is the one that has just the cover it should', () => {
   for (const depth of [0.004, 0.0065, 0.009, 0.015, 0.02, 0.03, 0.06])
     for (const clay of [0.002, 0.012, 0.04]) {
       const d = thickestWithCover(depth, clay);
-      if (d > 0) expect(depth - d / 2 - coverWanted(d, clay)).toBeCloseTo(0, 9);
+      if (d > 0) expect(depth - d / 2 - coverWanted(d, clay, undefined, 2 * depth)).toBeCloseTo(0, 9);
       // A thicker one has less than it should; where there is none, the thinnest has too little.
-      expect(depth - (d + 1e-4) / 2).toBeLessThan(coverWanted(d + 1e-4, clay));
+      expect(depth - (d + 1e-4) / 2).toBeLessThan(coverWanted(d + 1e-4, clay, undefined, 2 * depth));
     }
 });
 

@@ -127,8 +127,9 @@ type Room = 'covered' | 'in the core' | 'half';
 const inCore = 0.0005;
 
 function fits(context: SchoolContext, b: Bundle, p: Vec3, clay: number, room: Room = 'covered'): boolean {
-  const wanted = coverWanted(b.wire, clay);
-  const over = context.depthAt(p) - b.across / 2;
+  const deep = context.depthAt(p);
+  const wanted = coverWanted(b.wire, clay, undefined, 2 * deep);
+  const over = deep - b.across / 2;
   return over >= (room === 'covered' ? wanted : room === 'half' ? wanted / 2 : Math.max(wanted / 2, clay + inCore));
 }
 

@@ -40,7 +40,8 @@ export function LimbsTable() {
       </Table>
       <p className="hint mb-0">
         Along the line between two joints: how thick the form is at its thinnest, and the thickest single wire that
-        still has twice itself, half the clay and {formatLength(0.006, units)} over it.
+        still has twice itself, half the clay and {formatLength(0.006, units)} over it, or a third of the limb where
+        that is less.
       </p>
     </details>
   );
