@@ -13,7 +13,7 @@ import {
 import { describeIssue } from '../core/document';
 import { clays, dryingCoefficientsSchema, type DryingCoefficients } from '../core/catalogue';
 import { mostShrinkage } from '../core/clay';
-import { crackIndex, dryLayer, evaporationCurve, rigidRestraint, type DryingCourse } from '../core/drying';
+import { crackIndex, diffusionAt, dryLayer, evaporationCurve, rigidRestraint, type DryingCourse } from '../core/drying';
 import { failure, success, type Result, type Vec3 } from '../core/quantity';
 
 /** The solvers' own file formats: SI throughout, global axes, z up. */
@@ -168,7 +168,14 @@ export function solveDryingFile(input: unknown): Result<unknown> {
     geometry: rest.geometry,
     thickness: rest.thickness,
     innerFace: rest.innerFace,
-    phases: [{ until: Infinity, curve: evaporationCurve(air, cover), relativeHumidity: air.relativeHumidity }],
+    phases: [
+      {
+        until: Infinity,
+        curve: evaporationCurve(air, cover),
+        relativeHumidity: air.relativeHumidity,
+        diffusion: diffusionAt(air.temperature),
+      },
+    ],
     initialMoisture: rest.initialMoisture,
     surfaceMoisture: rest.surfaceMoisture,
     ...(sorted ? { times: sorted } : {}),

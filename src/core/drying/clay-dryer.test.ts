@@ -2,7 +2,15 @@ import { evenClay } from '../../../tests/support/even-clay';
 import { ballLattice, slabLattice, lattice } from '../../../tests/support/lattices';
 import { clays } from '../catalogue';
 import { seeded } from '../quantity';
-import { ClayDryer, dryLayer, evaporationCurve, type DryingSpan, type FaceConditions, type WholePieceJob } from '.';
+import {
+  ClayDryer,
+  diffusionAt,
+  dryLayer,
+  evaporationCurve,
+  type DryingSpan,
+  type FaceConditions,
+  type WholePieceJob,
+} from '.';
 
 const paper = clays.get('paper-clay')!.drying!;
 const still = { temperature: 20, relativeHumidity: 0.5, speed: 0.1 };
@@ -49,10 +57,11 @@ test('a sphere with its face held follows the series to one percent', () => {
 });
 
 test.each([
-  ['sealed', 0],
-  ['porous', 0.3],
-  ['open', 1],
-] as const)('a slab dries as through one thickness, inner face %s', (_, share) => {
+  ['sealed', 0, 1],
+  ['porous', 0.3, 1],
+  ['open', 1, 1],
+  ['porous, in a room of 32 degrees', 0.3, diffusionAt(32)],
+] as const)('a slab dries as through one thickness, inner face %s', (_, share, diffusion) => {
   const thickness = 0.01;
   const times = [6, 24, 48, 72, 100].map((h) => h * hour);
   const course = dryLayer({
@@ -61,12 +70,12 @@ test.each([
     thickness,
     innerFace: share,
     times,
-    phases: [{ until: Infinity, curve, relativeHumidity: 0.5 }],
+    phases: [{ until: Infinity, curve, relativeHumidity: 0.5, diffusion }],
   });
   const d = new ClayDryer({
     clay: paper,
     stages: [{ start: 0, lattice: () => slabLattice(thickness, 0.002) }],
-    spans: [span(open, { curve, share })],
+    spans: [span(open, { curve, share }, Infinity, { diffusion })],
   });
   times.forEach((t, i) => {
     d.advance(t);

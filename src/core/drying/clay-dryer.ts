@@ -29,7 +29,9 @@ export interface DryingSpan {
   readonly inner: readonly FaceConditions[];
   /** Which way is down, and how much of a face lying that way is shut by what it lies on; null when it hangs free. */
   readonly resting: { readonly down: readonly [number, number, number]; readonly share: number } | null;
-  /** Spans of one key have like faces. */
+  /** Of what it is at 20 degrees, how fast water moves inside; 1 where nothing is said. */
+  readonly diffusion?: number;
+  /** Spans of one key have like faces and are as warm. */
   readonly key: string;
 }
 
@@ -202,7 +204,7 @@ export class ClayDryer {
 
   private sweep(chunk: number, dt: number): void {
     const { runs, outer, inner } = this.chunks[chunk]!;
-    this.sums[chunk] = this.kernel.sweep(runs, outer, inner, dt);
+    this.sums[chunk] = this.kernel.sweep(runs, outer, inner, dt, this.span.diffusion);
   }
 
   private enter(stage: number): void {
@@ -306,15 +308,17 @@ export class ClayDryer {
 
   /** Tables are kept by what made them: day and night come round again. */
   private tableFor(c: FaceConditions): FaceTable {
-    const key =
+    const { diffusion = 1 } = this.span;
+    const face =
       c.fixed !== undefined
         ? `at ${c.fixed}`
         : !c.curve || c.share <= 0
           ? 'shut'
           : `${c.share}:${c.curve.fluxes[0]}:${c.curve.fluxes[128]}:${c.curve.fluxes[256]}`;
+    const key = `${face}:${diffusion}`;
     const known = this.tables.get(key);
     if (known) return known;
-    const made = faceTable(this.d, c, this.most, this.deepest);
+    const made = faceTable(this.d, c, this.most, this.deepest, diffusion);
     if (this.tables.size > 400) this.tables.clear();
     this.tables.set(key, made);
     return made;
@@ -326,7 +330,7 @@ export class ClayDryer {
     const rate = this.d.constant
       ? this.cells.pace.reduce((most, p) => max(most, p), 0) * this.job.clay.D_dry
       : this.kernel.fastest() * this.d.growth;
-    return rate / this.cells.lattice.step ** 2;
+    return (rate * (this.span.diffusion ?? 1)) / this.cells.lattice.step ** 2;
   }
 
   /** Whether an outer face is turned to what the piece lies on now. */

@@ -5,6 +5,7 @@ import {
   dryLayer,
   equilibriumMoisture,
   evaporationAt,
+  diffusionAt,
   evaporationCurve,
   readCurve,
   rigidRestraint,
@@ -24,7 +25,14 @@ function job(clayId: string, mm: number, innerFace: number, air: RoomAir = still
     geometry: 'slab',
     thickness: mm / 1000,
     innerFace,
-    phases: [{ until: Infinity, curve: evaporationCurve(air, cover), relativeHumidity: air.relativeHumidity }],
+    phases: [
+      {
+        until: Infinity,
+        curve: evaporationCurve(air, cover),
+        relativeHumidity: air.relativeHumidity,
+        diffusion: diffusionAt(air.temperature),
+      },
+    ],
   };
 }
 
@@ -39,18 +47,18 @@ describe('evaporation', () => {
     within(saturationPressure(40), 7384, 0.002);
   });
 
-  test('a wet surface in a still room cools itself to about 15.9 degrees and gives off about 0.052 kg/m2h', () => {
+  test('a wet surface in a still room cools itself to about 15.9 degrees and gives off about 0.055 kg/m2h; a fan takes twice as much', () => {
     const e = evaporationAt(still, 1);
-    expect(e.surfaceTemperature).toBeCloseTo(15.9, 1);
-    within(e.flux * hour, 0.052);
-    within(evaporationAt({ ...still, speed: 1.5 }, 1).flux * hour, 0.095);
-    within(evaporationAt({ ...still, relativeHumidity: 0.85 }, 1).flux * hour, 0.015);
+    expect(Math.abs(e.surfaceTemperature - 15.9)).toBeLessThan(0.15);
+    within(e.flux * hour, 0.055, 0.02);
+    within(evaporationAt({ ...still, speed: 1.5 }, 1).flux * hour, 0.118, 0.02);
+    within(evaporationAt({ ...still, relativeHumidity: 0.85 }, 1).flux * hour, 0.016, 0.05);
   });
 
   test('heat in equals heat carried off', () => {
     const air = { temperature: 25, relativeHumidity: 0.4, speed: 0.8 };
     const { flux, surfaceTemperature } = evaporationAt(air, 0.9, 300);
-    const h = Math.cbrt(27 + (5.6 * Math.sqrt(0.8)) ** 3) + 5.5;
+    const h = Math.cbrt(27 + (7.5 * Math.sqrt(0.8)) ** 3) + 5.5;
     expect(h * (25 - surfaceTemperature)).toBeCloseTo(2.45e6 * flux, 6);
   });
 
@@ -178,20 +186,41 @@ describe('drying through the thickness', () => {
   });
 
   test.each([
-    ['earthen-air-dry', 8, 0, 26, 70],
-    ['earthen-air-dry', 8, 1, 13.5, 33],
-    ['paper-clay', 8, 0, 47, 82],
-    ['foam-air-dry', 10, 0, 28, 86],
-    ['foam-air-dry', 10, 1, 16, 32],
-    ['cold-porcelain', 4, 0, 17, 44],
+    ['earthen-air-dry', 8, 0, 25, 67],
+    ['earthen-air-dry', 8, 1, 12.4, 31],
+    ['paper-clay', 8, 0, 45, 78],
+    ['foam-air-dry', 10, 0, 27, 83],
+    ['foam-air-dry', 10, 1, 14.8, 31],
+    ['cold-porcelain', 4, 0, 15.4, 42],
   ] as const)('%s of %d mm, inner face %d: touch-dry %d h, through %d h', (clay, mm, inner, touch, through) => {
     const course = dryLayer(job(clay, mm, inner));
-    within(course.touchDry, touch * hour);
-    within(course.throughDry, through * hour);
+    within(course.touchDry, touch * hour, 0.06);
+    within(course.throughDry, through * hour, 0.06);
   });
 
-  test('20 mm of cold porcelain takes about 580 h', () =>
-    within(dryLayer(job('cold-porcelain', 20, 0)).throughDry, 580 * hour));
+  test('20 mm of cold porcelain takes about 579 h', () =>
+    within(dryLayer(job('cold-porcelain', 20, 0)).throughDry, 579 * hour, 0.03));
+
+  test('in a warm room water moves 2.5 % faster a degree: where it is the inside that is waited for, time is cut by as much', () => {
+    expect(diffusionAt(20)).toBe(1);
+    expect(diffusionAt(30)).toBeCloseTo(Math.exp(0.25), 12);
+    // A fixed surface waits for nothing but the inside.
+    const fixed = (diffusion: number) =>
+      dryLayer({
+        ...job('paper-clay', 8, 0),
+        surfaceMoisture: 0.1,
+        phases: [{ until: Infinity, curve: evaporationCurve(still), relativeHumidity: 0.5, diffusion }],
+      });
+    expect(fixed(1).throughDry! / fixed(diffusionAt(30)).throughDry!).toBeCloseTo(diffusionAt(30), 2);
+    // And the surface balances what comes with what leaves, faster diffusion or not: water is kept.
+    const wet = dryLayer({
+      ...job('paper-clay', 8, 0.5),
+      phases: [{ until: Infinity, curve: evaporationCurve(still), relativeHumidity: 0.5, diffusion: diffusionAt(35) }],
+    });
+    const last = wet.history[wet.history.length - 1]!;
+    const left = clays.get('paper-clay')!.drying!.rho_dry * 0.008 * (0.95 - last.meanMoisture);
+    within(wet.evaporated, left, 1e-5);
+  });
 
   test('a cover that comes off delays it, and no more than its own time', () => {
     const open = dryLayer(job('earthen-air-dry', 8, 0));
@@ -212,26 +241,24 @@ describe('cracking', () => {
   const index = (j: LayerDrying, restraint: number) => crackIndex(j.clay, j.thickness, dryLayer(j), restraint).total;
 
   test.each([
-    ['foam-type on a foam head', job('foam-air-dry', 10, 0), 0.85, 2.0],
+    ['foam-type on a foam head', job('foam-air-dry', 10, 0), 0.85, 1.6],
     ['paper clay on tight foil with twine', job('paper-clay', 10, 0), 0.4 * 0.6, 0.6],
     ['earthen on a bare pipe', job('earthen-air-dry', 12, 0), rigidRestraint, 5.8],
     ['earthen on loose paper', job('earthen-air-dry', 12, 0.3), 0.12, 1.2],
     ['a pinch pot', job('earthen-air-dry', 8, 1), 0, 0.2],
-    ['cold porcelain on tight foil', job('cold-porcelain', 4, 0), 0.4, 0.9],
+    ['cold porcelain on tight foil', job('cold-porcelain', 4, 0), 0.4, 0.8],
     ['earthen under loose plastic', job('earthen-air-dry', 25, 0, still, 1500), 0.12, 1.3],
   ] as const)('%s', (_, j, restraint, wanted) => within(index(j, restraint), wanted));
 
   test('foam-type lifted off and dried from both faces stays sound', () => {
     const i = index(job('foam-air-dry', 10, 1), 0.04);
-    expect(i).toBeGreaterThan(0.15);
-    expect(i).toBeLessThan(0.3);
+    expect(i).toBeGreaterThan(0.1);
+    expect(i).toBeLessThan(0.25);
   });
 
   test('thick cold porcelain and a fan on thick earthen clay crack', () => {
-    expect(index(job('cold-porcelain', 20, 0), 0.12)).toBeGreaterThan(1.2);
-    expect(
-      index(job('earthen-air-dry', 25, 0, { temperature: 28, relativeHumidity: 0.3, speed: 2 }), 0.12),
-    ).toBeGreaterThan(3);
+    expect(index(job('cold-porcelain', 20, 0), 0.12)).toBeGreaterThan(1.1);
+    within(index(job('earthen-air-dry', 25, 0, { temperature: 28, relativeHumidity: 0.3, speed: 2 }), 0.12), 3.8);
   });
 
   test('the closed form of the restrained part is the integral', () => {

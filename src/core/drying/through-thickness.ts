@@ -5,12 +5,12 @@ const { abs, exp, max, min, round } = Math;
 
 /**
  * Drying through the thickness of one layer: dw/dt = (1/r^n) d/dr (r^n D(w) dw/dr) in the coordinate of the dry
- * solids, so that shrinkage needs no moving grid. D(w) = D_dry (D_wet/D_dry)^(w/w0).
+ * solids, so that shrinkage needs no moving grid. D(w) = D_dry (D_wet/D_dry)^(w/w0), and more of it in a warm room.
  *
  * Source: Crank, *The Mathematics of Diffusion*, ch. 5, 6 and 7. The Kirchhoff variable u = integral of D dw is used
  * between cells, so the flux is exact for the exponential D. Two-stage, second order, L-stable time stepping
  * (SDIRK2), step held so that no cell moves by more than `largestChange`.
- * Left out: D with temperature, cracks as new faces, water fed back from a neighbour.
+ * Left out: clay colder than its room, cracks as new faces, water fed back from a neighbour.
  */
 export type Geometry = 'slab' | 'cylinder' | 'sphere';
 
@@ -21,6 +21,8 @@ export interface AirPhase {
   readonly relativeHumidity: number;
   /** Takes the place of the layer's own from here: off its form, or halves apart. */
   readonly innerFace?: number;
+  /** Of what it is at 20 degrees, how fast water moves inside; 1 where nothing is said. */
+  readonly diffusion?: number;
 }
 
 export interface LayerDrying {
@@ -132,6 +134,7 @@ class LayerSolver {
   totalVolume = 0;
   /** Of the phase that is on. */
   innerFace: number;
+  diffusion = 1;
 
   constructor(
     private readonly job: LayerDrying,
@@ -174,7 +177,8 @@ class LayerSolver {
   }
 
   private diffusivity(w: number): number {
-    return this.constantD ? this.job.clay.D_dry : this.job.clay.D_dry * exp(this.growth * w);
+    const dry = this.job.clay.D_dry * this.diffusion;
+    return this.constantD ? dry : dry * exp(this.growth * w);
   }
 
   private kirchhoff(w: number, d: number): number {
@@ -425,6 +429,7 @@ export function dryLayer(job: LayerDrying): DryingCourse {
     const phase = job.phases[phaseAt];
     if (!phase) break;
     solver.innerFace = phase.innerFace ?? job.innerFace;
+    solver.diffusion = phase.diffusion ?? 1;
     let step = min(dt, phase.until - t);
     if (nextTime < times.length) step = min(step, times[nextTime]! - t);
     const { change, leaves } = solver.tryStep(step, phase.curve);

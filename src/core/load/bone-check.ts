@@ -101,7 +101,7 @@ export function worseOf(a: StageCheck, b: StageCheck): StageCheck {
 }
 
 export function readCase(
-  { armature, load }: { readonly armature: Armature; readonly load: LumpedLoad },
+  { armature, load, joins = 1 }: { readonly armature: Armature; readonly load: LumpedLoad; readonly joins?: number },
   stage: LifeStage,
   sections: readonly CompositeSection[],
   frame: FactoredFrame,
@@ -130,6 +130,7 @@ export function readCase(
       sections[i]!,
       moved,
       i,
+      joins,
       stage,
       distance(...load.ends[i]!),
       load.outerDiameter[i]!,
@@ -147,6 +148,7 @@ function checkBone(
   section: CompositeSection,
   { forces, over: times, alone, folds }: Moved,
   index: number,
+  joins: number,
   stage: LifeStage,
   length: number,
   diameter: number,
@@ -156,8 +158,12 @@ function checkBone(
   cause: string,
 ): BoneCheck {
   const joinAt = (at: number) => (at <= 1e-9 ? bone.joinFrom : at >= length - 1e-9 ? bone.joinTo : null);
+  const through = (join: JoinKindId) => {
+    const e = joinEfficiency(join);
+    return e < 1 ? Math.min(1, e * joins) : 1;
+  };
   const limitAt = (join: JoinKindId | null) =>
-    join ? capacityAt(section, joinEfficiency(join), join === 'threaded') : capacityAt(section, 1);
+    join ? capacityAt(section, through(join), join === 'threaded') : capacityAt(section, 1);
   let utilisation = 0,
     demand = 0,
     capacity = Infinity,
@@ -187,7 +193,7 @@ function checkBone(
     curvature = Math.max(curvature, Math.hypot(s.momentY, s.momentZ) / (section.EI + floor.EI));
   }
   const parts = weakestAt
-    ? capacityParts(section, joinEfficiency(weakestAt), weakestAt === 'threaded')
+    ? capacityParts(section, through(weakestAt), weakestAt === 'threaded')
     : capacityParts(section, 1);
   const to = moves[bone.to] ?? [0, 0, 0];
   const sag = Math.hypot(to[0], to[1], to[2]);

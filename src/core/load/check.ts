@@ -41,6 +41,8 @@ export interface CheckInputs {
   readonly clay: ClayHold;
   readonly grip: number;
   readonly stockOf: (id: string) => Stock | undefined;
+  /** Times what every join lets through that is not one piece; 1 where nothing is said. */
+  readonly joins?: number;
   /** Joints that a prop stands under, and whether it stays once the clay is dry. */
   readonly props: readonly { readonly node: string; readonly lasting: boolean }[];
   /** False leaves out whether the frame bows: for spreads of strength, which do not change that. */
@@ -169,13 +171,13 @@ export class LoadCheck {
   private readonly pushed = new Map<string, Pushed>();
 
   /**
-   * `plan` may come from another check of the same joints; `alike` is a check that differs in strength only, whose
-   * factored frames serve this one too: strength does not change stiffness.
+   * `plan` may come from another check of the same joints; `alike` is a check of the same stiffness, whose factored frames
+   * serve this one too, and how they move where the loads are the same as well: strength changes neither.
    */
   constructor(
     private readonly input: CheckInputs,
     private plan?: SymbolicFactor,
-    private readonly alike?: LoadCheck,
+    private readonly alike?: { readonly check: LoadCheck; readonly loads: boolean },
   ) {
     this.metal = metalByBone(input.armature, input.stockOf);
     this.outward = pathFromHeld(input.armature);
@@ -224,7 +226,7 @@ export class LoadCheck {
     const { armature, load } = this.input;
     const sections = this.sectionsAt(stage);
     if (this.alike) {
-      const stiff = this.alike.build(stage, props, slack);
+      const stiff = this.alike.check.build(stage, props, slack);
       if (!stiff.ok) return stiff;
       const built = { sections, frame: stiff.value.frame, cuts: stiff.value.cuts };
       this.built.set(key, built);
@@ -323,7 +325,7 @@ export class LoadCheck {
   /** Every case of a stage. Props only push: one that would pull is let go and the stage solved again. */
   private solve(stage: LifeStage): Result<{ readonly cases: readonly SolvedCase[]; readonly moved: readonly Moved[] }> {
     // What differs in strength only moves as the other does.
-    if (this.alike) return this.alike.solve(stage);
+    if (this.alike?.loads) return this.alike.check.solve(stage);
     const key = JSON.stringify(stage);
     const kept = this.solved.get(key);
     if (kept) return success(kept);

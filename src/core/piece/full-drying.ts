@@ -6,6 +6,7 @@ import {
   changesOf,
   coverOver,
   equilibriumMoisture,
+  diffusionAt,
   evaporationCurve,
   meanAir,
   WholePieceRun,
@@ -308,7 +309,8 @@ function spansFor(piece: Piece, lifted: number | null): DryingSpan[] {
       outer: faces.map((f) => f.outer),
       inner: faces.map((f) => f.inner),
       resting: down ? { down, share: restingShut } : null,
-      key: `${faces.map((f) => `${f.key}/${f.inner.share}`).join('|')}/${lying}`,
+      diffusion: diffusionAt(air.temperature),
+      key: `${air.temperature}|${faces.map((f) => `${f.key}/${f.inner.share}`).join('|')}/${lying}`,
     };
   });
 }

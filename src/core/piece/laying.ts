@@ -4,6 +4,7 @@ import { hashOf, partHash, type DryState, type Stages } from '../document';
 import {
   airSpells,
   crackIndex,
+  diffusionAt,
   dryLayer,
   evaporationCurve,
   liftedOffRestraint,
@@ -252,6 +253,7 @@ function phasesFrom(
         until,
         curve: curve(s, begun < lyingUntil - start ? 1 - restingShut : 1),
         relativeHumidity: s.air.relativeHumidity,
+        diffusion: diffusionAt(s.air.temperature),
         ...(last ? { innerFace: last.innerFace } : {}),
       });
       begun = until;

@@ -19,7 +19,7 @@ import {
   type StageCheck,
   type Stance,
 } from '../load';
-import { convexHull, spanOf, success, type Range, type Result } from '../quantity';
+import { combineDepartures, convexHull, success, type Range, type Result } from '../quantity';
 import { dryShareInRoom } from './quick-drying';
 import { ResultCache } from './result-cache';
 import type { Piece } from './piece';
@@ -52,29 +52,41 @@ export function lifeStagesOf(piece: Piece): LifeStage[] {
   });
 }
 
-function inputsOf(
-  piece: Piece,
-  props: CheckInputs['props'],
-  yieldFactor = 1,
-  strength: 'low' | 'nominal' | 'high' = 'nominal',
-): CheckInputs {
+/** What is uncertain, as factors; 1 is as reckoned. */
+interface LoadPush {
+  readonly clayStrength?: number;
+  readonly bulkStrength?: number;
+  readonly joins?: number;
+  readonly bulkDensity?: number;
+  readonly clayThickness?: number;
+  readonly metal?: 'low' | 'high';
+}
+
+/** How far what is not the catalogue's own lies either way: yield stresses and crushing, joins, what is filled in, what is laid. */
+const strengthEnds = [0.6, 1.5] as const;
+const joinEnds = [0.8, 1.2] as const;
+const bulkDensityEnds = [0.75, 1.25] as const;
+const thicknessEnds = [0.85, 1.15] as const;
+
+function inputsOf(piece: Piece, props: CheckInputs['props'], push: LoadPush = {}): CheckInputs {
+  const { clayStrength = 1, bulkStrength = 1, bulkDensity = 1, joins, metal } = push;
   return {
     armature: piece.armature,
     load: piece.load,
-    bulk: piece.bulk,
-    bulkDensity: piece.face.solid ? 0 : piece.bulk.density,
+    bulk: bulkStrength === 1 ? piece.bulk : { ...piece.bulk, crushing: piece.bulk.crushing * bulkStrength },
+    bulkDensity: piece.face.solid ? 0 : piece.bulk.density * bulkDensity,
     wrapPerArea: piece.wrapPerArea,
     ...(piece.wrap.skin && !piece.face.solid ? { skin: piece.wrap.skin } : {}),
-    clay: { ...piece.hold, yieldStress: piece.hold.yieldStress * yieldFactor },
+    clay: { ...piece.hold, yieldStress: piece.hold.yieldStress * clayStrength },
     grip: piece.face.grip,
+    ...(joins === undefined ? {} : { joins }),
     props,
-    stockOf:
-      strength === 'nominal'
-        ? piece.stockOf
-        : (id) => {
-            const s = piece.stockOf(id);
-            return s && { ...s, strength: { ...s.strength, nominal: s.strength[strength] } };
-          },
+    stockOf: !metal
+      ? piece.stockOf
+      : (id) => {
+          const s = piece.stockOf(id);
+          return s && { ...s, strength: { ...s.strength, nominal: s.strength[metal] } };
+        },
   };
 }
 
@@ -259,7 +271,10 @@ function asksMost(checks: readonly StageCheck[], i: number): boolean {
   );
 }
 
-/** Each bone's utilisation with clay and metal at the ends of their strength, at the stage that asks most of it. */
+/**
+ * Each bone's utilisation with strength of clay, metal, bulk and joins, thickness of the clay and density of the bulk at
+ * their ends, one at a time, at the stage that asks most of it; together by root sum of squares.
+ */
 function strengthRanges(
   piece: Piece,
   stages: readonly LifeStage[],
@@ -267,20 +282,35 @@ function strengthRanges(
   props: CheckInputs['props'],
   nominal: LoadCheck,
 ): Pushed {
+  const asOf = (push: LoadPush, loads: boolean) => ({
+    check: new LoadCheck({ ...inputsOf(piece, props, push), bowing: false }, nominal.symbolicFactor, {
+      check: nominal,
+      loads,
+    }),
+    stage: (s: LifeStage): LifeStage =>
+      push.clayThickness ? { ...s, clayDensity: s.clayDensity.map((d) => d * push.clayThickness!) } : s,
+  });
   const cases = [
-    ...[0.6, 1.5].map(
-      (clay) => new LoadCheck({ ...inputsOf(piece, props, clay), bowing: false }, nominal.symbolicFactor),
-    ),
-    ...(['low', 'high'] as const).map(
-      (metal) => new LoadCheck({ ...inputsOf(piece, props, 1, metal), bowing: false }, nominal.symbolicFactor, nominal),
-    ),
+    ...strengthEnds.map((clayStrength) => ({
+      check: new LoadCheck({ ...inputsOf(piece, props, { clayStrength }), bowing: false }, nominal.symbolicFactor),
+      stage: (s: LifeStage) => s,
+    })),
+    ...(['low', 'high'] as const).map((metal) => asOf({ metal }, true)),
+    ...joinEnds.map((joins) => asOf({ joins }, true)),
+    ...(piece.face.solid
+      ? []
+      : [
+          ...strengthEnds.map((bulkStrength) => asOf({ bulkStrength }, true)),
+          ...bulkDensityEnds.map((bulkDensity) => asOf({ bulkDensity }, false)),
+          ...thicknessEnds.map((clayThickness) => asOf({ clayThickness }, false)),
+        ]),
   ];
   const outcomes = new Map<string, number[]>();
   const asking = stages.filter((_, i) => asksMost(checks, i));
   for (const pushed of cases) {
     const best = new Map<string, number>();
     for (const stage of asking) {
-      const check = pushed.at(stage);
+      const check = pushed.check.at(pushed.stage(stage));
       if (!check.ok) continue;
       for (const b of check.value.bones) best.set(b.bone, Math.max(best.get(b.bone) ?? 0, b.utilisation));
     }
@@ -288,8 +318,12 @@ function strengthRanges(
   }
   const byBone = new Map<string, Range>();
   for (const [id, all] of outcomes) {
-    const at = checks.reduce((m, c) => Math.max(m, c.bones.find((b) => b.bone === id)?.utilisation ?? 0), 0);
-    byBone.set(id, spanOf(at, all));
+    const own = checks.flatMap((c) => c.bones.filter((b) => b.bone === id));
+    const bends = own.reduce((m, b) => Math.max(m, b.utilisation), 0),
+      bows = own.reduce((m, b) => Math.max(m, b.buckling), 0);
+    // What bows does so by stiffness, which none of these changes much.
+    const { low, high } = combineDepartures(bends, all);
+    byBone.set(id, { low: Math.max(low, bows), nominal: Math.max(bends, bows), high: Math.max(high, bows) });
   }
   return { byBone };
 }

@@ -249,5 +249,7 @@ export interface PieceReport {
   readonly wireCost: number;
   /** Days a damp clay stays workable, for clay kept damp. */
   readonly workableDays: number | null;
+  /** kg dry, and wet. */
   readonly weightRange: Range;
+  readonly wetRange: Range;
 }

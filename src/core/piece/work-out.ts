@@ -2,7 +2,7 @@ import { clayStiffness, cutList } from '../armature';
 import { clayToBuy, yieldUnderTool } from '../clay';
 import { placingRate, planBatches, type BatchPlan } from '../cure';
 import { buildHash, partHash } from '../document';
-import { compared, combineDepartures, nightsOf, success, type Result } from '../quantity';
+import { compared, nightsOf, success, type Result } from '../quantity';
 import { finishedParts, handlingOf, mountOf } from './carrying';
 import { conflictsOf, heatOf, stayingPut } from './clay-report';
 import { dryingKey, type FullFindings } from './full-findings';
@@ -14,6 +14,7 @@ import type { Piece } from './piece';
 import { quickDrying, type DryingReport } from './quick-drying';
 import type { PieceReport, RegionReport, Summary } from './report';
 import type { ResultCache } from './result-cache';
+import { weightRange } from './weight-range';
 
 /** How far a piece is worked out. */
 export interface WorkOutOptions {
@@ -107,6 +108,7 @@ function assemble(piece: Piece, cache: ResultCache, drying: DryingReport, load: 
   const { volumes, grid } = piece;
   const box = piece.extent;
   const spread = volumes.volumeError * piece.mixed.wetDensity;
+  const weighs = weightRange(load.ledger, spread, piece.face.solid);
   const finished = finishedParts(piece, load.ledger);
   const bulkVolume = regions.reduce((sum, r) => sum + r.bulkVolume, 0);
   const thickest = Math.max(...piece.coats.map((c) => c.reduce((sum, t) => sum + t, 0)));
@@ -162,6 +164,7 @@ function assemble(piece: Piece, cache: ResultCache, drying: DryingReport, load: 
     workableDays:
       piece.clay.setting === 'damp' ? Math.min(...regions.map((r) => (r.leatherHard ?? Infinity) / 86400)) : null,
     basis: drying.basis,
-    weightRange: combineDepartures(summary.dry, [summary.dry - spread, summary.dry + spread]),
+    weightRange: weighs.dry,
+    wetRange: weighs.wet,
   };
 }
