@@ -62,7 +62,9 @@ export interface BaseBoard {
   readonly standing: Standing;
   /** Foot of the upright on the board. */
   readonly flangeAt: Vec3;
+  /** Of a flange, or of what is screwed down in its place: folded feet, the block round a post. */
   readonly flangeDiameter: number;
+  /** kg; none where nothing of the kind is bought. */
   readonly flangeMass: number;
   readonly screws: {
     readonly count: number;
@@ -73,6 +75,11 @@ export interface BaseBoard {
   /** kg, and where it is fixed. */
   readonly ballast: number;
   readonly ballastAt: readonly [number, number];
+}
+
+/** Whether the upright stands in a flange; wires are folded over and screwed down, posts let into the board. */
+export function hasFlange(base: Pick<BaseBoard, 'flangeMass'>): boolean {
+  return base.flangeMass > 0;
 }
 
 /** A part that comes away from the rest for carrying: its masses travel together. */

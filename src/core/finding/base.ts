@@ -1,9 +1,10 @@
 import { formatForce, formatLength, sensible, type UnitSystem } from '../quantity';
+import { hasFlange } from '../armature';
 import { statusOf, type Piece } from '../piece';
 import { parameter } from './edits';
 import { finding, type Proposal, type Rule } from './finding';
 
-/** What it is screwed to holds: the flange's screws in the board, and the board under the flange. */
+/** What it is screwed to holds: the screws of its flange or its feet in the board, and the board under them. */
 export const base: Rule = {
   id: 'base',
   judge: ({ piece, report, units }) => {
@@ -11,6 +12,7 @@ export const base: Rule = {
     const u = Math.max(check.screwUtilisation, check.boardUtilisation);
     const screws = check.screwUtilisation >= check.boardUtilisation;
     const own = piece.armature.base.standing === 'own';
+    const foot = hasFlange(piece.armature.base) ? 'flange' : 'foot';
     return [
       finding(
         'load',
@@ -21,16 +23,16 @@ export const base: Rule = {
           ? 'It stands on its own feet: nothing is screwed down.'
           : u > 1
             ? screws
-              ? 'The flange screws pull out of the board.'
-              : 'The board is too thin under the flange.'
+              ? `The screws of its ${foot} pull out of the board.`
+              : `The board is too thin under its ${foot}.`
             : screws
-              ? 'The flange screws hold.'
-              : 'The board holds the flange.',
+              ? `The screws of its ${foot} hold.`
+              : `The board holds its ${foot}.`,
         own
           ? 'Without a board only its own footprint keeps it from tipping.'
           : screws
             ? `The hardest-pulled screw takes ${formatForce(check.screwPull, units)}; a fifth of what this board would hold it with is ${formatForce(check.screwAllowed, units)}.`
-            : `A strip of board round the flange bends with ${sensible(u, 2)} of what it may.`,
+            : `A strip of board round the ${foot} bends with ${sensible(u, 2)} of what it may.`,
         {
           measured: u,
           limit: 1,

@@ -1,5 +1,6 @@
 import { thickestWithCover, type CoverInputs } from '../armature';
 import type { ResolvedForm } from '../form';
+import { boneName } from '../school';
 import { add, cross, distance, mix, scale, subtract, unit, type Vec3 } from '../quantity';
 
 /** What a stretch of the form between two joints can take, read off the form alone: the way of building comes after. */
@@ -48,7 +49,7 @@ export function stretchesOf(form: Pick<ResolvedForm, 'skeleton'>, near: CoverInp
       {
         from: start.id,
         to: end.id,
-        name: `${start.name} to ${end.name}`,
+        name: boneName(joints, start.id, end.id),
         places: Array.from({ length: places + 1 }, (_, k) => {
           const at = mix(start.at, end.at, since + ((until - since) * k) / places);
           let radius = Infinity;

@@ -16,7 +16,7 @@ export { startBuild } from './start-build';
 export * from './edit-armature';
 export { bonesFrom, letComeAway } from './comes-apart';
 export { bringIn, type BroughtIn } from './bring-in';
-export { chainsOf, mainChain, standingJoints } from './limbs';
+export { boneName, chainsOf, mainChain, standingJoints } from './limbs';
 
 export interface ResolvedArmature {
   readonly armature: Armature;

@@ -49,22 +49,23 @@ function make(context: SchoolContext, p: JointedParameters) {
     chain.slice(1).forEach((to, i) => {
       const from = chain[i]!;
       const masses = form.masses.filter((m) => m.joint === from || m.joint === to).map((m) => m.id);
+      const called = boneName(joints, from, to);
       const a = place(from),
         b = place(to);
       out.node(`${to}/near`, mix(a, b, p.soft));
       out.node(`${to}/far`, mix(a, b, 1 - p.soft));
       out.bone(
         `${to}/soft-near`,
-        `soft joint at the ${name(from)}`,
+        `${called}, soft at the ${name(from)}`,
         from,
         `${to}/near`,
         masses,
         i === 0 && !first ? { joinFrom: p.join } : {},
       );
-      out.bone(to, `${boneName(joints, from, to)}, splinted`, `${to}/near`, `${to}/far`, masses);
-      out.bone(`${to}/soft-far`, `soft joint at the ${name(to)}`, `${to}/far`, to, masses);
+      out.bone(to, `${called}, splinted`, `${to}/near`, `${to}/far`, masses);
+      out.bone(`${to}/soft-far`, `${called}, soft at the ${name(to)}`, `${to}/far`, to, masses);
       along.push(`${to}/soft-near`, to, `${to}/soft-far`);
-      out.member(`splint-${to}`, `splint, ${boneName(joints, from, to)}`, {
+      out.member(`splint-${to}`, `splint of the ${called}`, {
         stock: p.splintStock,
         size: splintSize,
         bonded: true,

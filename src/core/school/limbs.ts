@@ -1,5 +1,6 @@
 import type { PosedJoint } from '../form';
 import { distance, type Vec3 } from '../quantity';
+import { bodyPart } from './body-names';
 import type { SchoolContext } from './school';
 
 /** The pose skeleton as limbs: what every school that follows the limbs sets out from. */
@@ -44,11 +45,12 @@ export function mainChain(joints: readonly PosedJoint[]): string[] {
   return head ? longest(tips.filter((t) => upTo(t.id).includes('head'))) : longest(tips);
 }
 
-/** A bone by the joints it runs between; in a mesh by its limb, the stretches of which are counted. */
+/** A bone as a body calls it, or by the joints it runs between; in a mesh by its limb, the stretches of which are counted. */
 export function boneName(joints: readonly PosedJoint[], fromId: string, toId: string): string {
   const from = joints.find((j) => j.id === fromId),
     to = joints.find((j) => j.id === toId);
-  if (to?.limb === undefined || from?.limb === undefined) return `${from?.name ?? fromId} to ${to?.name ?? toId}`;
+  if (to?.limb === undefined || from?.limb === undefined)
+    return bodyPart(fromId, toId, joints) ?? `${from?.name ?? fromId} to ${to?.name ?? toId}`;
   if (from.limb !== to.limb) return `${from.limb} to ${to.limb}`;
   const { limb } = to;
   const stretches = joints.filter((j) => j.limb === limb && joints.some((p) => p.id === j.parent && p.limb === limb));

@@ -4,7 +4,8 @@ import type { Section } from '../armature';
 import { add, distance, mix, subtract, type Vec3 } from '../quantity';
 import { boardFields, boardParameters, boardUnder } from './base';
 import { setOutCage } from './hoops';
-import { footBoard, limbsOf, nearestSize, standingJoints } from './limbs';
+import { bodyLimb } from './body-names';
+import { boneName, footBoard, limbsOf, nearestSize, standingJoints } from './limbs';
 import { heightOf, massesOn, spanOfForm, type School, type SchoolContext } from './school';
 import { SettingOut } from './setting-out';
 
@@ -73,7 +74,7 @@ function make(context: SchoolContext, p: SteelMeshFoamParameters) {
           }),
         );
       } else {
-        out.bone(id, `tube, ${name(from)} to ${name(id)}`, from, id, masses);
+        out.bone(id, boneName(joints, from, id), from, id, masses);
         bones.push(id);
       }
       const start = out.bones[before];
@@ -81,7 +82,7 @@ function make(context: SchoolContext, p: SteelMeshFoamParameters) {
     });
     const last = chain[chain.length - 1]!,
       second = chain[1]!;
-    out.member(`tube-${second}`, `tube, ${name(second)} to ${name(last)}`, {
+    out.member(`tube-${second}`, tubeName(name, second, last), {
       stock: p.tubeStock,
       size: tubeSize,
       path: chain.map(at),
@@ -123,6 +124,11 @@ function unshared(sections: readonly Section[]): Section[] {
       return { ...s, masses };
     })
     .filter((s) => s.masses.length > 0);
+}
+
+function tubeName(name: (joint: string) => string, from: string, to: string): string {
+  const limb = bodyLimb(to);
+  return limb ? `${limb} tube` : `tube, ${name(from)} to ${name(to)}`;
 }
 
 export const steelMeshFoam: School<SteelMeshFoamParameters> = {

@@ -1,6 +1,7 @@
 import { bundleAcross, coverWanted } from '../armature';
 import type { PosedJoint } from '../form';
 import { distance, mix, type Vec3 } from '../quantity';
+import { bodyLimb } from './body-names';
 import type { SchoolContext } from './school';
 
 /**
@@ -67,11 +68,13 @@ export function wireRuns(
   });
 }
 
-/** By where it begins and ends; in a limb of a mesh, by that limb. */
+/** By the limb it runs on into, as a body calls it or a mesh does; else by where it begins and ends. */
 export function wireName(run: readonly PosedJoint[]): string {
   const first = run[0]!,
     last = run[run.length - 1]!;
   if (last.limb !== undefined && run.every((j) => j.limb === last.limb)) return `wire in ${last.limb}`;
+  const limb = bodyLimb(last.id);
+  if (limb) return `${limb} wire`;
   return first === last ? `wire to ${last.name}` : `wire, ${first.name} to ${last.name}`;
 }
 

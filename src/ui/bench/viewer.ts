@@ -4,7 +4,7 @@ import type { UnitSystem, Vec3 } from '../../core/quantity';
 import type { Mount, Reference } from '../../core/document';
 import { isBare, type ResolvedForm } from '../../core/form';
 import type { Picture } from '../../workers/protocol';
-import type { Armature } from '../../core/armature';
+import { hasFlange, type Armature } from '../../core/armature';
 import { groundUnder } from '../../core/load';
 import { ArmatureHands, type JointGestures } from './armature-hands';
 import { rulerBeside } from './ruler';
@@ -288,7 +288,7 @@ export class PieceViewer {
     this.groups.base.add(
       ...(base.standing === 'own' ? [] : [board]),
       turntable,
-      ...(base.flangeDiameter < 0.3 && base.standing !== 'own' ? [flange] : []),
+      ...(hasFlange(base) && base.flangeDiameter < 0.3 && base.standing !== 'own' ? [flange] : []),
       ...underBoard(base),
     );
   }

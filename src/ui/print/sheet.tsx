@@ -3,6 +3,7 @@ import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { Button, Form } from 'react-bootstrap';
+import { hasFlange } from '../../core/armature';
 import { contactsOf } from '../../core/load';
 import { formatDate, formatLength, formatMass, sensible, type UnitSystem } from '../../core/quantity';
 import type { SheetContents, StockToBuy } from '../../core/sheet';
@@ -110,7 +111,9 @@ function BoardPlan({ data, units }: { data: SheetContents; units: UnitSystem }) 
         strokeWidth={text * 0.04}
         strokeDasharray={`${text} ${text * 0.4} ${text * 0.2} ${text * 0.4}`}
       />
-      <circle cx={fx} cy={fy} r={(base.flangeDiameter * k) / 2} fill="none" stroke="#000" strokeWidth={text * 0.08} />
+      {hasFlange(base) && (
+        <circle cx={fx} cy={fy} r={(base.flangeDiameter * k) / 2} fill="none" stroke="#000" strokeWidth={text * 0.08} />
+      )}
       {data.holes.flatMap((h, i) =>
         (h.at ?? []).map(([x, y], n) => {
           const [cx, cy] = place(x, y);
