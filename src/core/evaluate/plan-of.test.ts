@@ -115,8 +115,8 @@ test('the lift-off window of the Harbour master lies between its skin setting an
   const lift = input(named('Harbour master')).steps.find((s) => s.id === 'lift');
   const window = lift?.after.find((w) => w.most !== null);
   expect(window?.task).toBe('lay/head/1');
-  expect((window?.least.nominal ?? 0) / hour).toBeCloseTo(12, 6);
-  expect(window?.most?.nominal ?? 0).toBeGreaterThan(12 * hour);
+  expect((window?.least.nominal ?? 0) / hour).toBeCloseTo(14, 6);
+  expect(window?.most?.nominal ?? 0).toBeGreaterThan(14 * hour);
 });
 
 test('weighings move the waits: lighter than forecast, they shorten; heavier, they lengthen', () => {
