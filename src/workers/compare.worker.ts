@@ -1,5 +1,5 @@
 import { Evaluator } from '../core/evaluate';
-import { compareSchool, strengthen } from '../core/improve';
+import { compareSchool, strengthen, thinnestThatHolds } from '../core/improve';
 import { failure } from '../core/quantity';
 import { optionsOf, questionOf } from './asked';
 import type { Asked, CompareAnswer, CompareRequest } from './protocol';
@@ -41,7 +41,11 @@ async function work(request: CompareRequest, { send }: Work<CompareAnswer>): Pro
       send(guarded(i, school, () => oneSchool(request.asked, school, i)));
       await breathe();
     }
-  else {
+  else if (request.kind === 'thinnest') {
+    const { asked, member } = request;
+    const found = thinnestThatHolds(evaluator, questionOf(asked), member, optionsOf(asked));
+    send({ kind: 'thinnest', member, found });
+  } else {
     const began = Date.now();
     const tooLong = () => Date.now() - began > longestSearch;
     const steps = strengthen(evaluator, questionOf(request.asked), optionsOf(request.asked), tooLong);

@@ -4,7 +4,7 @@ import type { RoomReadings, WholeDrying, WholeRegion } from '../core/drying';
 import type { Report } from '../core/evaluate';
 import type { Dates } from '../core/finding';
 import type { MeshFormat, MeshSolid, MeshUnit, Placing, Rotation, SampledShape, SurfaceMesh } from '../core/form';
-import type { SchoolRow, Sooner, StrengthenResult } from '../core/improve';
+import type { SchoolRow, Sooner, StrengthenResult, Thinnest } from '../core/improve';
 import type { LogEntry } from '../core/log';
 import type { FullFindings, Summary } from '../core/piece';
 import type { PlanSurroundings, Step } from '../core/plan';
@@ -130,7 +130,9 @@ export interface VariantRow {
 export type CompareRequest =
   | { readonly kind: 'builds'; readonly builds: readonly Asked[] }
   | { readonly kind: 'schools'; readonly asked: Asked; readonly schools: readonly string[] }
-  | { readonly kind: 'strengthen'; readonly asked: Asked };
+  | { readonly kind: 'strengthen'; readonly asked: Asked }
+  /** The thinnest a member can be that still holds. */
+  | { readonly kind: 'thinnest'; readonly asked: Asked; readonly member: string };
 
 export type CompareAnswer =
   | {
@@ -144,6 +146,7 @@ export type CompareAnswer =
   | { readonly kind: 'school'; readonly school: string; readonly row: SchoolRow }
   | { readonly kind: 'tried'; readonly sets: number }
   | { readonly kind: 'strengthened'; readonly result: StrengthenResult | null }
+  | { readonly kind: 'thinnest'; readonly member: string; readonly found: Thinnest | 'already' | null }
   | Ended;
 
 /** Meshes: read and mended, turned this way and that, sampled as a mass, written. */

@@ -17,3 +17,4 @@ export * from './buckling';
 export * from './nest';
 export * from './template';
 export * from './sections';
+export * from './bone-runs';

@@ -1,5 +1,13 @@
 import type { Stock, StockSize } from './schema';
 
+/** Sizes of the series a size is of: millimetres with millimetres, a gauge with its gauge, inches with inches. */
+export function sizesLike(stock: Stock, size: string): readonly StockSize[] {
+  const series = seriesOf(size);
+  return stock.sizes.filter((s) => seriesOf(s.id) === series);
+}
+
+const seriesOf = (id: string) => (id.endsWith('mm') ? 'mm' : id.replace(/[\d-]+/g, ''));
+
 /** The lengths stock is usually sold in, metres: wire by the coil, rod and tube by the length. A maker's own go first. */
 export function soldLength(stock: Stock, size: StockSize): number {
   const across = 'diameter' in size.section ? size.section.diameter : size.section.width;

@@ -1,4 +1,5 @@
-import { bundleAcross, sectionAcross, type Member, type MemberCover } from '../armature';
+import { bundleAcross, coverWanted, sectionAcross, sectionGeometry, type Member, type MemberCover } from '../armature';
+import { sizesLike, type Stock, type StockSize } from '../catalogue';
 import type { BuildEdit, Change } from '../document';
 import { compared, formatLength, mix, sensible, type UnitSystem, type Vec3 } from '../quantity';
 import type { Piece, PieceReport, Status } from '../piece';
@@ -109,8 +110,8 @@ function alongPath(path: readonly Vec3[]): Vec3[] {
   return path.flatMap((p, i) => (i === 0 ? [p] : [0.25, 0.5, 0.75, 1].map((t) => mix(path[i - 1]!, p, t))));
 }
 
-/** Bend them inward, or make them slimmer: the next size down, a strand less. */
-function deeper({ piece, units }: Judging, ids: readonly string[], wanted: number): Proposal[] {
+/** Bend them inward, or make them slimmer: as stout as still keeps its cover. */
+function deeper({ piece, report, units }: Judging, ids: readonly string[], wanted: number): Proposal[] {
   const members = ids
     .map((id) => piece.armature.members.find((m) => m.id === id))
     .filter((m): m is Member => m !== undefined);
@@ -137,26 +138,59 @@ function deeper({ piece, units }: Judging, ids: readonly string[], wanted: numbe
           note: `so that ${formatLength(wanted, units)} lies over it wherever there is room`,
         },
       ];
-  const thinner = stock.sizes
-    .filter((s) => sectionAcross(s.section) < strand * 0.95)
-    .sort((a, b) => sectionAcross(b.section) - sectionAcross(a.section))[0];
-  if (thinner)
+  const thinner = thatFits(
+    stock,
+    first,
+    report.cover.filter((c) => ids.includes(c.member)),
+    strand,
+  );
+  if (thinner) {
+    const words = `${thinner.strands > 1 ? `${thinner.strands} strands of ` : ''}${thinner.size.label}`;
     out.push({
       id: 'slimmer',
-      edit: set(`Go down to ${thinner.label}`, () => ({ size: thinner.id })),
-      note: 'carries less',
+      edit: set(`Thin the ${place} to ${words}`, () => ({ size: thinner.size.id, strands: thinner.strands })),
+      note: thinner.covered ? 'the thickest that keeps its cover; carries less' : 'the next size down; carries less',
     });
-  else if (first.strands > 1)
-    out.push({
-      id: 'strand-less',
-      edit: set('One strand less', () => ({ strands: first.strands - 1 })),
-      note: `${first.strands - 1} instead of ${first.strands}; carries less`,
-    });
+  }
   return out;
 }
 
-/** Bends what lies in the clay of some region inward: what stops it from cracking along a wire. */
+/** The stoutest of its series, of no more strands, that keeps its cover where it has least now; or the next size down. */
+function thatFits(
+  stock: Stock,
+  member: Member,
+  cover: readonly MemberCover[],
+  strand: number,
+): { readonly size: StockSize; readonly strands: number; readonly covered: boolean } | null {
+  const now = bundleAcross(strand, member.strands);
+  const sizes = sizesLike(stock, member.size).filter((s) => sectionAcross(s.section) <= strand * 1.001);
+  const fits = sizes
+    .flatMap((size) => Array.from({ length: member.strands }, (_, n) => ({ size, strands: n + 1, covered: true })))
+    .filter(({ size, strands }) => {
+      const across = sectionAcross(size.section);
+      const whole = bundleAcross(across, strands);
+      // What the wire itself asked for falls with it; what the clay and the limb ask for stays.
+      return (
+        whole < now * 0.98 &&
+        cover.every(
+          (c) => c.least + (now - whole) / 2 >= (c.wanted > 2.001 * strand ? c.wanted : coverWanted(across, 0, 0)),
+        )
+      );
+    });
+  const bears = (f: { readonly size: StockSize; readonly strands: number }) =>
+    f.strands * sectionGeometry(f.size.section).plasticModulus;
+  const best = fits.reduce<(typeof fits)[number] | null>((w, f) => (w === null || bears(f) > bears(w) ? f : w), null);
+  if (best) return best;
+  const down = sizes
+    .filter((s) => sectionAcross(s.section) < strand * 0.95)
+    .sort((a, b) => sectionAcross(b.section) - sectionAcross(a.section))[0];
+  if (down) return { size: down, strands: member.strands, covered: false };
+  const same = sizes.find((s) => s.id === member.size);
+  return same && member.strands > 1 ? { size: same, strands: member.strands - 1, covered: false } : null;
+}
+
+/** Bends what lies in the clay of some region inward, or thins it: what stops it from cracking along a wire. */
 export function drawnIn(on: Judging, ids: readonly string[]): Proposal[] {
   const wanted = Math.max(0, ...on.report.cover.filter((c) => ids.includes(c.member)).map((c) => c.wanted));
-  return wanted > 0 ? deeper(on, ids, wanted).filter((p) => p.id === 'draw-in') : [];
+  return wanted > 0 ? deeper(on, ids, wanted) : [];
 }

@@ -1,5 +1,5 @@
 import { finding, type Rule } from './finding';
-import { stronger } from './member';
+import { stronger } from './stronger';
 import { placesInWords } from './words';
 
 /** Every bone has wire, pipe or timber along it: soft fillings lose what they carry over a night. */
@@ -41,7 +41,7 @@ export const noMetal: Rule = {
   },
   propose: (on, found) =>
     stronger(
-      on.piece,
+      on,
       found.parts.map((p) => p.id.slice('no-metal/'.length)),
     ),
 };

@@ -1,6 +1,7 @@
 import { changed, edited, judged, parameter } from '../../../tests/support/judged';
 import { lamplighter, otherDemoBuilds } from '../../server/demo-builds';
 import { coatsOf } from '../clay';
+import { startBuild } from '../school';
 import type { Build } from '../document';
 import type { Judged, Judging, Proposal } from '.';
 import { resizeEdit } from './edits';
@@ -31,7 +32,7 @@ describe('members', () => {
   const found = about(`member/${bone}`);
   const list = offered('member', bust, found);
 
-  test('a strand more, the next size, a stiffer join, a prop, less to carry', () => {
+  test('doubled, the next size, a stiffer join, a prop, less to carry: in the order of an old hand', () => {
     expect(ids(list)).toEqual(['strand', 'thicker', 'join', 'prop', 'firmer-bulk', 'thinner']);
   });
 
@@ -51,7 +52,8 @@ describe('members', () => {
     // The next one made: nothing lies between.
     const between = bust.piece
       .stockOf(first.stock)!
-      .sizes.map((s) => across(s.id, first.stock))
+      .sizes.filter((s) => s.id.endsWith('mm') === first.size.endsWith('mm'))
+      .map((s) => across(s.id, first.stock))
       .filter((d) => d > across(first.size, first.stock) * 1.05 && d < across(wider.size, wider.stock));
     expect(between).toEqual([]);
     const joined = judged(done(lamp, list, 'join')).piece.armature.bones.find((b) => b.id === bone)!;
@@ -90,20 +92,56 @@ describe('members', () => {
     expect(list).not.toContain('thinner');
   });
 
-  test('a bone with nothing along it gets a wire from end to end', () => {
+  test('limbs with nothing in them get a wire through all of them, stout enough and no stouter, with room to lie in', () => {
     const net = demo('The net that failed');
     const on = judged(net);
     const bare = rules.find((r) => r.id === 'no-metal')!.judge(on)[0]!;
     expect(bare.status).toBe('watch');
-    const wired = done(net, offered('no-metal', on, bare), 'wire-along');
+    const list = offered('no-metal', on, bare);
+    expect(ids(list)[0]).toBe('wire-through');
+    expect(list[0]!.edit.label).toMatch(/^Put (a|wires) .*mm .* wire through|^Put wires through/);
+    const wired = done(net, list, 'wire-through');
     const added = wired.armature.added.members.slice(net.armature.added.members.length);
-    expect(added).toHaveLength(bare.parts.length);
+    // One wire to a limb, through every bone that had none.
+    expect(added.flatMap((m) => m.bones).sort()).toEqual(bare.parts.map((p) => p.id.slice('no-metal/'.length)).sort());
+    expect(added.length).toBeLessThan(bare.parts.length);
     const nodes = new Map(on.piece.armature.nodes.map((n) => [n.id, n.at]));
     for (const m of added) {
-      const bone = on.piece.armature.bones.find((b) => b.id === m.bones[0])!;
-      expect(m.path).toEqual([nodes.get(bone.from), nodes.get(bone.to)]);
+      const own = m.bones.map((id) => on.piece.armature.bones.find((b) => b.id === id)!);
+      expect(m.path).toEqual([nodes.get(own[0]!.from), ...own.map((b) => nodes.get(b.to))]);
     }
-    expect(rules.find((r) => r.id === 'no-metal')!.judge(judged(wired))[0]!.status).toBe('sound');
+    const after = judged(wired);
+    expect(rules.find((r) => r.id === 'no-metal')!.judge(after)[0]!.status).toBe('sound');
+    const worst = (j: Judging) =>
+      Math.max(...j.report.members.filter((m) => added.some((a) => a.bones.includes(m.id))).map((m) => m.utilisation));
+    expect(worst(on)).toBeGreaterThan(2);
+    expect(worst(after)).toBeLessThan(1);
+    // It is bound to the wire it begins on, and is told so.
+    for (const m of added)
+      expect(after.piece.armature.bones.find((b) => b.id === m.bones[0])!.joinFrom).toBe('bound-glued');
+  });
+
+  test('doubled, then splinted: strands that are many are bound to work as one; clay that never sets is propped for good', () => {
+    const twice = changed(
+      lamp,
+      ...bust.piece.armature.members
+        .filter((m) => m.bones.includes(bone))
+        .map((m) => ({ path: ['armature', 'edits', m.id, 'strands'], value: 2 })),
+    );
+    const two = offered('member', judged(twice), found);
+    expect(list.find((p) => p.id === 'strand')!.edit.label).toMatch(/^Double the /);
+    expect(ids(list)).not.toContain('splint');
+    expect(two.find((p) => p.id === 'strand')!.edit.label).toMatch(/^One more strand/);
+    const splinted = judged(done(twice, two, 'splint')).piece.armature.members.filter((m) => m.bones.includes(bone));
+    expect(splinted.every((m) => m.bonded)).toBe(true);
+    const until = (clay: string) => {
+      const on = judged(changed(lamp, { path: ['brief', 'clay'], value: clay }));
+      const own = offered('member', on, found).find((p) => p.id === 'prop')!;
+      return [own.edit.label.replace(/.* (until|for) /, '$1 '), edited(lamp, own.edit).armature.props.at(-1)!.until];
+    };
+    expect(until('epoxy-clay')).toEqual(['until it has set', 'through-dry']);
+    expect(until('oil-medium')).toEqual(['for good', 'always']);
+    expect(until('paper-clay')).toEqual(['until it is dry', 'through-dry']);
   });
 
   test('of a bone that there is not, nothing is offered', () =>
@@ -255,6 +293,32 @@ describe('cover', () => {
     // Up to the next half millimetre.
     expect(drawn.drawnIn).toBeGreaterThanOrEqual(0.012 + across / 2 - 1e-9);
     expect(drawn.drawnIn * 2000).toBeCloseTo(Math.round(drawn.drawnIn * 2000), 9);
+  });
+
+  test('thinned to the stoutest of its own series that keeps its cover, not by one size at a time', () => {
+    const figure = startBuild('Fig', '2026-12-01', 'figure', 0.25);
+    if (!figure.ok) throw new Error(figure.message);
+    const on = judged(figure.value);
+    const thin = on.report.cover.filter((c) => c.least < c.wanted).sort((a, b) => a.least - b.least)[0]!;
+    const id = `cover/${thin.member}`;
+    const slimmer = offered('cover', on, about(id, [id], { limit: thin.wanted })).find((p) => p.id === 'slimmer')!;
+    expect(slimmer.note).toMatch(/keeps its cover/);
+    const after = judged(edited(figure.value, slimmer.edit));
+    const then = after.report.cover.find((c) => c.member === thin.member)!;
+    expect(then.least).toBeGreaterThanOrEqual(then.wanted - 1e-9);
+    const member = after.piece.armature.members.find((m) => m.id === thin.member)!;
+    expect(member.size).toMatch(/^[\d.]+mm$/);
+    // The next stouter of one strand has less than it should.
+    const sizes = after.piece.stockOf(member.stock)!.sizes.filter((s) => s.id.endsWith('mm'));
+    const next = sizes[sizes.findIndex((s) => s.id === member.size) + 1] ?? sizes.at(-1)!;
+    const stouter = judged(
+      changed(
+        figure.value,
+        { path: ['armature', 'edits', thin.member, 'size'], value: next.id },
+        { path: ['armature', 'edits', thin.member, 'strands'], value: member.strands },
+      ),
+    ).report.cover.find((c) => c.member === thin.member)!;
+    expect(stouter.least).toBeLessThan(stouter.wanted);
   });
 
   test('a pipe is not bent', () => {

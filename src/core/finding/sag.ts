@@ -2,7 +2,8 @@ import { sagLimit, sagWatched } from '../load';
 import { compared, formatLength, sensible } from '../quantity';
 import { finding, type Part, type Rule } from './finding';
 import { alike } from './group';
-import { boneNamed, stronger } from './member';
+import { boneNamed } from './member';
+import { stronger } from './stronger';
 import { pairKey, placesInWords } from './words';
 
 /** A limb keeps its pose when the clay goes on: its end moves by no more than a fiftieth of its way from the base. */
@@ -58,13 +59,14 @@ export const sag: Rule = {
       ),
     ];
   },
-  propose: ({ piece, report }, found) => {
+  propose: (on, found) => {
+    const { piece, report } = on;
     const bones = report.lifeStages
       .filter((m) => m.stage.startsWith('clay'))
       .flatMap((m) => m.bones)
       .filter((b) => b.sagShare >= found.measured * 0.98)
       .map((b) => b.bone);
-    return stronger(piece, bones.length > 0 ? [...new Set(bones)] : boneNamed(piece, found.place));
+    return stronger(on, bones.length > 0 ? [...new Set(bones)] : boneNamed(piece, found.place));
   },
   measure: ({ report }) => {
     const share = Math.max(

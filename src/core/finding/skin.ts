@@ -1,7 +1,8 @@
 import { sensible } from '../quantity';
 import { statusOf, type Piece, type PieceReport } from '../piece';
 import { finding, type Rule } from './finding';
-import { boneNamed, stronger } from './member';
+import { boneNamed } from './member';
+import { stronger } from './stronger';
 
 /** Fresh clay stretches with what it lies on: bent further than it takes, it tears. */
 export const skin: Rule = {
@@ -24,7 +25,7 @@ export const skin: Rule = {
       ),
     ];
   },
-  propose: ({ piece }, found) => stronger(piece, boneNamed(piece, found.place)),
+  propose: (on, found) => stronger(on, boneNamed(on.piece, found.place)),
   measure: ({ piece, report }) => {
     const { share } = strained(piece, report);
     return { measured: share, status: statusOf(share) };

@@ -36,6 +36,9 @@ export const tip: Rule = {
   propose: ({ piece, report, units }) => steadier(piece, report, units),
 };
 
+/** A board several times as wide is another piece of furniture. */
+const mostWider = 3;
+
 function steadier(piece: Piece, report: PieceReport, units: UnitSystem): Proposal[] {
   const { base } = piece.armature;
   if (base.standing === 'own')
@@ -54,14 +57,18 @@ function steadier(piece: Piece, report: PieceReport, units: UnitSystem): Proposa
   const at: Vec3 = [base.at[0], base.at[1] + behind, -base.thickness / 2];
   const without = base.ballast > 0 && base.ballastAt[1] !== at[1] ? Infinity : base.ballast;
   const ballast = Math.ceil((without + counterweightAt(stance, groundUnder(base), at, target)) * 10) / 10;
-  const wider = (x: number) => Math.ceil(x * 1.25 * 100) / 100;
-  const out: Proposal[] = [
-    {
+  // As far out as the edge has to lie under it, on every side alike.
+  const half = (stance.towards === 'front' || stance.towards === 'back' ? base.depth : base.width) / 2;
+  const wanted = Math.tan((target * Math.PI) / 180) * (stance.centre[2] - groundUnder(base));
+  const factor = Math.max(1.05, 1 + (wanted - stance.edgeDistance) / half);
+  const wider = (x: number) => Math.ceil(x * factor * 100) / 100;
+  const out: Proposal[] = [];
+  if (factor <= mostWider)
+    out.push({
       id: 'wider-base',
       edit: parameter('A wider base board', { boardWidth: wider(base.width), boardDepth: wider(base.depth) }),
       note: `${formatLength(wider(base.width), units)} by ${formatLength(wider(base.depth), units)}`,
-    },
-  ];
+    });
   if (Number.isFinite(ballast) && ballast > base.ballast && ballast < 500)
     out.push({
       id: 'ballast',

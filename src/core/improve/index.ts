@@ -7,3 +7,4 @@ export { evaluateWithRemedies, withRemedies, madeWorse } from './remedies';
 export { strengthen, withChoices, type Strengthening, type StrengthenResult } from './strengthen';
 export { waysToBeSooner, type Sooner } from './sooner';
 export { compareSchool, schoolsFor, underSchool, type SchoolRow } from './compare-schools';
+export * from './thinnest';

@@ -92,28 +92,29 @@ function* remediesFor(trials: Trials, f: Judged, proposals: readonly Proposal[])
     const nowReached = f.measured === Infinity && Number.isFinite(then.measured);
     if (!turns && !nowReached && !(gain > leastGain * Math.max(Math.abs(f.measured), 1e-9))) continue;
     if (compareStatus(then.status, f.status) > 0) continue;
+    const worse = madeWorse(f, trials.before, after);
+    // What mends one place and breaks another is no remedy.
+    if (worse.some((w) => w.to === 'fails')) continue;
     out.push({
       ...p,
       before: f.measured,
       after: then.measured,
       statusAfter: then.status,
       turns,
-      worse: madeWorse(f, trials.before, after),
+      worse,
       promised: after.judging.report.summary,
       dates: after.judging.dates,
     });
   }
-  // Those that turn it first, the ones that make it sound before those that do not, what spoils nothing else before what does, another clay last.
+  // Those that turn it first, the ones that make it sound before those that do not, what spoils nothing else before what does,
+  // another clay last. Where something turns it and leaves the clay what it is, what leaves it failing is not offered.
   const order = (a: Remedy, b: Remedy) =>
     compareStatus(a.statusAfter, b.statusAfter) ||
-    spoils(a) - spoils(b) ||
+    Number(a.worse.length > 0) - Number(b.worse.length > 0) ||
     Number(a.another ?? false) - Number(b.another ?? false) ||
     (f.smallerIsWorse ? b.after - a.after : a.after - b.after);
-  return out.sort(order).slice(0, mostRemedies);
-}
-
-function spoils(r: Remedy): number {
-  return r.worse.some((w) => w.to === 'fails') ? 2 : r.worse.length > 0 ? 1 : 0;
+  const turned = out.filter((r) => r.statusAfter !== 'fails');
+  return (turned.some((r) => !r.another) ? turned : out).sort(order).slice(0, mostRemedies);
 }
 
 /** How all the parts of a finding stand in another answer: the worst of them. */

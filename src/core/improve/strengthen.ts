@@ -1,8 +1,8 @@
-import { sectionAcross, type Armature, type Bone } from '../armature';
+import { pathThrough, runsOf, sectionAcross, type Bone } from '../armature';
 import { applyEdit, type Build, type BuildEdit, type Change } from '../document';
-import { joinEfficiency } from '../catalogue';
+import { joinEfficiency, sizesLike } from '../catalogue';
 import { counterweightAt, groundUnder, sagWatched } from '../load';
-import { formatLength, formatMass, sensible, type UnitSystem, type Vec3 } from '../quantity';
+import { formatLength, formatMass, sensible, type UnitSystem } from '../quantity';
 import type { EvaluateOptions, Evaluator, Question } from '../evaluate';
 import { allThinner, parameter, type Judged as JudgedFinding } from '../finding';
 import type { Piece, PieceReport, Summary } from '../piece';
@@ -249,14 +249,8 @@ function memberChoices(piece: Piece, bones: readonly Bone[], units: UnitSystem):
           Object.entries(values).map(([k, value]): Change => ({ path: ['armature', 'edits', m.id, k], value })),
         );
       const now = sectionAcross(size.section);
-      const kindOf = (id: string) => (id.endsWith('mm') ? 'mm' : id.replace(/[\d-]+/g, ''));
-      const thicker = stock.sizes
-        .filter(
-          (s) =>
-            s.section.shape === size.section.shape &&
-            kindOf(s.id) === kindOf(size.id) &&
-            sectionAcross(s.section) > now * 1.05,
-        )
+      const thicker = sizesLike(stock, size.id)
+        .filter((s) => s.section.shape === size.section.shape && sectionAcross(s.section) > now * 1.05)
         .sort((a, b) => sectionAcross(a.section) - sectionAcross(b.section));
       const out: StrengthChoice[] = thicker.slice(0, 2).map((s, i) => ({
         id: `${group}/size-${s.id}`,
@@ -354,7 +348,7 @@ function wireChoices(piece: Piece, bones: readonly Bone[]): StrengthChoice[] {
                 size,
                 strands,
                 bonded: false,
-                path: pathOf(armature, run).map((p) => [p[0], p[1], p[2]]),
+                path: pathThrough(armature, run).map((p) => [p[0], p[1], p[2]]),
                 bones: run.map((b) => b.id),
                 allowances: [
                   { what: 'bound along the other wire', length: 12 * across },
@@ -372,32 +366,6 @@ function wireChoices(piece: Piece, bones: readonly Bone[]): StrengthChoice[] {
       ];
     });
   });
-}
-
-/** Bones in runs, each going on from the last one's outer joint. */
-function runsOf(armature: Armature, bones: readonly Bone[]): Bone[][] {
-  const from = new Map<string, Bone[]>();
-  for (const b of bones) from.set(b.from, [...(from.get(b.from) ?? []), b]);
-  const ends = new Set(bones.map((b) => b.to));
-  const runs: Bone[][] = [];
-  const follow = (start: Bone) => {
-    const run = [start];
-    for (let at = start; ;) {
-      const [next, ...others]: Bone[] = from.get(at.to) ?? [];
-      for (const o of others) follow(o);
-      if (!next) break;
-      run.push(next);
-      at = next;
-    }
-    runs.push(run);
-  };
-  for (const b of bones) if (!ends.has(b.from)) follow(b);
-  return runs.filter((r) => armature.nodes.some((n) => n.id === r[0]?.from));
-}
-
-function pathOf(armature: Armature, run: readonly Bone[]): Vec3[] {
-  const place = new Map(armature.nodes.map((n) => [n.id, n.at]));
-  return [run[0]?.from ?? '', ...run.map((b) => b.to)].map((id) => place.get(id)!);
 }
 
 function joinChoices(piece: Piece, bones: readonly Bone[]): StrengthChoice[] {

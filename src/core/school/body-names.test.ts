@@ -29,7 +29,7 @@ test('bones and wires of bodies go by the body’s own names', () => {
   );
   expect(namesOf('bird-like').bones.map((b) => b.name)).toEqual(expect.arrayContaining(['left shank', 'beak']));
   expect(namesOf('branching').bones.map((b) => b.name)).toEqual(
-    expect.arrayContaining(['trunk', 'branch 1, lower half', 'tip 2 of branch 3']),
+    expect.arrayContaining(['trunk', 'lower half of branch 1', 'tip 2 of branch 3']),
   );
 });
 

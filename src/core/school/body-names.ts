@@ -87,7 +87,7 @@ function counted(from: string, to: string): string | null {
   const branch = /^(bend|crotch)-(\d+)$/.exec(to);
   if (branch) {
     const half = branch[1] === 'bend' ? 'lower' : from.startsWith('bend-') ? 'upper' : 'whole';
-    return half === 'whole' ? `branch ${branch[2]!}` : `branch ${branch[2]!}, ${half} half`;
+    return half === 'whole' ? `branch ${branch[2]!}` : `${half} half of branch ${branch[2]!}`;
   }
   const fork = /^fork-(\d+)$/.exec(from);
   if (/^fork-\d+$/.test(to)) return fork ? `trunk above fork ${fork[1]!}` : 'trunk';

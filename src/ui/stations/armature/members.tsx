@@ -1,10 +1,11 @@
 'use client';
-import { useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { Button, Form, Table } from 'react-bootstrap';
 import { joinKinds, parseStock, stockWords } from '../../../core/catalogue';
 import type { Member } from '../../../core/armature';
 import { formatLength } from '../../../core/quantity';
 import { branchOff, bringBack, joinJoints, jointName, removePart, setStock } from '../../../core/school';
+import { compareClient, type CompareClient } from '../../../workers/clients';
 import { useBench, useController } from '../../bench/context';
 
 /** Least cover and where; short of what it should be is said in words, not by colour alone. */
@@ -72,6 +73,51 @@ function StockField({ member }: { member: Member }) {
   );
 }
 
+/** One press: the thinnest of its own stock that still holds, on both sides; undone like any other step. */
+function Thinner({ member }: { member: Member }) {
+  const controller = useController();
+  const build = useBench((s) => s.build);
+  const [state, setState] = useState<'asked' | string | null>(null);
+  const client = useRef<CompareClient | null>(null);
+  useEffect(() => () => client.current?.stop(), []);
+  useEffect(() => {
+    setState(null);
+    client.current?.stop();
+  }, [build]);
+  const find = () => {
+    setState('asked');
+    client.current?.stop();
+    client.current = compareClient((answer) => {
+      if (answer.kind === 'refused') setState(answer.why.message);
+      if (answer.kind !== 'thinnest') return;
+      if (answer.found === 'already') setState('nothing thinner holds');
+      else if (answer.found === null) setState('it cannot be worked out');
+      else controller.edit(answer.found.edit);
+    });
+    client.current.ask({ kind: 'thinnest', asked: controller.askedOf(build), member: member.id });
+  };
+  return (
+    <>
+      <Button
+        size="sm"
+        variant="quiet"
+        disabled={state === 'asked'}
+        aria-label={`The thinnest that still holds, for the ${member.name}`}
+        title="The thinnest of this stock after which nothing stands worse"
+        onClick={find}
+      >
+        {state === 'asked' ? 'Trying …' : 'Thinnest that holds'}
+      </Button>
+      {state !== null && state !== 'asked' && (
+        <span className="small muted" role="status">
+          {' '}
+          {state}
+        </span>
+      )}
+    </>
+  );
+}
+
 const shownAtFirst = 24;
 
 export function MembersTable() {
@@ -116,6 +162,7 @@ export function MembersTable() {
                   <td>
                     {m.name}
                     <StockField member={m} />
+                    <Thinner member={m} />
                   </td>
                   <td className="n">{cut ? formatLength(cut.cutLength, units) : ''}</td>
                   <CoverCell member={m.id} />
