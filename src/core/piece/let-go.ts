@@ -17,7 +17,8 @@ export function letGo(
   regions: readonly RegionReport[],
   hardens: number | null,
 ): LetGo {
-  const worst = (c: StageCheck | undefined) => c?.bones.reduce((m, b) => Math.max(m, b.utilisation, b.buckling), 0) ?? 0;
+  const worst = (c: StageCheck | undefined) =>
+    c?.bones.reduce((m, b) => Math.max(m, b.utilisation, b.buckling), 0) ?? 0;
   const clayOn = load.unpropped.filter((c) => c.stage.startsWith('clay'));
   const unproppedWet = clayOn.reduce((m, c) => Math.max(m, worst(c)), 0);
   const unproppedDry = worst(load.unpropped.find((c) => c.stage === 'dry'));
