@@ -6,7 +6,7 @@ import { compareStatus } from '../piece';
 
 /**
  * The thinnest a member can be of its own stock, and its twin on the other side with it, without anything under Load,
- * Armature or Drying standing worse than it does: its figure may rise, no verdict may fall.
+ * Armature or Drying standing worse than it does: no verdict may fall, and its own figure rise no further than sound.
  */
 export interface Thinnest {
   readonly edit: BuildEdit;
@@ -34,12 +34,14 @@ export function thinnestThatHolds(
   const stock = member && piece.stockOf(member.stock);
   if (!member || !stock) return null;
   const twins = piece.armature.members.filter((m) => m.id === member.id || isTwin(m, member));
+  const bones = new Set(twins.flatMap((m) => m.bones));
   const lighter = bundlesUnder(member, sizesLike(stock, member.size));
   const holds = (b: Bundle): Answer | null => {
     const edited = applyEdit(question.build, changeTo(twins, b));
     if (!edited.ok) return null;
     const after = evaluator.judge({ ...question, build: edited.value }, asked);
-    return after.ok && noneWorse(before.value, after.value) ? after.value : null;
+    if (!after.ok || !noneWorse(before.value, after.value)) return null;
+    return askedOf(after.value, bones) <= Math.max(soundTo, askedOf(before.value, bones)) ? after.value : null;
   };
   // Thinner holds less: halve the list until what holds and what does not stand side by side.
   let best: { bundle: Bundle; answer: Answer } | null = null;
@@ -55,17 +57,20 @@ export function thinnestThatHolds(
     } else low = middle + 1;
   }
   if (!best) return 'already';
-  const bones = new Set(twins.flatMap((m) => m.bones));
   const to = { ...member, size: best.bundle.size.id, strands: best.bundle.strands };
   return {
     edit: changeTo(twins, best.bundle),
     from: stockWords(member),
     to: stockWords(to),
-    utilisation: best.answer.judging.report.members.reduce(
-      (most, m) => (bones.has(m.id) ? Math.max(most, m.utilisation) : most),
-      0,
-    ),
+    utilisation: askedOf(best.answer, bones),
   };
+}
+
+const soundTo = 0.6;
+
+/** The most that is asked of any of these bones. */
+function askedOf({ judging }: Answer, bones: ReadonlySet<string>): number {
+  return judging.report.members.reduce((most, m) => (bones.has(m.id) ? Math.max(most, m.utilisation) : most), 0);
 }
 
 interface Bundle {
