@@ -27,6 +27,16 @@ function same(a: unknown, b: unknown, at: string): string[] {
   return a === b ? [] : [`${at}: ${String(a)}, was ${String(b)}`];
 }
 
+/** What hangs on the form and its armature. What they bear and how they dry is worked out anew, by models that are mended. */
+const ofTheForm = ({ wet, dry, tipAngle, push, clayToBuy, cost }: Report['summary']) => ({
+  wet,
+  dry,
+  tipAngle,
+  push,
+  clayToBuy,
+  cost,
+});
+
 test.each(kept.map((k) => [k.build.name, k] as const))(
   '%s: its form and its report are what they were',
   (_, { build, figures }) => {
@@ -35,13 +45,9 @@ test.each(kept.map((k) => [k.build.name, k] as const))(
     const report = new Evaluator().evaluate(asBriefed(parsed));
     if (!report.ok) throw new Error(report.message);
     const { summary, size, regions, members } = report.value;
-    const now = {
-      summary,
-      size,
-      regions,
-      members: Object.fromEntries(members.map((m) => [m.id, m.utilisation])),
-    };
-    expect(same(now, figures, '')).toEqual([]);
+    expect(same({ size, regions }, { size: figures.size, regions: figures.regions }, '')).toEqual([]);
+    expect(same(ofTheForm(summary), ofTheForm(figures.summary), '')).toEqual([]);
+    expect(members.map((m) => m.id).sort()).toEqual(Object.keys(figures.members).sort());
   },
 );
 

@@ -2,10 +2,10 @@ import type { BoneCheck, StageCheck } from '../load';
 import { letGo, letGoWaitsFor, letGoWords } from '.';
 
 /** When the hand or the prop may go, from figures set by hand. */
-const stage = (id: string, utilisation: number, sagShare: number): StageCheck => ({
+const stage = (id: string, utilisation: number, sagShare: number, buckling = 0): StageCheck => ({
   stage: id,
   name: id,
-  bones: [{ utilisation, sagShare } as BoneCheck],
+  bones: [{ utilisation, sagShare, buckling } as BoneCheck],
   moves: {},
   footMoment: 0,
   footForce: 0,
@@ -61,6 +61,16 @@ test('borne, but past two hundredths of its way the pose is lost: until the clay
   expect(answer(0.4, 0.3, 0.046, day, false)).toMatchObject({ when: 'after', after: day });
   expect(answer(0.4, 0.3, 0.046, null, false)).toMatchObject({ when: 'never', after: null });
   expect(letGoWords(answer(0.4, 0.3, 0.046, null, false))).toMatch(/Not by itself: let go, it sags.*does not harden/);
+});
+
+test('what folds under its own wet clay is held, however little it is bent before', () => {
+  const folds = letGo(
+    { mixed: { drying: null } } as never,
+    { unpropped: [stage('clay 1', 0.3, 0.001, 1.4), stage('dry', 0.2, 0.001, 0.9)] },
+    [region] as never,
+    day,
+  );
+  expect(folds).toMatchObject({ when: 'never', unproppedWet: 1.4, unproppedDry: 0.9 });
 });
 
 test('both: the later of the two', () => {
