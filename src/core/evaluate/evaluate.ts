@@ -1,5 +1,5 @@
 import { buildHash, hashOf, partHash, type Build } from '../document';
-import { findingsOf, worstOf, type Finding, type Judged, type Judging } from '../finding';
+import { cautionsFor, findingsOf, worstOf, type Finding, type Judged, type Judging } from '../finding';
 import {
   effectiveLog,
   firstClay,
@@ -140,6 +140,7 @@ export class Evaluator {
         tare: weighings.tare,
       },
       findings,
+      cautions: cautionsFor(piece),
       worst: worstOf(findings),
     };
   }

@@ -17,6 +17,8 @@ export interface Report extends PieceReport {
   readonly scale: ScaleReport | null;
   readonly logged: LogReport;
   readonly findings: readonly Finding[];
+  /** The usual cautions, by what it is made of and where it stands. */
+  readonly cautions: readonly string[];
   /** The worst of all there is, in a sentence: place, moment, cause. */
   readonly worst: Worst | null;
 }

@@ -55,7 +55,12 @@ test('welded steel has its own; a pipe that is screwed together has not', () => 
 test('worn or above people: a licensed engineer', () => {
   expect(said('paper-clay')).not.toMatch(/engineer/);
   const worn = judged(changed(bust, { path: ['brief', 'situation'], value: 'worn' })).piece;
-  expect(cautionsFor(worn).join()).toMatch(/licensed engineer and the local rules decide/);
+  expect(cautionsFor(worn)[0]).toMatch(/licensed engineer or rigger and the local rules decide/);
+  // A piece over two metres as well, whatever it is for.
+  const tall = startBuild('tall', '2026-12-01', 'figure', 1.3);
+  if (!tall.ok) throw new Error(tall.message);
+  expect(judged(tall.value).report.size.height).toBeGreaterThan(2);
+  expect(cautionsFor(judged(tall.value).piece)[0]).toMatch(/over 2 m high: a licensed engineer/);
 });
 
 test('lifting: a word from 12 kg, a hoist or a trolley from 23', () => {
@@ -66,7 +71,7 @@ test('lifting: a word from 12 kg, a hoist or a trolley from 23', () => {
 });
 
 test('where these figures stop being enough: hung, on a wall, worn, or over two metres', () => {
-  const small = { size: { height: 0.5 }, handling: { whole: { mass: 5 } } };
+  const small = { size: { height: 0.5 } };
   const on = (kind: string) =>
     engineerDecides({ ...bust, armature: { ...bust.armature, mount: { kind } as never } }, small);
   expect(on('stands')).toBeNull();

@@ -44,10 +44,12 @@ export function cautionsFor(piece: Piece): string[] {
   ]);
   for (const [ids, caution] of byMaterial) if (ids.some((id) => laid.has(id))) out.push(caution);
   if (build.armature.school.kind === 'steel-mesh-foam')
-    out.push('Welded or brazed steel: a screen, covered skin, moving air, nothing near that burns; then let it cool.');
+    out.push(
+      'Welded or brazed steel: a screen, covered skin, moving air, nothing near that burns, an extinguisher at hand; then let it cool, and look again after an hour.',
+    );
   if (armature.members.length > 0) out.push('Cut wire ends: eye protection, and turn the ends in.');
-  if (build.brief.situation === 'worn')
-    out.push('Worn or above people: a licensed engineer and the local rules decide; these figures are a sketch.');
+  const engineer = engineerDecides(build, { size: { height: piece.extent.high[2] } });
+  if (engineer) out.unshift(engineer);
   return out;
 }
 
@@ -60,13 +62,7 @@ export function liftingCaution(kilograms: number): string | null {
 }
 
 /** Where these figures stop being enough; null where they do not. */
-export function engineerDecides(
-  build: Build,
-  report: {
-    readonly size: { readonly height: number };
-    readonly handling: { readonly whole: { readonly mass: number } };
-  },
-): string | null {
+export function engineerDecides(build: Build, report: { readonly size: { readonly height: number } }): string | null {
   const { mount } = build.armature;
   const why =
     mount.kind === 'hangs' || mount.kind === 'wall'

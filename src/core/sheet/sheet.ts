@@ -15,7 +15,6 @@ import { soldLength, type Stock } from '../catalogue';
 import type { Build } from '../document';
 import { clayToBuy, type ClayToBuy } from '../clay';
 import { sensible, success, type Result } from '../quantity';
-import { cautionsFor } from '../finding';
 import type { Evaluator, Question } from '../evaluate';
 
 /** What the printed sheet holds: for one piece, or a class set with spares. */
@@ -107,7 +106,7 @@ export function sheetOf(question: Question, evaluator: Evaluator, options: Sheet
           ]
         : []),
     ],
-    cautions: cautionsFor(made.value),
+    cautions: report.value.cautions,
   });
 }
 

@@ -32,14 +32,18 @@ function SchoolChoice() {
   );
 }
 
+const none: readonly string[] = [];
+
 export default function ArmatureStation() {
   const controller = useController();
   const kind = useBench((s) => s.build.armature.school.kind);
   const school = schools.find((s) => s.kind === kind);
+  const cautions = useBench((s) => s.report?.cautions) ?? none;
   return (
     <StationPanel
       station="armature"
       title="The armature"
+      cautions={cautions}
       how={
         <>
           <p>{school?.how} What you change by hand stays when the form changes.</p>

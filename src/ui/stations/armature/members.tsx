@@ -101,6 +101,7 @@ function Thinner({ member }: { member: Member }) {
       <Button
         size="sm"
         variant="quiet"
+        className="mt-1"
         disabled={state === 'asked'}
         aria-label={`The thinnest that still holds, for the ${member.name}`}
         title="The thinnest of this stock after which nothing stands worse"

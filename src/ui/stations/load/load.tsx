@@ -3,7 +3,7 @@ import dynamic from 'next/dynamic';
 import { useState } from 'react';
 import { Button, ButtonGroup, Form, Table } from 'react-bootstrap';
 import { formatForce, formatLength, formatMass, sensible } from '../../../core/quantity';
-import { liftingCaution } from '../../../core/finding';
+import { engineerDecides, liftingCaution } from '../../../core/finding';
 import { letGoWords, statusOf } from '../../../core/piece';
 import { useBench, useController } from '../../bench/context';
 import { StationPanel } from '../../parts/judgement';
@@ -144,6 +144,7 @@ const mostShown = 30;
 
 export default function LoadStation() {
   const report = useBench((s) => s.report);
+  const build = useBench((s) => s.build);
   const stage = useBench((s) => s.lifeStage);
   const units = useBench((s) => s.units);
   const nodes = useBench((s) => s.picture?.armature);
@@ -157,12 +158,14 @@ export default function LoadStation() {
       : [...check.bones]
           .sort((a, b) => Math.max(b.utilisation, b.buckling) - Math.max(a.utilisation, a.buckling))
           .slice(0, mostShown);
-  const caution = report ? liftingCaution(report.summary.wet) : null;
+  const cautions = report
+    ? [engineerDecides(build, report), liftingCaution(report.summary.wet)].filter((c) => c !== null)
+    : [];
   return (
     <StationPanel
       station="load"
       title="Load"
-      cautions={caution ? [caution] : []}
+      cautions={cautions}
       how={
         <>
           <p>
