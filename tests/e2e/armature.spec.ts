@@ -84,7 +84,7 @@ test('the net that failed: the smallest change is found, shown, taken, and makes
   await expect(page.locator('.worst')).toContainText('Worst of all');
   await page.getByRole('button', { name: 'Find the smallest change' }).click();
   await expect(page.getByText(/make it hold; no smaller one does/)).toBeVisible();
-  await expect(page.locator('.proposal')).toContainText('wire through the chest to shoulder, both sides');
+  await expect(page.locator('.proposal')).toContainText('wire through the arm, both sides');
   await page.getByLabel('In order of').selectOption('weight');
   await expect(page.getByRole('table', { name: 'Sets of changes that hold' }).getByRole('row')).not.toHaveCount(1);
   await page.locator('.proposal').getByRole('button', { name: /Do/ }).click();

@@ -3,6 +3,7 @@ import type { BuildEdit, Change } from '../document';
 import { sizesLike, type Stock } from '../catalogue';
 import { formatLength } from '../quantity';
 import type { Piece, PieceReport } from '../piece';
+import { limbOfRun } from '../school';
 import { parameter, thinnerEverywhere } from './edits';
 import type { Judging, Proposal } from './finding';
 import { placesInWords } from './words';
@@ -72,7 +73,7 @@ function wireThrough({ piece, report, units }: Judging, runs: readonly (readonly
   if (there.length === 0) return [];
   const chosen = runs.map((run) => ({ run, wire: wireFor(piece, report, there, run) }));
   const sizes = [...new Set(chosen.map((c) => wireWords(c.wire, units)))];
-  const place = placesInWords(runs.flat().map((b) => b.name));
+  const place = placesInWords(runs.flatMap((r) => limbOfRun(r)));
   const first = piece.build.armature.added.members.length;
   return [
     {
@@ -87,7 +88,7 @@ function wireThrough({ piece, report, units }: Judging, runs: readonly (readonly
             path: ['armature', 'added', 'members', first + i],
             value: {
               id: `wire-through-${run[0]!.id.replaceAll('/', '-')}`.slice(0, 80),
-              name: `wire in the ${run[0]!.name}`.slice(0, 80),
+              name: `wire in the ${limbOfRun(run)[0]!}`.slice(0, 80),
               stock: wire.stock.id,
               size: wire.size,
               strands: wire.strands,

@@ -6,6 +6,7 @@ import { formatLength, formatMass, sensible, type UnitSystem } from '../quantity
 import type { EvaluateOptions, Evaluator, Question } from '../evaluate';
 import { allThinner, parameter, type Judged as JudgedFinding } from '../finding';
 import type { Piece, PieceReport, Summary } from '../piece';
+import { limbOfRun } from '../school';
 import { front, smallestSets, type Choice, type Found } from './smallest-sets';
 
 /**
@@ -337,13 +338,13 @@ function wireChoices(piece: Piece, bones: readonly Bone[]): StrengthChoice[] {
           id: `${group}/${stock}-${size}-${strands}`,
           group,
           effort: (0.4 + effort) * twins.length,
-          label: `${words} through the ${bothSides(first.name, twins.length)}`,
+          label: `${words} through the ${bothSides(limbOfRun(twins[0]!.run)[0] ?? first.name, twins.length)}`,
           changes: twins
             .map(({ run }, t): Change => ({
               path: ['armature', 'added', 'members', build.armature.added.members.length + t],
               value: {
                 id: `added/wire-${run[0]!.id.replaceAll('/', '-')}`,
-                name: `wire through the ${run[0]!.name}`,
+                name: `wire in the ${limbOfRun(run)[0] ?? run[0]!.name}`,
                 stock,
                 size,
                 strands,

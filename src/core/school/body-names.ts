@@ -105,6 +105,13 @@ export function bodyPart(from: string, to: string, joints: readonly { readonly i
   return sided(b.side, onFours ? 'upper foreleg' : name);
 }
 
+/** What a wire through a run of bones goes through: a limb as a body calls it, or what the bones are called. */
+export function limbOfRun(run: readonly { readonly name: string; readonly to: string }[]): string[] {
+  const end = run[run.length - 1]?.to ?? '';
+  const limb = run.length > 1 ? bodyLimb(end.slice(end.indexOf('/') + 1)) : null;
+  return limb ? [limb] : run.map((b) => b.name);
+}
+
 /** "left arm", from the joint its wire ends at; null where a body has no name for it. */
 export function bodyLimb(end: string): string | null {
   const { joint, side } = bare(end);

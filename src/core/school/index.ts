@@ -14,6 +14,7 @@ export { schools };
 export type { School, SchoolContext, SchoolField, SchoolTraits } from './school';
 export { startBuild } from './start-build';
 export * from './edit-armature';
+export { limbOfRun } from './body-names';
 export { bonesFrom, letComeAway } from './comes-apart';
 export { bringIn, type BroughtIn } from './bring-in';
 export { boneName, chainsOf, mainChain, standingJoints } from './limbs';

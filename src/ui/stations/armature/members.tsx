@@ -103,7 +103,7 @@ function Thinner({ member }: { member: Member }) {
         variant="quiet"
         className="mt-1"
         disabled={state === 'asked'}
-        aria-label={`The thinnest that still holds, for the ${member.name}`}
+        aria-label={`Thinnest that holds: ${member.name}`}
         title="The thinnest of this stock after which nothing stands worse"
         onClick={find}
       >
