@@ -37,6 +37,33 @@ test('stock as it is written; nonsense says why and the last one stays', async (
   await expect(page.getByLabel('Stock of the head loop, ear to ear')).toHaveValue(/x3 .*splinted/);
 });
 
+test('the thinnest that still holds is one press, both sides at once, and one step back', async ({ page }) => {
+  await openLamplighter(page, 'armature');
+  const stock = (side: string) => page.getByLabel(`Stock of the ${side} shoulder wire`);
+  const before = await stock('left').inputValue();
+  await page.getByRole('button', { name: 'Thinnest that holds: left shoulder wire' }).click();
+  await expect(stock('left')).not.toHaveValue(before);
+  const after = await stock('left').inputValue();
+  await expect(stock('right')).toHaveValue(after);
+  await settled(page);
+  await expect(page.getByRole('button', { name: 'Thinnest that holds: left shoulder wire' })).toBeEnabled();
+  await page.getByRole('button', { name: 'Thinnest that holds: left shoulder wire' }).click();
+  await expect(page.getByRole('status').filter({ hasText: 'nothing thinner holds' })).toBeVisible();
+  await page.getByRole('button', { name: /^Undo: left shoulder wire/ }).click();
+  await expect(stock('left')).toHaveValue(before);
+  await expect(stock('right')).toHaveValue(before);
+});
+
+test('driven standing up it is lashed: said, and mended by one press', async ({ page }) => {
+  await openLamplighter(page, 'move');
+  await page.getByLabel('Vehicle').selectOption({ index: 1 });
+  const found = page.getByText(/Not lashed, it goes over on the road: braking is enough/);
+  await expect(found).toBeVisible();
+  await page.getByLabel('Lashed down on the way').check();
+  await expect(page.getByText(/Lashed, it stands on the road/)).toBeVisible();
+  await expect(found).toHaveCount(0);
+});
+
 test('a joint moved by a number, a bone cut in two, a tie added, a member taken away: each one step back', async ({
   page,
 }) => {
