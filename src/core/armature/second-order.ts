@@ -56,8 +56,8 @@ export function solveMoved(
 }
 
 const mostSteps = 60;
-/** Of the strain energy: what moves most is then right to about a part in ten million. */
-const closeEnough = 1e-14;
+/** Of the strain energy: what moves most is then right to about a part in a million. */
+const closeEnough = 1e-12;
 /** A way that meets less than this share of its own stiffness is one the frame folds along. */
 const folded = 1e-4;
 
@@ -83,10 +83,13 @@ function inner(a: Float64Array, b: Float64Array): number {
 /** One load case on a frame that moves under it, its members cut as finely as their pushes want. */
 export class MovedFrame {
   private pushes: GeometricStiffness | null = null;
+  /** Axial forces found once, at the largest load that is asked for, serve smaller ones. */
+  private settled = false;
 
   private constructor(
     private readonly whole: FactoredFrame,
-    private readonly cut: CutFrame,
+    /** Null where no member wants to be cut. */
+    private readonly cut: CutFrame | null,
     private readonly frame: FactoredFrame,
     private readonly applied: AppliedLoads,
     private push: readonly PushAlong[],
@@ -104,9 +107,13 @@ export class MovedFrame {
     kept: Map<string, FactoredFrame> = new Map(),
   ): Result<MovedFrame> {
     const pieces = pressedOf(whole.model, still.forces).map((r) => piecesFor(r * factor));
+    if (pieces.every((n) => n === 1)) {
+      const applied = whole.apply(loads);
+      return applied.ok ? success(new MovedFrame(whole, null, whole, applied.value, still.forces)) : applied;
+    }
     const cut = cutMembers(whole.model, pieces);
     const key = pieces.join();
-    let frame = pieces.every((n) => n === 1) ? whole : kept.get(key);
+    let frame = kept.get(key);
     if (!frame) {
       const made = factorFrame(cut.model);
       if (!made.ok) return made;
@@ -124,9 +131,15 @@ export class MovedFrame {
     for (let round = 0; ; round++) {
       const solved = solveMoved(this.frame, this.applied, this.stiffness(), factor);
       if (!solved?.ok) return solved;
-      const whole = joinedUp(this.cut, solved.value, this.whole.model.nodes.length, this.lengths);
+      const whole = this.cut
+        ? joinedUp(this.cut, solved.value, this.whole.model.nodes.length, this.lengths)
+        : solved.value;
+      if (this.settled) return success(whole);
       const now = whole.forces.map((cuts) => cuts.map((s) => ({ at: s.at, axial: s.axial / factor })));
-      if (round >= mostRounds || changeOf(this.push, now) < steady) return success(whole);
+      if (round >= mostRounds || changeOf(this.push, now) < steady) {
+        this.settled = true;
+        return success(whole);
+      }
       this.push = now;
       this.pushes = null;
     }
@@ -137,7 +150,7 @@ export class MovedFrame {
     const found = bucklingOf(this.stiffness());
     const shares = this.whole.beams.map(() => 0);
     found.shares.forEach((s, p) => {
-      const m = this.cut.owner[p]!;
+      const m = this.cut?.owner[p] ?? p;
       shares[m] = Math.max(shares[m]!, s);
     });
     return { factor: found.factor, shares };
@@ -150,11 +163,13 @@ export class MovedFrame {
   private stiffness(): GeometricStiffness {
     if (this.pushes) return this.pushes;
     const { cut, lengths } = this;
-    const along = cut.owner.map((m, p) => {
-      const n = cut.pieces[m]!,
-        from = (p - cut.first[m]!) / n;
-      return n === 1 ? this.push[m]! : pushWithin(this.push[m]!, from * lengths[m]!, (from + 1 / n) * lengths[m]!);
-    });
+    const along = !cut
+      ? this.push
+      : cut.owner.map((m, p) => {
+          const n = cut.pieces[m]!,
+            from = (p - cut.first[m]!) / n;
+          return n === 1 ? this.push[m]! : pushWithin(this.push[m]!, from * lengths[m]!, (from + 1 / n) * lengths[m]!);
+        });
     this.pushes = new GeometricStiffness(this.frame, along);
     return this.pushes;
   }
