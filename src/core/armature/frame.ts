@@ -78,7 +78,7 @@ export interface AppliedLoads {
 /** What solving a moved frame adds to the ends of a beam, and to what its sections carry. */
 export interface AddsToEnds {
   addEnds(beam: number, local: Float64Array, end: Float64Array): void;
-  alongBeam(beam: number, local: Float64Array, cuts: SectionForces[]): SectionForces[];
+  alongBeam(beam: number, local: Float64Array, cuts: SectionForces[]): void;
 }
 
 export class FactoredFrame {
@@ -223,7 +223,8 @@ export class FactoredFrame {
       rotate(beam.axes, end, global, true);
       for (let i = 0; i < 12; i++) reactions[dofOf(beam, i)]! += global[i]!;
       const cuts = sectionForces(end, onBeam[b] ?? [], beam.length);
-      return bowed ? bowed.alongBeam(b, local, cuts) : cuts;
+      bowed?.alongBeam(b, local, cuts);
+      return cuts;
     });
     for (let d = 0; d < reactions.length; d++) {
       const held = this.plan.unknown[d]! < 0;

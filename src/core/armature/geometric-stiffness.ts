@@ -87,20 +87,27 @@ export class GeometricStiffness implements AddsToEnds {
     }
   }
 
-  /** Moments of the axial force about where each cut has moved to. */
-  alongBeam(beam: number, local: Float64Array, cuts: SectionForces[]): SectionForces[] {
+  /** Moments of the axial force about where each cut has moved to, added to the cuts as they are. */
+  alongBeam(beam: number, local: Float64Array, cuts: Mutable<SectionForces>[]): void {
     const { length } = this.frame.beams[beam]!;
     const own = planes.map(({ at, sign }, p) => this.ownEnds(beam, p, at, sign, local));
     let y = 0,
       z = 0;
-    return cuts.map((cut, i) => {
+    let atY = moveAt(own[0]!, length, 0),
+      atZ = moveAt(own[1]!, length, 0);
+    cuts.forEach((cut, i) => {
       const before = cuts[i - 1];
       if (before && cut.at > before.at) {
         const mean = (before.axial + cut.axial) / 2;
-        y += mean * (moveAt(own[0]!, length, cut.at) - moveAt(own[0]!, length, before.at));
-        z += mean * (moveAt(own[1]!, length, cut.at) - moveAt(own[1]!, length, before.at));
+        const toY = moveAt(own[0]!, length, cut.at),
+          toZ = moveAt(own[1]!, length, cut.at);
+        y += mean * (toY - atY);
+        z += mean * (toZ - atZ);
+        atY = toY;
+        atZ = toZ;
       }
-      return { ...cut, momentZ: cut.momentZ + y, momentY: cut.momentY - z };
+      cut.momentZ += y;
+      cut.momentY -= z;
     });
   }
 
@@ -114,6 +121,8 @@ export class GeometricStiffness implements AddsToEnds {
     });
   }
 }
+
+type Mutable<T> = { -readonly [K in keyof T]: T[K] };
 
 const moved = new Float64Array(12),
   pushed = new Float64Array(12);
