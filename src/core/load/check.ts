@@ -47,6 +47,8 @@ export interface CheckInputs {
   readonly props: readonly { readonly node: string; readonly lasting: boolean }[];
   /** False leaves out whether the frame bows: for spreads of strength, which do not change that. */
   readonly bowing?: boolean;
+  /** Solved as though nothing moved: for how an answer moves with its loads, not for the answer. */
+  readonly still?: boolean;
 }
 
 const heldUp: readonly Freedom[] = ['uz'];
@@ -376,7 +378,7 @@ export class LoadCheck {
       displacements: still.displacements,
       folds: null,
     };
-    if (c.slender < movesFrom) return success(asSolved);
+    if (c.slender < movesFrom || this.input.still) return success(asSolved);
     const made = MovedFrame.of(built.frame, c.loads, still, safety, built.cuts);
     if (!made.ok) return made;
     const frame = made.value;

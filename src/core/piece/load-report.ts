@@ -283,16 +283,18 @@ function strengthRanges(
   nominal: LoadCheck,
 ): Pushed {
   const asOf = (push: LoadPush, loads: boolean) => ({
-    check: new LoadCheck({ ...inputsOf(piece, props, push), bowing: false }, nominal.symbolicFactor, {
+    check: new LoadCheck({ ...inputsOf(piece, props, push), bowing: false, still: !loads }, nominal.symbolicFactor, {
       check: nominal,
       loads,
     }),
+    still: !loads,
     stage: (s: LifeStage): LifeStage =>
       push.clayThickness ? { ...s, clayDensity: s.clayDensity.map((d) => d * push.clayThickness!) } : s,
   });
   const cases = [
     ...strengthEnds.map((clayStrength) => ({
       check: new LoadCheck({ ...inputsOf(piece, props, { clayStrength }), bowing: false }, nominal.symbolicFactor),
+      still: false,
       stage: (s: LifeStage) => s,
     })),
     ...(['low', 'high'] as const).map((metal) => asOf({ metal }, true)),
@@ -307,15 +309,24 @@ function strengthRanges(
   ];
   const outcomes = new Map<string, number[]>();
   const asking = stages.filter((_, i) => asksMost(checks, i));
-  for (const pushed of cases) {
+  const mostOf = ({ check, stage }: Pick<(typeof cases)[number], 'check' | 'stage'>) => {
     const best = new Map<string, number>();
-    for (const stage of asking) {
-      const check = pushed.check.at(pushed.stage(stage));
-      if (!check.ok) continue;
-      for (const b of check.value.bones) best.set(b.bone, Math.max(best.get(b.bone) ?? 0, b.utilisation));
+    for (const s of asking) {
+      const found = check.at(stage(s));
+      if (!found.ok) continue;
+      for (const b of found.value.bones) best.set(b.bone, Math.max(best.get(b.bone) ?? 0, b.utilisation));
     }
-    for (const [id, u] of best) outcomes.set(id, [...(outcomes.get(id) ?? []), u]);
-  }
+    return best;
+  };
+  const now = mostOf({ check: nominal, stage: (s) => s });
+  // What other loads do is told by the frame as though it stood still, and grows by as much as it does once it has moved.
+  const still = cases.some((c) => c.still) ? mostOf(asOf({}, false)) : now;
+  for (const pushed of cases)
+    for (const [id, u] of mostOf(pushed)) {
+      const before = still.get(id) ?? 0;
+      const moved = pushed.still && before > 0 ? (u * (now.get(id) ?? before)) / before : u;
+      outcomes.set(id, [...(outcomes.get(id) ?? []), moved]);
+    }
   const byBone = new Map<string, Range>();
   for (const [id, all] of outcomes) {
     const own = checks.flatMap((c) => c.bones.filter((b) => b.bone === id));
