@@ -214,7 +214,7 @@ function choicesFor(piece: Piece, report: PieceReport, units: UnitSystem): Stren
 }
 
 /** What is done to the left is done to the right: one choice, two edits. */
-function twinKey(id: string): string {
+export function twinKey(id: string): string {
   return id.replace(/-(left|right)(?=$|\/|-)/g, '-side');
 }
 

@@ -3,6 +3,7 @@ import { sizesLike, stockWords, type StockSize } from '../catalogue';
 import { applyEdit, type BuildEdit, type Change } from '../document';
 import type { Answer, EvaluateOptions, Evaluator, Question } from '../evaluate';
 import { compareStatus } from '../piece';
+import { twinKey } from './strengthen';
 
 /**
  * The thinnest a member can be of its own stock, and its twin on the other side with it, without anything under Load,
@@ -98,8 +99,7 @@ function bundlesUnder(member: Member, sizes: readonly StockSize[]): Bundle[] {
 
 /** The same on the other side. */
 function isTwin(m: Member, of: Member): boolean {
-  const side = (id: string) => id.replace(/-(left|right)(?=$|\/|-)/g, '-side');
-  return side(m.id) === side(of.id) && m.stock === of.stock && m.size === of.size && m.strands === of.strands;
+  return twinKey(m.id) === twinKey(of.id) && m.stock === of.stock && m.size === of.size && m.strands === of.strands;
 }
 
 function changeTo(members: readonly Member[], b: Bundle): BuildEdit {

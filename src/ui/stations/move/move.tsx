@@ -330,8 +330,8 @@ export default function MoveStation() {
             { id: 'own', name: 'one I have measured' },
           ]}
         />
+        {report?.handling.road && <YesNoAt label="Lashed down on the way" path={travel('lashed')} fallback={false} />}
       </div>
-      {report?.handling.road && <YesNoAt label="Lashed down on the way" path={travel('lashed')} fallback={false} />}
       {vehicle === 'own' && (
         <div className="pairs">
           {['long', 'wide', 'high'].map((w, k) => (
