@@ -13,6 +13,7 @@ const core = [
   'heat',
   'cure',
   'piece',
+  'sizing',
   'plan',
   'finding',
   'evaluate',

@@ -2,7 +2,7 @@ import { clays, type ClayFamily } from '../src/core/catalogue';
 import type { Build } from '../src/core/document';
 import { asBriefed, Evaluator } from '../src/core/evaluate';
 import { resolveForm, startForms } from '../src/core/form';
-import { schools, startBuild } from '../src/core/school';
+import { schools, sizedToCarry, startBuild } from '../src/core/school';
 
 /**
  * Every untouched start there is: each form, each way of building that suits it, each clay at its usual coat. What fails
@@ -37,7 +37,7 @@ export function firstStart(form: string, size = 1): Build {
   const found = startForms.find((f) => f.kind === form)!;
   const made = startBuild('Start', startDate, form, found.usualSize * size);
   if (!made.ok) throw new Error(`${form}: ${made.message}`);
-  return made.value;
+  return sizedToCarry(made.value);
 }
 
 /** The same under another way of building and in another clay, at the middle of that clay's usual coat. */

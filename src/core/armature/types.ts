@@ -45,6 +45,15 @@ export interface Member {
   readonly drawnIn?: number;
   /** Meant to stand outside the form: an upright, a frame, a tie. */
   readonly bare?: boolean;
+  readonly sizedBy?: SizedBy;
+}
+
+/** Figures of its way of building that say what a member is cut from; `together` where one size serves all they speak of. */
+export interface SizedBy {
+  readonly stock: string;
+  readonly size: string;
+  readonly strands?: string;
+  readonly together?: true;
 }
 
 /** How a board or frame meets the table or floor; "own" has none, and stands on its own feet once it is made. */

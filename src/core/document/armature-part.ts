@@ -71,7 +71,12 @@ export const propSchema = z.strictObject({
 });
 export type Prop = z.infer<typeof propSchema>;
 
+/** Sizes as they were set, or chosen again at each change so that it carries; what is set by hand stays either way. */
+export const sizings = ['by-hand', 'to-carry'] as const;
+
 export const armaturePartSchema = z.strictObject({
+  /** Builds of before say nothing: every size of theirs is as it was set. */
+  sizing: z.enum(sizings).default('by-hand'),
   school: z.strictObject({
     kind: z.string().min(1).max(40),
     parameters: z.record(z.string().max(40), z.union([z.number().min(-1e6).max(1e6), z.string().max(60), z.boolean()])),

@@ -26,6 +26,7 @@ import {
   type PieceReport,
 } from '../piece';
 import { jobFacts, planWorkshop, stepsOf, type BuildToPlan, type PlanSurroundings, type WorkshopPlan } from '../plan';
+import { noSizes, sizeToCarry, withSizes, type Sizes } from '../sizing';
 import { secondsOf, success, type Result, type UnitSystem } from '../quantity';
 import type { WholeDrying } from '../drying';
 import { datesOf, laidDates } from './dates';
@@ -58,6 +59,8 @@ export interface EvaluateOptions {
   readonly full?: FullFindings | null;
   /** What the log of the real piece told, for a variant of it: the past is not fitted again under a room that is only tried. */
   readonly known?: PieceHistory;
+  /** Sizes to be judged at, in place of those the build would be given: what is tried is tried at the sizes there are. */
+  readonly sizes?: Sizes;
 }
 
 /** A build judged, before any remedy is tried. */
@@ -68,6 +71,7 @@ export interface Answer {
   readonly known: Known;
   /** Whether everything uncertain was pushed to its ends. */
   readonly ranged: boolean;
+  readonly sizes: Sizes;
 }
 
 /** What the log tells, worked out once for a build and its log. */
@@ -101,7 +105,8 @@ export class Evaluator {
     const units = options.units ?? 'metric';
     const known = this.knownOf(question, options.known);
     if (!known.ok) return known;
-    const piece = makePiece(question.build, this.cache, known.value.history);
+    const { build, sizes } = this.sized(question.build, options.sizes);
+    const piece = makePiece(build, this.cache, known.value.history);
     if (!piece.ok) return piece;
     const ranges = options.ranges === 'dates' ? 'drying' : options.ranges === true;
     const report = workOut(piece.value, this.cache, { ranges, full: options.full ?? null });
@@ -113,7 +118,7 @@ export class Evaluator {
     const fitted = known.value.history.fitted?.weighings ?? 0;
     const dates = datesOf(piece.value, report.value, plan, first, weighings.readings.length > 0 ? fitted : 0);
     const judging: Judging = { piece: piece.value, report: report.value, plan, dates, units, now };
-    return success({ judging, findings: findingsOf(judging), workshop, known: known.value, ranged: ranges === true });
+    return success({ judging, findings: findingsOf(judging), workshop, known: known.value, ranged: ranges === true, sizes });
   }
 
   /** Puts a judged build and its findings together. */
@@ -146,9 +151,41 @@ export class Evaluator {
   }
 
   /** The piece itself, as the log knows it: for pictures, sheets and the drying of the whole. */
-  piece(question: Question, options: Pick<EvaluateOptions, 'known'> = {}): Result<Piece> {
+  piece(question: Question, options: Pick<EvaluateOptions, 'known' | 'sizes'> = {}): Result<Piece> {
     const known = this.knownOf(question, options.known);
-    return known.ok ? makePiece(question.build, this.cache, known.value.history) : known;
+    if (!known.ok) return known;
+    return makePiece(this.sized(question.build, options.sizes).build, this.cache, known.value.history);
+  }
+
+  /** Whether the sizes of a build are known without choosing them anew. */
+  isSized({ build }: Question): boolean {
+    return build.armature.sizing === 'by-hand' || this.chosen.has(sizingKey(build));
+  }
+
+  /** The sizes of a build; none where every one of them is as it was set. */
+  sizesOf({ build }: Question): Sizes {
+    return this.sized(build, undefined).sizes;
+  }
+
+  /** A build with its sizes laid under what the maker set: one and the same object for one and the same build. */
+  private sized(build: Build, given: Sizes | undefined): { readonly build: Build; readonly sizes: Sizes } {
+    if (build.armature.sizing === 'by-hand') return { build, sizes: noSizes };
+    const sizes = given ?? this.choose(build);
+    const key = `${partHash(build.armature)}:${partHash(sizes)}`;
+    const { armature } = this.cache.keep('sized armature', key, () => withSizes(build, sizes));
+    return { build: { ...build, armature }, sizes };
+  }
+
+  private readonly chosen = new Map<string, Sizes>();
+
+  private choose(build: Build): Sizes {
+    const key = sizingKey(build);
+    const kept = this.chosen.get(key);
+    if (kept) return kept;
+    const sizes = sizeToCarry(build, this.cache);
+    this.chosen.set(key, sizes);
+    if (this.chosen.size > sizesKept) this.chosen.delete(this.chosen.keys().next().value!);
+    return sizes;
   }
 
   /** What a drying of the whole piece found, kept small. */
@@ -156,7 +193,7 @@ export class Evaluator {
     question: Question,
     key: string,
     whole: WholeDrying,
-    options: Pick<EvaluateOptions, 'known'> = {},
+    options: Pick<EvaluateOptions, 'known' | 'sizes'> = {},
   ): Result<FullFindings> {
     const piece = this.piece(question, options);
     if (!piece.ok) return piece;
@@ -167,14 +204,14 @@ export class Evaluator {
   /** The key under which a drying of the whole piece belongs to this question. */
   dryingKey(question: Question): Result<string> {
     const known = this.knownOf(question, undefined);
-    return known.ok ? success(dryingKey(question.build, known.value.history)) : known;
+    return known.ok ? success(dryingKey(this.sized(question.build, undefined).build, known.value.history)) : known;
   }
 
   /** A build made ready to be planned among others. */
   toPlan(question: Question, options: EvaluateOptions = {}): Result<BuildToPlan> {
     const known = this.knownOf(question, options.known);
     if (!known.ok) return known;
-    const piece = makePiece(question.build, this.cache, known.value.history);
+    const piece = makePiece(this.sized(question.build, options.sizes).build, this.cache, known.value.history);
     if (!piece.ok) return piece;
     const report = workOut(piece.value, this.cache, {
       ranges: options.ranges === false ? false : 'drying',
@@ -207,7 +244,7 @@ export class Evaluator {
   private fitOf(build: Build, bare: PieceHistory, weighings: Weighings): Result<LogFit | null> {
     const last = bare.room.spells[bare.room.spells.length - 1];
     const asItWas: Build = last ? { ...build, room: this.roomThen(build, last.room) } : build;
-    const piece = makePiece(asItWas, this.cache, bare);
+    const piece = makePiece(this.sized(asItWas, undefined).build, this.cache, bare);
     if (!piece.ok) return piece;
     const key = hashOf([
       buildHash({ ...asItWas, brief: asItWas.brief.clay, plan: 0, name: '' }),
@@ -240,6 +277,14 @@ export class Evaluator {
       planWorkshop({ builds: [own, ...others.filter((o) => o.id !== own.id)], workshop, paces, now }, ends),
     );
   }
+}
+
+const sizesKept = 24;
+
+/** What the sizes of a build follow from. */
+function sizingKey({ brief, room, form, armature, regions, materials }: Build): string {
+  const { clay, situation, limits } = brief;
+  return hashOf([clay, situation, limits, ...[room, form, armature, regions, materials].map(partHash)]);
 }
 
 function withoutRemedies(f: Judged): Finding {

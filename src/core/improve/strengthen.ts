@@ -6,7 +6,7 @@ import { formatLength, formatMass, sensible, type UnitSystem } from '../quantity
 import type { EvaluateOptions, Evaluator, Question } from '../evaluate';
 import { allThinner, parameter, type Judged as JudgedFinding } from '../finding';
 import type { Piece, PieceReport, Summary } from '../piece';
-import { limbOfRun } from '../school';
+import { limbOfRun, twinKey } from '../school';
 import { front, smallestSets, type Choice, type Found } from './smallest-sets';
 
 /**
@@ -211,11 +211,6 @@ function choicesFor(piece: Piece, report: PieceReport, units: UnitSystem): Stren
     ...coreChoices(piece),
     ...baseChoices(piece, report, units),
   ];
-}
-
-/** What is done to the left is done to the right: one choice, two edits. */
-export function twinKey(id: string): string {
-  return id.replace(/-(left|right)(?=$|\/|-)/g, '-side');
 }
 
 function byTwin<T extends { readonly id: string }>(all: readonly T[]): T[][] {

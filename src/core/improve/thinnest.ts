@@ -3,7 +3,7 @@ import { sizesLike, stockWords, type StockSize } from '../catalogue';
 import { applyEdit, type BuildEdit, type Change } from '../document';
 import type { Answer, EvaluateOptions, Evaluator, Question } from '../evaluate';
 import { compareStatus } from '../piece';
-import { twinKey } from './strengthen';
+import { twinKey } from '../school';
 
 /**
  * The thinnest a member can be of its own stock, and its twin on the other side with it, without anything under Load,

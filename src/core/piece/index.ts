@@ -15,7 +15,7 @@ export * from './quick-against-full';
 export { coatState, dryShareInRoom, layingOf, regionName, regionShapes, factorPushes } from './quick-drying';
 export { layClay, nominalPush, stateTime, type LaidCoat, type Laid } from './laying';
 export { letGo, letGoWaitsFor, letGoWords } from './let-go';
-export { checkLoad, lifeStagesOf } from './load-report';
+export { checkLoad, lifeStagesOf, loadReport, type LoadReport } from './load-report';
 export type { LimbRoom } from './limb-room';
 export type { Unsupported } from './unsupported';
 export { cutsToFree } from './off-the-armature';

@@ -78,6 +78,8 @@ export interface Piece {
   readonly volumes: FormVolumes;
   readonly load: LumpedLoad;
   readonly cover: readonly MemberCover[];
+  /** What a member would have over it, were it so far across: one strand, and all of them; metres. */
+  readonly coverAs: (m: Member, across: { readonly strand: number; readonly whole: number }) => MemberCover | null;
   /** What every stretch between two joints can take, whatever runs in it. */
   readonly limbs: () => readonly LimbRoom[];
   /** What nothing comes near enough to, or is joined to; worst first, what is near its limit too. */
@@ -173,7 +175,13 @@ function setOut(build: Build, cache: ResultCache) {
   const depthAt = (p: Vec3): number => -field.at(p[0], p[1], p[2], everyone);
   const armatureKey = `${formKey}:${partHash(build.armature)}:${clayOn.join(',')}:${partHash(build.materials.values)}`;
   const made = cache.keep('schooled', armatureKey, () =>
-    resolveArmature(build, form.value, { clayOver: (r) => clayOver(build, r), across, sizesOf, depthAt }),
+    resolveArmature(build, form.value, {
+      clayOver: (r) => clayOver(build, r),
+      across,
+      sizesOf,
+      depthAt,
+      toCarry: build.armature.sizing === 'to-carry',
+    }),
   );
   if (!made.ok) return made;
   const schooled = made.value.armature;
@@ -284,19 +292,21 @@ export function makePiece(build: Build, cache: ResultCache, known: PieceHistory 
     ),
   );
   const coverKey = `${heldKey}:${clayOn.join(',')}:${clay.setting === 'damp'}`;
+  const coverAs: Piece['coverAs'] = (m, { strand, whole }) => {
+    const key = `${coverKey}:${m.id}:${m.name}:${strand}:${whole}:${m.path.join(';')}`;
+    const inputs: CoverInputs = {
+      acrossOf: () => ({ strand, whole }),
+      held,
+      near,
+      clayOver: (i) => clayOn[i] ?? 0,
+      ...(clay.setting === 'damp' ? { least: coverInDamp } : {}),
+    };
+    return cache.keep('member cover', key, () => coverOfMember(m, inputs));
+  };
   const cover = cache.keep('cover', `${armatureKey}:${clay.setting === 'damp'}`, () =>
     armature.members.flatMap((m) => {
       const strand = across(m.stock, m.size);
-      const whole = bundleAcross(strand, m.strands);
-      const key = `${coverKey}:${m.id}:${m.name}:${strand}:${whole}:${m.path.join(';')}`;
-      const inputs: CoverInputs = {
-        acrossOf: () => ({ strand, whole }),
-        held,
-        near,
-        clayOver: (i) => clayOn[i] ?? 0,
-        ...(clay.setting === 'damp' ? { least: coverInDamp } : {}),
-      };
-      return cache.keep('member cover', key, () => coverOfMember(m, inputs)) ?? [];
+      return coverAs(m, { strand, whole: bundleAcross(strand, m.strands) }) ?? [];
     }),
   );
   const limbs = () =>
@@ -332,6 +342,7 @@ export function makePiece(build: Build, cache: ResultCache, known: PieceHistory 
   };
   return success({
     cover,
+    coverAs,
     unsupported,
     limbs,
     field,

@@ -45,6 +45,7 @@ function make(context: SchoolContext, p: BentPipeParameters) {
     out.member(`length-${id}`, `pipe to the ${byId.get(id)?.name ?? id}`, {
       stock: p.pipeStock,
       size: p.pipeSize,
+      sizedBy: { stock: 'pipeStock', size: 'pipeSize', together: true },
       path: [places[i]!, places[i + 1]!],
       bones: [id],
       allowances: [{ what: 'threads into two fittings', length: 0.026 }],
@@ -93,6 +94,7 @@ function shoulders(
     out.member(`tee-${side}`, `cross pipe, ${side}`, {
       stock: p.pipeStock,
       size: p.pipeSize,
+      sizedBy: { stock: 'pipeStock', size: 'pipeSize', together: true },
       path: [middle, end],
       bones: [`tee-${side}`],
       allowances: [{ what: 'thread into the tee', length: 0.013 }],

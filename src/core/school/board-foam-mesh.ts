@@ -50,7 +50,14 @@ function make(context: SchoolContext, p: BoardFoamMeshParameters) {
   out.node('top', top);
   out.bone('upright', 'upright of the frame', 'foot', 'top', [], { joinFrom: p.beamJoin });
   out.bone('stay', 'stay of the frame', 'back', 'top', [], { joinFrom: p.beamJoin, joinTo: p.beamJoin });
-  const timber = { stock: p.frameStock, size: p.frameSize, strands: p.frameStrands, bonded: true, bare: true };
+  const timber = {
+    stock: p.frameStock,
+    size: p.frameSize,
+    strands: p.frameStrands,
+    bonded: true,
+    bare: true,
+    sizedBy: { stock: 'frameStock', size: 'frameSize', strands: 'frameStrands', together: true },
+  } as const;
   out.member('upright', 'upright of the frame', {
     ...timber,
     path: [foot, top],
@@ -94,6 +101,7 @@ function make(context: SchoolContext, p: BoardFoamMeshParameters) {
     stock: p.beamStock,
     size: p.beamSize || nearestSize(context, p.beamStock, heightOf(form) / 28),
     strands: p.beamStrands,
+    sizedBy: { stock: 'beamStock', size: 'beamSize', strands: 'beamStrands', together: true },
     path: beam.map((b) => b.at),
     bones,
     bare: true,
@@ -167,6 +175,7 @@ function setOutStalks(
     out.member(id, `bar in the ${mass.name}`, {
       stock: bar.stock,
       size: bar.size,
+      sizedBy: { stock: 'hoopStock', size: 'hoopSize' },
       path: apart ? [start, from, tip] : [start, tip],
       bones: apart ? [`${id}-root`, id] : [id],
       allowances: [{ what: 'welded or bound to the cage', length: 0.08 }],

@@ -105,6 +105,11 @@ export function bodyPart(from: string, to: string, joints: readonly { readonly i
   return sided(b.side, onFours ? 'upper foreleg' : name);
 }
 
+/** One key for a part and its twin on the other side: what is done to the left is done to the right. */
+export function twinKey(id: string): string {
+  return id.replace(/-(left|right)(?=$|\/|-)/g, '-side');
+}
+
 /** What a wire through a run of bones goes through: a limb as a body calls it, or what the bones are called. */
 export function limbOfRun(run: readonly { readonly name: string; readonly to: string }[]): string[] {
   const end = run[run.length - 1]?.to ?? '';

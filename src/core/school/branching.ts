@@ -105,6 +105,7 @@ function make(context: SchoolContext, p: BranchingParameters) {
     out.member(id, what, {
       stock: p.wireStock,
       size: last.size,
+      sizedBy: { stock: 'wireStock', size: 'wireSize' },
       path,
       bones: reached.slice(1),
       allowances: [
@@ -119,6 +120,7 @@ function make(context: SchoolContext, p: BranchingParameters) {
   out.member('post', 'drilled post', {
     stock: p.postStock,
     size: postSize,
+    sizedBy: { stock: 'postStock', size: 'postSize', together: true },
     path: [place(root), mix(place(root), place(first), 0.6)],
     bones: [first],
     allowances: [{ what: 'let into the board', length: context.across(p.boardStock, p.boardSize) }],

@@ -73,6 +73,7 @@ function make(context: SchoolContext, p: DowelAndBallParameters) {
   out.member('stick', 'stick', {
     stock: p.postStock,
     size: p.postSize,
+    sizedBy: { stock: 'postStock', size: 'postSize', together: true },
     path: [foot, rim, inside, top],
     bones,
     allowances: [{ what: 'let into the board', length: context.across(p.boardStock, p.boardSize) }],

@@ -193,6 +193,7 @@ function limbsOfMesh(context: SchoolContext, p: HeadFrameFigures, out: SettingOu
       stock: p.shoulderStock,
       size: run.size,
       strands: run.strands,
+      sizedBy: { stock: 'shoulderStock', size: 'shoulderSize', strands: 'shoulderStrands' },
       path: [from, ...run.path],
       bones,
       allowances: [
@@ -258,12 +259,19 @@ function loopsAndPipe(
   };
   const bones = ['head-frame', 'head-frame', 'head-crown', 'head-crown'];
   // Bent to follow the form: a plain ellipse would leave it at the nape and under the jaw.
-  const frame = { stock: p.frameStock, size: p.frameSize, strands: p.frameStrands, drawnIn };
+  const frame = {
+    stock: p.frameStock,
+    size: p.frameSize,
+    strands: p.frameStrands,
+    drawnIn,
+    sizedBy: { stock: 'frameStock', size: 'frameSize', strands: 'frameStrands', together: true },
+  } as const;
   const breadth: Vec3 = [Math.max(0.01, loops.breadth), 0, 0],
     depth: Vec3 = [0, Math.max(0.01, loops.depth), 0];
   out.member('pipe', 'upright pipe', {
     stock: p.pipeStock,
     size: p.pipeSize,
+    sizedBy: { stock: 'pipeStock', size: 'pipeSize', together: true },
     path: [at.held, at.pipeTop],
     bones: ['upright-foot', 'upright-neck'],
     allowances: [{ what: 'thread into the flange', length: 0.013 }],
@@ -311,6 +319,7 @@ function shouldersOf(
       stock: p.shoulderStock,
       size: p.shoulderSize,
       strands: p.shoulderStrands,
+      sizedBy: { stock: 'shoulderStock', size: 'shoulderSize', strands: 'shoulderStrands' },
       bones: [id],
       allowances,
       path: [at.shoulder, [sign * reach * 0.55, at.y, at.shoulder[2] + 0.006 * s], end],
@@ -360,6 +369,7 @@ function armsOf(context: SchoolContext, p: HeadFrameFigures, out: SettingOut): v
       stock: p.shoulderStock,
       size: p.shoulderSize,
       strands: p.shoulderStrands,
+      sizedBy: { stock: 'shoulderStock', size: 'shoulderSize', strands: 'shoulderStrands' },
       path: [start, ...path],
       bones,
       allowances: [

@@ -93,6 +93,7 @@ function spoke(out: SettingOut, cage: Cage, hub: string, at: Vec3, p: HoopPlace,
   out.member(id, `spoke ${k + 1} of hoop ${row}`, {
     stock: cage.stock,
     size: cage.size,
+    sizedBy: { stock: 'hoopStock', size: 'hoopSize', together: true },
     path: [at, p.at],
     bones: [id],
     allowances: [{ what: 'turned over at both ends', length: 0.08 }],
@@ -125,6 +126,7 @@ function hoop(out: SettingOut, cage: Cage, row: readonly (HoopPlace | null)[], r
       {
         stock: cage.stock,
         size: cage.size,
+        sizedBy: { stock: 'hoopStock', size: 'hoopSize', together: true },
         path: run.path,
         bones: run.bones,
         allowances: [{ what: 'overlap, bound', length: 0.06 }],
@@ -146,6 +148,7 @@ function stringer(out: SettingOut, cage: Cage, places: readonly (HoopPlace | nul
         {
           stock: cage.stock,
           size: cage.size,
+          sizedBy: { stock: 'hoopStock', size: 'hoopSize', together: true },
           path: run.map((p) => p.at),
           bones,
           allowances: [{ what: 'turned over at both ends', length: 0.08 }],

@@ -12,9 +12,9 @@ import { schools } from './schools';
 
 export { schools };
 export type { School, SchoolContext, SchoolField, SchoolTraits } from './school';
-export { startBuild } from './start-build';
+export { sizedToCarry, startBuild } from './start-build';
 export * from './edit-armature';
-export { limbOfRun } from './body-names';
+export { limbOfRun, twinKey } from './body-names';
 export { bonesFrom, letComeAway } from './comes-apart';
 export { bringIn, type BroughtIn } from './bring-in';
 export { boneName, chainsOf, mainChain, standingJoints } from './limbs';

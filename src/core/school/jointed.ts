@@ -68,6 +68,7 @@ function make(context: SchoolContext, p: JointedParameters) {
       out.member(`splint-${to}`, `splint of the ${called}`, {
         stock: p.splintStock,
         size: splintSize,
+        sizedBy: { stock: 'splintStock', size: 'splintSize' },
         bonded: true,
         path: [mix(a, b, p.soft), mix(a, b, 1 - p.soft)],
         bones: [to],
@@ -92,6 +93,7 @@ function make(context: SchoolContext, p: JointedParameters) {
     out.member(`wire-${second}`, wireName(chain.slice(1).map((id) => byId.get(id)!)), {
       stock: p.wireStock,
       size: own,
+      sizedBy: { stock: 'wireStock', size: 'wireSize', strands: 'strands' },
       strands,
       path,
       bones: along,

@@ -82,6 +82,7 @@ export function onAPost(context: SchoolContext, p: PostFigures, more: Pick<Armat
   out.member('post', 'post', {
     stock: p.postStock,
     size: p.postSize,
+    sizedBy: { stock: 'postStock', size: 'postSize', together: true },
     path: [foot, rim, top],
     bones: ['post', 'inside'],
     bare: true,

@@ -60,6 +60,8 @@ export interface SchoolContext {
   readonly across: (stock: string, size: string) => number;
   /** Sizes a stock comes in, smallest first: ids. */
   readonly sizesOf: (stock: string) => readonly string[];
+  /** Whether wires go by the room there is for them and by what they carry, where nothing was set by hand. */
+  readonly toCarry: boolean;
   /** How deep a place lies under the finished face, metres; below zero outside. */
   readonly depthAt: (p: Vec3) => number;
 }

@@ -1,4 +1,4 @@
-import type { Allowance, Armature, ArmatureNode, BaseBoard, Bone, Hardware, Hole, Member } from '../armature';
+import type { Allowance, Armature, ArmatureNode, BaseBoard, Bone, Hardware, Hole, Member, SizedBy } from '../armature';
 import type { JoinKindId } from '../catalogue';
 import type { Vec3 } from '../quantity';
 
@@ -18,6 +18,7 @@ interface MemberOptions {
   readonly allowances?: readonly Allowance[];
   readonly drawnIn?: number;
   readonly bare?: boolean;
+  readonly sizedBy?: SizedBy;
 }
 
 /** Sets an armature out piece by piece; every id gets the school's own prefix. */
@@ -76,6 +77,7 @@ export class SettingOut {
       allowances: m.allowances ?? [],
       ...(m.drawnIn ? { drawnIn: m.drawnIn } : {}),
       ...(m.bare ? { bare: true } : {}),
+      ...(m.sizedBy ? { sizedBy: m.sizedBy } : {}),
     });
   }
 

@@ -85,6 +85,7 @@ function make(context: SchoolContext, p: SteelMeshFoamParameters) {
     out.member(`tube-${second}`, tubeName(name, second, last), {
       stock: p.tubeStock,
       size: tubeSize,
+      sizedBy: { stock: 'tubeStock', size: 'tubeSize' },
       path: chain.map(at),
       bones,
       allowances: [

@@ -98,6 +98,7 @@ export function setOutLimbs(context: SchoolContext, p: LimbFigures, prefix: stri
     out.member(`wire-${second}`, wireName(chain.slice(1).map((id) => byId.get(id)!)), {
       stock: p.wireStock,
       size: own,
+      sizedBy: { stock: 'wireStock', size: 'wireSize', strands: 'strands' },
       strands,
       bonded: p.bonded,
       path,

@@ -39,7 +39,10 @@ const stopsShort = 0.45;
 /** Places along a stretch that are looked at. */
 const looks = 8;
 
-/** Runs of wire for chains of joints; those of a start form run as they are, with what is asked for. */
+/**
+ * Runs of wire for chains of joints. Those of a start form run as they are, with what is asked for, unless the armature is
+ * sized to carry.
+ */
 export function wireRuns(
   context: SchoolContext,
   asked: { readonly stock: string; readonly size: string; readonly strands: number; readonly byHand: boolean },
@@ -50,14 +53,10 @@ export function wireRuns(
   const bundles = asked.byHand ? [] : bundlesOf(context, asked.stock, asked.size, asked.strands);
   return chains.flatMap(({ joints: chain, first }): WireRun[] => {
     const own = chain.map((id) => byId.get(id)!);
-    if (own[1]?.limb === undefined || bundles.length === 0)
+    const ofMesh = own[1]?.limb !== undefined;
+    if (bundles.length === 0 || (!ofMesh && !context.toCarry))
       return [{ joints: chain, first, size: asked.size, strands: asked.strands, path: own.map((j) => j.at) }];
-    const runs: { joints: PosedJoint[]; bundle: Bundle }[] = [];
-    for (const { joints: part, bundle } of byLimb(own).map((s) => endOf(context, bundles, s))) {
-      const last = runs[runs.length - 1];
-      if (last && bundle.bears >= last.bundle.bears) last.joints.push(...part.slice(1));
-      else runs.push({ joints: [...part], bundle });
-    }
+    const runs = ofMesh ? runsOfMesh(context, bundles, own) : runsOfStart(context, bundles, own);
     return runs.map(({ joints: run, bundle }, i) => ({
       joints: run.map((j) => j.id),
       first: first && i === 0,
@@ -66,6 +65,63 @@ export function wireRuns(
       path: drawnBack(context, run, bundle, i === runs.length - 1),
     }));
   });
+}
+
+interface Run {
+  readonly joints: readonly PosedJoint[];
+  readonly bundle: Bundle;
+}
+
+function runsOfMesh(context: SchoolContext, bundles: readonly Bundle[], own: readonly PosedJoint[]): Run[] {
+  const runs: { joints: PosedJoint[]; bundle: Bundle }[] = [];
+  for (const { joints: part, bundle } of byLimb(own).map((s) => endOf(context, bundles, s))) {
+    const last = runs[runs.length - 1];
+    if (last && bundle.bears >= last.bundle.bears) last.joints.push(...part.slice(1));
+    else runs.push({ joints: [...part], bundle });
+  }
+  return runs;
+}
+
+/**
+ * A start form's limb in one wire from end to end, as stout as all of it has room for; only where its outer part has room
+ * for so much less is that a wire of its own. What is too thin for any is left without, where it is the last of the limb.
+ */
+function runsOfStart(context: SchoolContext, bundles: readonly Bundle[], own: readonly PosedJoint[]): Run[] {
+  const { joints } = context.form.skeleton;
+  const inner = new Set(joints.map((j) => j.parent));
+  const ends = !inner.has(own[own.length - 1]!.id);
+  const { joints: reached } = endOf(context, bundles, own);
+  const room = reached
+    .slice(1)
+    .map((to, i) => roomFor(context, bundles, [reached[i]!, to], ends && i === reached.length - 2));
+  // From the tip inwards: the stretch before has room for as much, or for so much more that it gets a wire of its own.
+  const cuts: number[] = [];
+  let least = Infinity;
+  for (let i = room.length - 1; i >= 0; i--) {
+    if (room[i]! > muchMore * least) {
+      cuts.unshift(i + 1);
+      least = room[i]!;
+    } else least = Math.min(least, room[i]!);
+  }
+  const stops = [0, ...cuts, reached.length - 1];
+  return stops.slice(1).map((stop, i): Run => {
+    const run = reached.slice(stops[i]!, stop + 1);
+    const last = i === stops.length - 2;
+    return { joints: run, bundle: stoutest(context, bundles, run, last && ends).bundle };
+  });
+}
+/** Of what a wire bears: from here on two wires are worth binding together. */
+const muchMore = 5;
+
+/** What the stoutest bears that lies in the core all along a run, m3; 0 where none does. */
+function roomFor(
+  context: SchoolContext,
+  bundles: readonly Bundle[],
+  run: readonly PosedJoint[],
+  ends: boolean,
+): number {
+  const places = placesOf(context, run, ends);
+  return bundles.filter((b) => places.every((p) => fits(context, b, p.at, p.clay, 'in the core'))).at(-1)?.bears ?? 0;
 }
 
 /** By the limb it runs on into, as a body calls it or a mesh does; else by where it begins and ends. */
@@ -143,16 +199,7 @@ function stoutest(
   run: readonly PosedJoint[],
   ends: boolean,
 ): { readonly bundle: Bundle; readonly good: number } {
-  const places: { at: Vec3; clay: number }[] = [];
-  run.slice(1).forEach((to, i) => {
-    const from = run[i]!;
-    // A foot leaves the form where it stands: its cover ends there.
-    const since = from.ground ? stopsShort : 0;
-    const until = to.ground || (ends && i === run.length - 2) ? 1 - stopsShort : 1;
-    const clay = clayAt(context, from.id);
-    for (let k = 0; k <= looks; k++)
-      places.push({ at: mix(from.at, to.at, since + ((until - since) * k) / looks), clay });
-  });
+  const places = placesOf(context, run, ends);
   const keeping = (room: Room) => bundles.filter((b) => places.every((p) => fits(context, b, p.at, p.clay, room)));
   const wanted = wantedFrom(context, run);
   const covered = keeping('covered').at(-1);
@@ -162,6 +209,26 @@ function stoutest(
   const half = keeping('half');
   const enough = half.find((b) => b.bears >= wanted);
   return enough ? { bundle: enough, good: 1 } : { bundle: half.at(-1) ?? bundles[0]!, good: 0 };
+}
+
+interface Place {
+  readonly at: Vec3;
+  readonly clay: number;
+}
+
+/** Places along a run where a wire wants its cover, and the clay over the core there, metres. */
+function placesOf(context: SchoolContext, run: readonly PosedJoint[], ends: boolean): Place[] {
+  return run.slice(1).flatMap((to, i): Place[] => {
+    const from = run[i]!;
+    // A foot leaves the form where it stands: its cover ends there.
+    const since = from.ground ? stopsShort : 0;
+    const until = to.ground || (ends && i === run.length - 2) ? 1 - stopsShort : 1;
+    const clay = clayAt(context, from.id);
+    return Array.from({ length: looks + 1 }, (_, k) => ({
+      at: mix(from.at, to.at, since + ((until - since) * k) / looks),
+      clay,
+    }));
+  });
 }
 
 /** Strands times diameter cubed that a run needs at its root, for what hangs beyond it or stands on it; m3. */

@@ -1,0 +1,79 @@
+import { checkBase, counterweightAt, groundUnder } from '../load';
+import type { LoadReport, Piece } from '../piece';
+import { utilisationWanted } from './wanted';
+
+/** Figures of the board that the maker left to be chosen, with what they should be: wider, heavier, thicker, better screwed down. */
+export function baseFor(piece: Piece, load: LoadReport): Record<string, string | number> {
+  const { base } = piece.armature;
+  if (base.standing === 'own') return {};
+  return { ...standsBy(piece, load), ...heldBy(piece, load) };
+}
+
+/** Degrees over what is asked, so that it reads sound. */
+const toSpare = 0.6;
+/** A board is no wider than this times what the form asked before a weight is put on it. */
+const widest = 1.6;
+const step = 0.02;
+
+/** Wider first, as far as a board goes well; then a weight on its far edge. */
+function standsBy(piece: Piece, { stance, ledger: _ }: LoadReport): Record<string, number> {
+  const { base, build } = { base: piece.armature.base, build: piece.build };
+  const wanted = build.brief.limits.tipAngle + toSpare;
+  if (build.armature.mount.kind !== 'stands' || stance.tipAngle >= wanted) return {};
+  const { width, depth } = base;
+  const height = stance.centre[2] - groundUnder(base);
+  // A board stands out by so much on the weak side that the lean there is what is asked.
+  const short = Math.tan((wanted * Math.PI) / 180) * height - stance.edgeDistance;
+  const across = stance.towards === 'left' || stance.towards === 'right';
+  const grown = (v: number) => Math.ceil((Math.min(widest * v, v + 2 * short) + 1e-9) / step) * step;
+  const out: Record<string, number> = across ? { boardWidth: round(grown(width)) } : { boardDepth: round(grown(depth)) };
+  if (short <= (widest - 1) * 0.5 * (across ? width : depth)) return out;
+  const back = stance.towards === 'front' ? 0.4 * depth : stance.towards === 'back' ? -0.4 * depth : 0;
+  const kg =
+    base.ballast +
+    counterweightAt(stance, groundUnder(base), [base.at[0], base.at[1] + back, -base.thickness / 2], wanted);
+  return Number.isFinite(kg) && kg <= mostBallast
+    ? { ballast: Math.ceil(kg * 10) / 10, ballastBack: round(back) }
+    : out;
+}
+const mostBallast = 500;
+const round = (v: number) => Math.round(v * 1000) / 1000;
+
+/** The thinnest board and the least screws that hold what pulls at them. */
+function heldBy(piece: Piece, load: LoadReport): Record<string, string | number> {
+  const { base } = piece.armature;
+  const stock = piece.stockOf(base.stock);
+  const worst = Math.max(load.base.screwUtilisation, load.base.boardUtilisation);
+  if (!stock || worst < utilisationWanted) return {};
+  const moment = load.lifeStages.reduce((m, s) => Math.max(m, s.footMoment), 0);
+  const safety = load.base.screwUtilisation > 0 ? safetyOf(piece, load, moment) : 1.5;
+  const boards = stock.sizes.flatMap((s) => ('height' in s.section && s.section.height >= base.thickness - 1e-6 ? [{ id: s.id, thickness: s.section.height }] : []));
+  for (const { id, thickness } of boards)
+    for (const diameter of screwDiameters)
+      for (const count of [base.screws.count]) {
+        if (diameter < base.screws.diameter - 1e-6) continue;
+        const threadLength = Math.min(0.1, thickness - 0.002);
+        const found = checkBase(
+          { ...base, thickness, screws: { ...base.screws, count, diameter, threadLength } },
+          moment,
+          safety,
+          stock.density,
+          stock.strength.nominal * stock.allowed,
+        );
+        if (Math.max(found.screwUtilisation, found.boardUtilisation) < utilisationWanted)
+          return { boardSize: id, screwDiameter: diameter, screwLength: round(threadLength) };
+      }
+  const last = boards[boards.length - 1];
+  return last
+    ? { boardSize: last.id, screwDiameter: screwDiameters[screwDiameters.length - 1]!, screwLength: round(Math.min(0.1, last.thickness - 0.002)) }
+    : {};
+}
+const screwDiameters = [0.004, 0.005, 0.006, 0.008] as const;
+
+/** The safety the base was judged with, read back from its figure. */
+function safetyOf(piece: Piece, load: LoadReport, moment: number): number {
+  const { base } = piece.armature;
+  const stock = piece.stockOf(base.stock)!;
+  const plain = checkBase(base, moment, 1.5, stock.density, stock.strength.nominal * stock.allowed);
+  return plain.boardUtilisation > 0 ? (1.5 * load.base.boardUtilisation) / plain.boardUtilisation : 1.5;
+}

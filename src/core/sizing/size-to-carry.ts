@@ -1,0 +1,183 @@
+import { bundleAcross, sectionAcross, type Member } from '../armature';
+import type { Build, MemberEdit } from '../document';
+import { joinEfficiency } from '../catalogue';
+import { loadReport, makePiece, type LoadReport, type Piece, type ResultCache } from '../piece';
+import { baseFor } from './base';
+import { bundleOf, bundlesFor, type Bundle } from './bundles';
+import { coreUnder } from './core-under-clay';
+import { groupsOf, type SizedGroup } from './groups';
+import { noSizes, withSizes, type Sizes } from './sizes';
+import { sagWanted, utilisationWanted, wantedOf, type Wanted } from './wanted';
+
+/**
+ * Chooses what an armature is cut from: of what is sold the lightest that bears and resists what a solve asks of it and
+ * keeps its cover, then solved again until nothing is asked that is not there. A pure function of the build; what the
+ * maker set is never touched. What cannot be had within the room there is stays as near to it as there is room for.
+ */
+export function sizeToCarry(build: Build, cache: ResultCache): Sizes {
+  let sizes: Sizes = { ...noSizes, parameters: coreUnder(build) };
+  let best = { sizes, short: Infinity };
+  for (let round = 0; round < mostRounds; round++) {
+    const piece = makePiece(withSizes(build, sizes), cache);
+    if (!piece.ok) return best.sizes;
+    const load = loadReport(piece.value, cache, [], false);
+    if (!load.ok) return best.sizes;
+    const short = shortOf(piece.value, load.value);
+    // Of two that hold the later is the lighter one.
+    if (short < best.short || short === 0) best = { sizes, short };
+    const next = nextSizes(build, sizes, piece.value, load.value, round);
+    if (next === null) break;
+    sizes = next;
+  }
+  return best.sizes;
+}
+
+const mostRounds = 8;
+/** From this round on nothing is made lighter again. */
+const settles = 4;
+const mostStrands = 4;
+
+/** How far the worst is over what was asked for; 0 where all of it is met. */
+function shortOf(piece: Piece, load: LoadReport): number {
+  const over = (measured: number, wanted: number) => Math.max(0, Math.log(Math.max(1e-9, measured) / wanted));
+  const sound = 1.04;
+  const members = load.members.reduce((s, m) => s + over(m.utilisation, utilisationWanted * sound), 0);
+  const sag = load.lifeStages
+    .filter((s) => s.stage.startsWith('clay'))
+    .reduce((s, stage) => s + stage.bones.reduce((x, b) => Math.max(x, over(b.sagShare, sagWanted * sound)), 0), 0);
+  const out = piece.cover.reduce((s, c) => s + (c.least < 0 ? 1 : c.least < c.wanted ? 0.1 : 0), 0);
+  const tips = over(piece.build.brief.limits.tipAngle, Math.max(0.1, load.stance.tipAngle));
+  const base = over(Math.max(load.base.boardUtilisation, load.base.screwUtilisation), utilisationWanted * sound);
+  return members + sag + out + tips + base;
+}
+
+/** What is to be tried next; null where nothing would be other than it is. */
+function nextSizes(build: Build, now: Sizes, piece: Piece, load: LoadReport, round: number): Sizes | null {
+  const wanted = wantedOf(piece, load.members, load.lifeStages);
+  const parameters: Record<string, string | number | boolean> = { ...now.parameters, ...baseFor(piece, load) };
+  const edits: Record<string, MemberEdit> = { ...now.edits };
+  const stuck = new Set<string>();
+  for (const group of groupsOf(build, piece.armature.members)) {
+    const current = currentOf(piece, group.members[0]!);
+    if (!current) continue;
+    const asked = askedOf(group, wanted);
+    if (!asked) continue;
+    const chosen = choose(piece, group, current, asked, round >= settles);
+    if (!chosen.enough) for (const m of group.members) for (const b of m.bones) stuck.add(b);
+    if (same(chosen.bundle, current)) continue;
+    const { stock, size, strands } = chosen.bundle;
+    if (group.by.together) {
+      if (stock !== current.stock) parameters[group.by.stock] = stock.id;
+      parameters[group.by.size] = size.id;
+      if (group.free.strands && group.by.strands) parameters[group.by.strands] = strands;
+    } else
+      for (const m of group.members)
+        edits[m.id] = {
+          ...edits[m.id],
+          ...(group.free.stock ? { stock: stock.id } : {}),
+          ...(group.free.size ? { size: size.id } : {}),
+          ...(group.free.strands ? { strands } : {}),
+        };
+  }
+  // Where no wire with room is enough, the join it hangs on is made as good as a join by hand gets.
+  for (const m of load.members) {
+    const bone = piece.armature.bones.find((b) => b.id === m.id)!;
+    if (m.utilisation < 1.04 * utilisationWanted || !stuck.has(m.id)) continue;
+    if (joinEfficiency(bone.joinFrom) < joinEfficiency(firmest) && build.armature.edits[bone.id]?.joinFrom === undefined)
+      edits[bone.id] = { ...edits[bone.id], joinFrom: firmest };
+  }
+  const next: Sizes = { parameters, edits };
+  return JSON.stringify(next) === JSON.stringify(now) ? null : next;
+}
+const firmest = 'epoxied';
+
+function currentOf(piece: Piece, m: Member): Bundle | null {
+  const stock = piece.stockOf(m.stock);
+  const size = stock?.sizes.find((s) => s.id === m.size);
+  return stock && size ? bundleOf(stock, size, m.strands, m.bonded) : null;
+}
+
+const same = (a: Bundle, b: Bundle) => a.stock === b.stock && a.size === b.size && a.strands === b.strands;
+
+/** The most that any bone of the group asks of it; null where it runs along none. */
+function askedOf(group: SizedGroup, wanted: ReadonlyMap<string, Wanted>): Wanted | null {
+  let bears = 0,
+    stiff = 0,
+    any = false;
+  for (const m of group.members)
+    for (const id of m.bones) {
+      const w = wanted.get(id);
+      if (!w) continue;
+      any = true;
+      bears = Math.max(bears, w.bears);
+      stiff = Math.max(stiff, w.stiff);
+    }
+  return any ? { bears, stiff } : null;
+}
+
+/** Cover as it should be; or so much that no clay shrinks on it, where that is all the room there is; or inside at all. */
+type Cover = 'kept' | 'in the core' | 'inside';
+const covers: readonly Cover[] = ['kept', 'in the core', 'inside'];
+
+/** The lightest that is enough, of its own stock where that can be, with as much cover as can be had; else the strongest there is room for. */
+function choose(
+  piece: Piece,
+  group: SizedGroup,
+  current: Bundle,
+  asked: Wanted,
+  settled: boolean,
+): { readonly bundle: Bundle; readonly enough: boolean } {
+  const bears = current.bears * asked.bears,
+    stiff = current.stiffness * asked.stiff;
+  const enough = (b: Bundle) => b.bears >= bears && b.stiffness >= stiff;
+  const most = group.free.strands ? mostStrands : current.strands;
+  const lists = bundlesFor(group.members[0]!, most, group.free.stock, piece.stockOf).map((list) =>
+    list.filter(
+      (b) =>
+        (group.free.size || b.size === current.size) &&
+        (group.free.strands || b.strands === current.strands) &&
+        !(settled && b.weighs < current.weighs * 0.999 && b.stock === current.stock && enough(current)),
+    ),
+  );
+  for (const cover of covers.slice(0, 2))
+    for (const list of lists) {
+      const found = list.find((b) => enough(b) && fits(piece, group, b, cover));
+      if (found) return { bundle: found, enough: true };
+    }
+  const nearest = (b: Bundle) => Math.min(b.bears / Math.max(1e-12, bears), b.stiffness / Math.max(1e-12, stiff));
+  for (const cover of covers) {
+    const inside = lists.flat().filter((b) => fits(piece, group, b, cover));
+    if (inside.length > 0)
+      return { bundle: inside.reduce((x, b) => (nearest(b) > nearest(x) ? b : x)), enough: false };
+  }
+  return { bundle: current, enough: false };
+}
+
+/** Metres that lie over what is in the core and not in the clay. */
+const underClay = 0.0002;
+
+function fits(piece: Piece, group: SizedGroup, b: Bundle, cover: Cover): boolean {
+  return nearestTheFace(piece, group.members).every((m) => {
+    const now = piece.cover.find((c) => c.member === m.id);
+    if (!now) return true;
+    const stock = piece.stockOf(m.stock);
+    const size = stock?.sizes.find((s) => s.id === m.size);
+    const whole = size ? bundleAcross(sectionAcross(size.section), m.strands) : 0;
+    // What is thinner along the same way lies so much deeper.
+    if (now.least + (whole - b.whole) / 2 < underClay) return b.whole <= whole;
+    if (cover === 'inside') return true;
+    const then = piece.coverAs(m, b);
+    if (!then) return true;
+    return cover === 'kept' ? then.least >= then.wanted : then.thinOver.length === 0 && then.least > then.wanted / 3;
+  });
+}
+
+/** Of many that are alike those that have least over them: the others have more. */
+function nearestTheFace(piece: Piece, members: readonly Member[]): readonly Member[] {
+  if (members.length <= looked) return members;
+  const least = new Map(piece.cover.map((c) => [c.member, c.least - c.wanted]));
+  return [...members]
+    .sort((a, b) => (least.get(a.id) ?? Infinity) - (least.get(b.id) ?? Infinity))
+    .slice(0, looked);
+}
+const looked = 6;

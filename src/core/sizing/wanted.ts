@@ -1,0 +1,66 @@
+import type { MemberReport, Piece } from '../piece';
+import { sagWatched, type StageCheck } from '../load';
+import { distance, mix, type Vec3 } from '../quantity';
+
+/** Sized so that utilisation and sag read sound with a little to spare. */
+export const utilisationWanted = 0.57;
+export const sagWanted = 0.95 * sagWatched;
+
+/** By bone: how many times what it bears in metal and timber, and how many times as stiff that should be. */
+export interface Wanted {
+  readonly bears: number;
+  readonly stiff: number;
+}
+
+/**
+ * What a solved frame asks of each bone. Metal makes good what bulk and clay leave over; a bone that bows wants to be
+ * stiffer. Where an end sags, the bones between it and the base are asked by their part in it: curvature times length
+ * times the way to the end.
+ */
+export function wantedOf(piece: Piece, members: readonly MemberReport[], stages: readonly StageCheck[]): Map<string, Wanted> {
+  const out = new Map<string, { bears: number; stiff: number }>();
+  for (const m of members) {
+    const wanted = (m.capacity * m.utilisation) / utilisationWanted;
+    const others = Math.max(0, m.capacity - m.metalShare);
+    const bows = m.buckling >= m.utilisation;
+    out.set(m.id, {
+      bears: m.metalShare > 0 ? Math.max(0, wanted - others) / m.metalShare : 1,
+      stiff: bows ? m.buckling / utilisationWanted : 0,
+    });
+  }
+  stiffer(piece, stages, out);
+  return out;
+}
+
+/** Of what makes an end sag, a share worth answering. */
+const worthStiffening = 0.1;
+
+function stiffer(
+  { armature, load }: Piece,
+  stages: readonly StageCheck[],
+  wanted: Map<string, { bears: number; stiff: number }>,
+): void {
+  const { bones } = armature;
+  const into = new Map(bones.map((b, i) => [b.to, i]));
+  for (const stage of stages) {
+    if (!stage.stage.startsWith('clay')) continue;
+    const turns = stage.bones.map((b, i) => {
+      const radius = load.outerDiameter[i]! / 2;
+      return radius > 0 ? (b.skinStrain / radius) * distance(...load.ends[i]!) : 0;
+    });
+    stage.bones.forEach((b, i) => {
+      if (b.sagShare <= 0.2 * sagWanted) return;
+      const over = b.sagShare / sagWanted;
+      const end: Vec3 = load.ends[i]![1];
+      const way: { bone: number; part: number }[] = [];
+      for (let at: number | undefined = i; at !== undefined && way.length <= bones.length; at = into.get(bones[at]!.from))
+        way.push({ bone: at, part: turns[at]! * distance(mix(...load.ends[at]!, 0.5), end) });
+      const whole = way.reduce((sum, w) => sum + w.part, 0);
+      for (const { bone, part } of way) {
+        if (part < worthStiffening * whole) continue;
+        const entry = wanted.get(bones[bone]!.id);
+        if (entry) entry.stiff = Math.max(entry.stiff, over);
+      }
+    });
+  }
+}
