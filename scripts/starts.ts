@@ -2,7 +2,8 @@ import { clays, type ClayFamily } from '../src/core/catalogue';
 import type { Build } from '../src/core/document';
 import { asBriefed, Evaluator } from '../src/core/evaluate';
 import { resolveForm, startForms } from '../src/core/form';
-import { schools, sizedToCarry, startBuild } from '../src/core/school';
+import { schoolsThatSuit, startBuild } from '../src/core/school';
+import { begunToCarry } from '../src/core/sizing';
 
 /**
  * Every untouched start there is: each form, each way of building that suits it, each clay at its usual coat. What fails
@@ -37,7 +38,7 @@ export function firstStart(form: string, size = 1): Build {
   const found = startForms.find((f) => f.kind === form)!;
   const made = startBuild('Start', startDate, form, found.usualSize * size);
   if (!made.ok) throw new Error(`${form}: ${made.message}`);
-  return sizedToCarry(made.value);
+  return begunToCarry(made.value);
 }
 
 /** The same under another way of building and in another clay, at the middle of that clay's usual coat. */
@@ -59,7 +60,7 @@ export function startIn(form: string, school: string, clay: string, size = 1): B
 export function schoolsOf(form: string): string[] {
   const resolved = resolveForm(firstStart(form));
   if (!resolved.ok) throw new Error(resolved.message);
-  return schools.filter((s) => s.fits(resolved.value)).map((s) => s.kind);
+  return schoolsThatSuit(resolved.value).map((s) => s.kind);
 }
 
 /** Ids of what fails, without the places they name. */

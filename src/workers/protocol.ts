@@ -40,8 +40,8 @@ export type SessionAnswer =
       readonly kind: 'nominal';
       readonly report: Report;
       readonly picture: Picture | null;
-      /** Of the build as it stands: the drying of the whole that belongs to it. */
-      readonly dryingKey: string;
+      /** Of the build as it stands: the drying of the whole that belongs to it. Null while its sizes are being chosen. */
+      readonly dryingKey: string | null;
       readonly milliseconds: number;
     }
   /** A face that stands in the place of a rougher one. */

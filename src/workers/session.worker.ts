@@ -4,6 +4,7 @@ import { Evaluator } from '../core/evaluate';
 import { EarlierGrids, extractSurface, thicknessField, voxelise } from '../core/form';
 import { waysToBeSooner, withRemedies, type Sooner } from '../core/improve';
 import type { Piece } from '../core/piece';
+import type { Sizes } from '../core/sizing';
 import { surfaceOf, wantsFiner } from '../core/sheet';
 import { whatToLeaveOut } from '../core/plan';
 import { optionsOf, questionOf } from './asked';
@@ -84,12 +85,37 @@ function coverFor(piece: Piece): FaceCover {
   return faceCover;
 }
 
+/** What was chosen last, and of what. */
+let before: { readonly id: string; readonly school: string; readonly sizes: Sizes } | null = null;
+
 async function work(request: SessionRequest, { send, stale }: Work<SessionAnswer>): Promise<void> {
-  const { asked, pictureKey } = request;
+  const { asked } = request;
+  let { pictureKey } = request;
   const question = questionOf(asked),
     options = optionsOf(asked);
+  // While sizes are chosen for what was changed, its verdict is that at the sizes there were.
+  const { sizing, school } = asked.build.armature;
+  if (
+    sizing === 'to-carry' &&
+    before?.id === asked.id &&
+    before.school === school.kind &&
+    !evaluator.isSized(question)
+  ) {
+    const { sizes } = before;
+    const now = evaluator.evaluate(question, { ...options, sizes });
+    const soFar = evaluator.piece(question, { sizes });
+    if (now.ok && soFar.ok) {
+      const picture = pictureKey === null ? null : pictureOf(soFar.value, pictureKey);
+      if (picture) pictureKey = picture.key;
+      send({ kind: 'nominal', report: now.value, picture, dryingKey: null, milliseconds: 0 });
+      await breathe();
+      if (stale()) return;
+    }
+  }
   const began = performance.now();
   const nominal = evaluator.evaluate(question, options);
+  if (nominal.ok && sizing === 'to-carry')
+    before = { id: asked.id, school: school.kind, sizes: nominal.value.sizing.sizes };
   const piece = evaluator.piece(question);
   const key = evaluator.dryingKey(question);
   if (!nominal.ok || !piece.ok || !key.ok) {

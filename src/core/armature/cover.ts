@@ -227,7 +227,8 @@ export function drawnPath(
   const step = Math.max(1e-4, depth * 0.02);
   /** Bent square to `along`, where that is given: what is bent between two places does not slide towards either. */
   const inward = (p: Vec3, along?: Vec3): Vec3 => {
-    if (held.some((h) => distance(h, p) < 1e-6)) return p;
+    // What leads out to where it is held comes nearer the face on the way.
+    if (held.some((h) => distance(h, p) < Math.max(1e-6, 2 * depth))) return p;
     let at = p;
     let here = distanceAt(at);
     // What runs well outside is not meant to be inside.

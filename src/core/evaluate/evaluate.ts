@@ -30,7 +30,7 @@ import { noSizes, sizeToCarry, withSizes, type Sizes } from '../sizing';
 import { secondsOf, success, type Result, type UnitSystem } from '../quantity';
 import type { WholeDrying } from '../drying';
 import { datesOf, laidDates } from './dates';
-import type { Report } from './report';
+import type { Report, SizingState } from './report';
 
 /** What is asked: a build, its log, and the moment it is asked at. */
 export interface Question {
@@ -72,6 +72,7 @@ export interface Answer {
   /** Whether everything uncertain was pushed to its ends. */
   readonly ranged: boolean;
   readonly sizes: Sizes;
+  readonly sizing: SizingState;
 }
 
 /** What the log tells, worked out once for a build and its log. */
@@ -103,10 +104,10 @@ export class Evaluator {
   /** The same, without putting it together: what searches over edits compare. */
   judge(question: Question, options: EvaluateOptions = {}): Result<Answer> {
     const units = options.units ?? 'metric';
-    const known = this.knownOf(question, options.known);
+    const known = this.knownOf(question, options.known, options.sizes);
     if (!known.ok) return known;
-    const { build, sizes } = this.sized(question.build, options.sizes);
-    const piece = makePiece(build, this.cache, known.value.history);
+    const sizes = this.sizesFor(question.build, options.sizes);
+    const piece = this.pieceAt(question.build, sizes, known.value.history);
     if (!piece.ok) return piece;
     const ranges = options.ranges === 'dates' ? 'drying' : options.ranges === true;
     const report = workOut(piece.value, this.cache, { ranges, full: options.full ?? null });
@@ -118,11 +119,19 @@ export class Evaluator {
     const fitted = known.value.history.fitted?.weighings ?? 0;
     const dates = datesOf(piece.value, report.value, plan, first, weighings.readings.length > 0 ? fitted : 0);
     const judging: Judging = { piece: piece.value, report: report.value, plan, dates, units, now };
-    return success({ judging, findings: findingsOf(judging), workshop, known: known.value, ranged: ranges === true, sizes });
+    return success({
+      judging,
+      findings: findingsOf(judging),
+      workshop,
+      known: known.value,
+      ranged: ranges === true,
+      sizes,
+      sizing: this.sizingOf(question.build, options.sizes),
+    });
   }
 
   /** Puts a judged build and its findings together. */
-  reportOf({ judging, workshop, known, ranged }: Answer, findings: readonly Finding[]): Report {
+  reportOf({ judging, workshop, known, ranged, sizes, sizing }: Answer, findings: readonly Finding[]): Report {
     const { piece, report, plan, dates } = judging;
     const { weighings, fit } = known;
     const key = `${buildHash(piece.build)}:${partHash(piece.known)}:${hashOf(weighings.readings)}:${fit !== null}`;
@@ -145,6 +154,7 @@ export class Evaluator {
         tare: weighings.tare,
       },
       findings,
+      sizing: { state: sizing, sizes, cannot: sizing === 'chosen' ? cannotOf(findings) : null },
       cautions: cautionsFor(piece),
       worst: worstOf(findings),
     };
@@ -152,9 +162,9 @@ export class Evaluator {
 
   /** The piece itself, as the log knows it: for pictures, sheets and the drying of the whole. */
   piece(question: Question, options: Pick<EvaluateOptions, 'known' | 'sizes'> = {}): Result<Piece> {
-    const known = this.knownOf(question, options.known);
+    const known = this.knownOf(question, options.known, options.sizes);
     if (!known.ok) return known;
-    return makePiece(this.sized(question.build, options.sizes).build, this.cache, known.value.history);
+    return this.pieceAt(question.build, this.sizesFor(question.build, options.sizes), known.value.history);
   }
 
   /** Whether the sizes of a build are known without choosing them anew. */
@@ -164,16 +174,33 @@ export class Evaluator {
 
   /** The sizes of a build; none where every one of them is as it was set. */
   sizesOf({ build }: Question): Sizes {
-    return this.sized(build, undefined).sizes;
+    return this.sizesFor(build, undefined);
+  }
+
+  private sizesFor(build: Build, given: Sizes | undefined): Sizes {
+    return build.armature.sizing === 'by-hand' ? noSizes : (given ?? this.choose(build));
+  }
+
+  private sizingOf(build: Build, given: Sizes | undefined): SizingState {
+    if (build.armature.sizing === 'by-hand') return 'by-hand';
+    return given && given !== this.chosen.get(sizingKey(build)) ? 'being-chosen' : 'chosen';
   }
 
   /** A build with its sizes laid under what the maker set: one and the same object for one and the same build. */
-  private sized(build: Build, given: Sizes | undefined): { readonly build: Build; readonly sizes: Sizes } {
-    if (build.armature.sizing === 'by-hand') return { build, sizes: noSizes };
-    const sizes = given ?? this.choose(build);
+  private sized(build: Build, sizes: Sizes): Build {
+    if (sizes === noSizes) return build;
     const key = `${partHash(build.armature)}:${partHash(sizes)}`;
-    const { armature } = this.cache.keep('sized armature', key, () => withSizes(build, sizes));
-    return { build: { ...build, armature }, sizes };
+    return this.cache.keep('sized', `${buildHash(build)}:${key}`, () => withSizes(build, sizes));
+  }
+
+  /** The piece at these sizes. What was chosen for parts that have since gone is not an edit of the maker's that is lost. */
+  private pieceAt(build: Build, sizes: Sizes, history: PieceHistory): Result<Piece> {
+    const made = makePiece(this.sized(build, sizes), this.cache, history);
+    if (!made.ok || sizes === noSizes) return made;
+    const lostEdits = made.value.lostEdits.filter(
+      (id) => !Object.hasOwn(sizes.edits, id) || Object.hasOwn(build.armature.edits, id),
+    );
+    return lostEdits.length === made.value.lostEdits.length ? made : success({ ...made.value, lostEdits });
   }
 
   private readonly chosen = new Map<string, Sizes>();
@@ -204,14 +231,16 @@ export class Evaluator {
   /** The key under which a drying of the whole piece belongs to this question. */
   dryingKey(question: Question): Result<string> {
     const known = this.knownOf(question, undefined);
-    return known.ok ? success(dryingKey(this.sized(question.build, undefined).build, known.value.history)) : known;
+    return known.ok
+      ? success(dryingKey(this.sized(question.build, this.sizesOf(question)), known.value.history))
+      : known;
   }
 
   /** A build made ready to be planned among others. */
   toPlan(question: Question, options: EvaluateOptions = {}): Result<BuildToPlan> {
-    const known = this.knownOf(question, options.known);
+    const known = this.knownOf(question, options.known, options.sizes);
     if (!known.ok) return known;
-    const piece = makePiece(this.sized(question.build, options.sizes).build, this.cache, known.value.history);
+    const piece = this.pieceAt(question.build, this.sizesFor(question.build, options.sizes), known.value.history);
     if (!piece.ok) return piece;
     const report = workOut(piece.value, this.cache, {
       ranges: options.ranges === false ? false : 'drying',
@@ -222,7 +251,7 @@ export class Evaluator {
   }
 
   /** What the log tells of a build: read once, fitted once. */
-  knownOf({ build, log }: Question, frozen: PieceHistory | undefined): Result<Known> {
+  knownOf({ build, log }: Question, frozen: PieceHistory | undefined, sizes?: Sizes): Result<Known> {
     const entries = readOnce(log);
     const first = firstClay(build, entries);
     const weighings = weighingsOf(entries, first);
@@ -232,7 +261,7 @@ export class Evaluator {
     const room = this.cache.keep('room history', hashOf([partHash(log), first]), () => roomHistory(entries, first));
     const bare: PieceHistory = this.cache.keep('history', partHash(room), () => ({ room, fitted: null }));
     if (weighings.readings.length === 0) return success({ ...common, history: bare, fit: null });
-    const fit = this.fitOf(build, bare, weighings);
+    const fit = this.fitOf(build, bare, weighings, this.sizesFor(build, sizes));
     if (!fit.ok) return fit;
     if (!fit.value) return success({ ...common, history: bare, fit: null });
     const { fitted } = fit.value;
@@ -241,14 +270,15 @@ export class Evaluator {
   }
 
   /** Readings dried in the room of their own hour: what the build says of later hours does not touch them. */
-  private fitOf(build: Build, bare: PieceHistory, weighings: Weighings): Result<LogFit | null> {
+  private fitOf(build: Build, bare: PieceHistory, weighings: Weighings, sizes: Sizes): Result<LogFit | null> {
     const last = bare.room.spells[bare.room.spells.length - 1];
     const asItWas: Build = last ? { ...build, room: this.roomThen(build, last.room) } : build;
-    const piece = makePiece(this.sized(asItWas, undefined).build, this.cache, bare);
+    const piece = this.pieceAt(asItWas, sizes, bare);
     if (!piece.ok) return piece;
     const key = hashOf([
       buildHash({ ...asItWas, brief: asItWas.brief.clay, plan: 0, name: '' }),
       partHash(bare),
+      partHash(sizes),
       asItWas.brief.startDate,
       weighings,
     ]);
@@ -280,6 +310,19 @@ export class Evaluator {
 }
 
 const sizesKept = 24;
+
+/** In what order one says why it cannot be done. */
+const reasons = ['member', 'unsupported', 'sag', 'skin', 'getting-on', 'baking', 'crack', 'base', 'tip', 'cover'];
+
+/** What still fails once every size is chosen, in a sentence; the gravest of it. */
+function cannotOf(findings: readonly Finding[]): string | null {
+  const rank = (f: Finding) => {
+    const at = reasons.indexOf(f.id.split('/')[0]!);
+    return at < 0 ? reasons.length : at;
+  };
+  const failing = findings.filter((f) => f.status === 'fails').sort((a, b) => rank(a) - rank(b));
+  return failing[0]?.sentence ?? null;
+}
 
 /** What the sizes of a build follow from. */
 function sizingKey({ brief, room, form, armature, regions, materials }: Build): string {

@@ -2,6 +2,7 @@ import type { PieceReport, ScaleReport } from '../piece';
 import type { Dates, Finding, Worst } from '../finding';
 import type { ReadEntry } from '../log';
 import type { BuildPlan, WorkshopPlan } from '../plan';
+import type { Sizes } from '../sizing';
 
 /** Everything there is to say of a build at one moment: the one answer that every screen, sheet, file and command reads. */
 export interface Report extends PieceReport {
@@ -17,10 +18,21 @@ export interface Report extends PieceReport {
   readonly scale: ScaleReport | null;
   readonly logged: LogReport;
   readonly findings: readonly Finding[];
+  readonly sizing: SizingReport;
   /** The usual cautions, by what it is made of and where it stands. */
   readonly cautions: readonly string[];
   /** The worst of all there is, in a sentence: place, moment, cause. */
   readonly worst: Worst | null;
+}
+
+/** As the maker set them; chosen for the build as it stands; or those of before it was changed, while others are chosen. */
+export type SizingState = 'by-hand' | 'chosen' | 'being-chosen';
+
+export interface SizingReport {
+  readonly state: SizingState;
+  readonly sizes: Sizes;
+  /** Why this way of building cannot do it, with every size chosen as well as can be; null where it can. */
+  readonly cannot: string | null;
 }
 
 /** Drying counts from these: the first clay, and by region its last coat, as logged or else as planned. */

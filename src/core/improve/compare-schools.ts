@@ -1,7 +1,7 @@
 import type { Build } from '../document';
 import { resolveForm } from '../form';
 import type { Failure } from '../quantity';
-import { schools, type SchoolTraits } from '../school';
+import { schools, schoolsThatSuit, type SchoolTraits } from '../school';
 import type { EvaluateOptions, Evaluator, Question } from '../evaluate';
 import type { Dates } from '../finding';
 import { worstStatus, type Status, type Summary } from '../piece';
@@ -39,8 +39,7 @@ export function schoolsFor(build: Build): { readonly kind: string; readonly name
   const form = resolveForm(build);
   if (!form.ok) return [];
   const own = build.armature.school.kind;
-  return schools
-    .filter((s) => s.fits(form.value))
+  return schoolsThatSuit(form.value, own)
     .map(({ kind, name, when }) => ({ kind, name, when }))
     .sort((a, b) => Number(b.kind === own) - Number(a.kind === own));
 }

@@ -75,7 +75,10 @@ class Trials {
     // A deadline is judged by the latest there may be; without one the likely dates are enough.
     const ranges = build.brief.deadline === null ? false : 'dates';
     const known = this.before.known.history;
-    const made = this.evaluator.judge({ build: edited.value, log, now }, { ...this.options, ranges, known });
+    const made = this.evaluator.judge(
+      { build: edited.value, log, now },
+      { ...this.options, ranges, known, sizes: this.before.sizes },
+    );
     return made.ok ? made.value : null;
   }
 }

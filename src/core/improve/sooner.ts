@@ -113,7 +113,8 @@ export function* waysToBeSooner(
   const id = options.id ?? 'this';
   const { build, log, now } = question;
   const known = answer.known.history;
-  const toPlan = (b: Build) => evaluator.toPlan({ build: b, log, now }, { ...options, known, ranges: false });
+  const toPlan = (b: Build) =>
+    evaluator.toPlan({ build: b, log, now }, { ...options, known, ranges: false, sizes: answer.sizes });
   const own = toPlan(build);
   if (!own.ok) return;
   const finishWith = (b: BuildToPlan, workshop = surroundings.workshop): number => {

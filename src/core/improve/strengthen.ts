@@ -68,8 +68,9 @@ export function* strengthen(
   const known = evaluator.knownOf(question, options.known);
   if (!known.ok) return null;
   const { log, now } = question;
+  const sizes = options.sizes ?? evaluator.sizesOf(question);
   const assess: AssessBuild = (build) => {
-    const made = evaluator.judge({ build, log, now }, { ...options, ranges: false, known: known.value.history });
+    const made = evaluator.judge({ build, log, now }, { ...options, ranges: false, known: known.value.history, sizes });
     return made.ok
       ? { piece: made.value.judging.piece, report: made.value.judging.report, findings: made.value.findings }
       : null;

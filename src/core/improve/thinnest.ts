@@ -27,7 +27,8 @@ export function thinnestThatHolds(
 ): Thinnest | 'already' | null {
   const known = evaluator.knownOf(question, options.known);
   if (!known.ok) return null;
-  const asked = { ...options, ranges: false, known: known.value.history } as const;
+  const sizes = options.sizes ?? evaluator.sizesOf(question);
+  const asked = { ...options, ranges: false, known: known.value.history, sizes } as const;
   const before = evaluator.judge(question, asked);
   if (!before.ok) return null;
   const { piece } = before.value.judging;

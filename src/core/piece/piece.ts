@@ -150,6 +150,8 @@ const coverInDamp = 0.015;
 /** Distances are kept this finely deep, so that a small change of thickness does not sample the form anew. */
 const depthStep = 0.005;
 
+const depthsKept = 50_000;
+
 /** A build's form and its armature as the school sets it out: what there is before anything is measured. */
 function setOut(build: Build, cache: ResultCache) {
   const form = resolveForm(build);
@@ -172,7 +174,16 @@ function setOut(build: Build, cache: ResultCache) {
   const formKey = outward ? `${partHash(build.form)}:${clayOn.join(',')}` : partHash(build.form);
   const field = cache.keep('field', formKey, () => new DistanceField(masses, clayOn, form.value.countedWith));
   const everyone = field.all();
-  const depthAt = (p: Vec3): number => -field.at(p[0], p[1], p[2], everyone);
+  // The same places are asked for again whenever an armature is set out anew in the same form.
+  const depths = cache.keep('depths', formKey, () => new Map<string, number>());
+  const depthAt = (p: Vec3): number => {
+    const place = `${p[0]},${p[1]},${p[2]}`;
+    const known = depths.get(place);
+    if (known !== undefined) return known;
+    const depth = -field.at(p[0], p[1], p[2], everyone);
+    if (depths.size < depthsKept) depths.set(place, depth);
+    return depth;
+  };
   const armatureKey = `${formKey}:${partHash(build.armature)}:${clayOn.join(',')}:${partHash(build.materials.values)}`;
   const made = cache.keep('schooled', armatureKey, () =>
     resolveArmature(build, form.value, {

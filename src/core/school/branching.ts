@@ -8,7 +8,7 @@ import { boardFields, boardParameters, boardUnder } from './base';
 import { boneName, chainsOf, footBoard, lengthOf, nearestSize } from './limbs';
 import { spanOfForm, type School, type SchoolContext } from './school';
 import { SettingOut } from './setting-out';
-import { wireRuns } from './wire-that-fits';
+import { bentInto, wireRuns } from './wire-that-fits';
 
 /**
  * Branching: many wires in a drilled post, one for every tip, wrapped into a bundle that thins as the branches leave it.
@@ -106,6 +106,7 @@ function make(context: SchoolContext, p: BranchingParameters) {
       stock: p.wireStock,
       size: last.size,
       sizedBy: { stock: 'wireStock', size: 'wireSize' },
+      ...bentInto(context, p.wireStock, last.size, 1),
       path,
       bones: reached.slice(1),
       allowances: [

@@ -6,7 +6,7 @@ import { boardFields, boardParameters, boardUnder } from './base';
 import { boneName, footBoard, lengthOf, limbsOf, standingJoints, wireForHeight } from './limbs';
 import { heightOf, spanOfForm, type School, type SchoolContext } from './school';
 import { SettingOut } from './setting-out';
-import { wireName, wireRuns } from './wire-that-fits';
+import { bentInto, wireName, wireRuns } from './wire-that-fits';
 
 /**
  * Jointed: doubled or tripled soft wire, splinted along every bone so that it bends only at the joints; nuts in the feet
@@ -94,6 +94,7 @@ function make(context: SchoolContext, p: JointedParameters) {
       stock: p.wireStock,
       size: own,
       sizedBy: { stock: 'wireStock', size: 'wireSize', strands: 'strands' },
+      ...bentInto(context, p.wireStock, own, strands),
       strands,
       path,
       bones: along,

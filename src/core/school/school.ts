@@ -17,7 +17,10 @@ export interface School<P> {
   readonly parameters: z.ZodType<P>;
   /** What a maker may set, in order. */
   readonly fields: readonly SchoolField[];
+  /** Forms it can be set out in. */
   readonly fits: (form: ResolvedForm) => boolean;
+  /** Forms it is offered for, of those it fits; all of them where nothing is said. */
+  readonly suits?: (form: ResolvedForm) => boolean;
   readonly make: (context: SchoolContext, parameters: P) => Armature;
 }
 
@@ -82,6 +85,12 @@ export function heightOf(form: ResolvedForm): number {
 /** Masses that hang on any of these joints. */
 export function massesOn(form: ResolvedForm, joints: readonly string[]): string[] {
   return form.masses.filter((m) => m.joint !== undefined && joints.includes(m.joint)).map((m) => m.id);
+}
+
+/** How many ends a form's skeleton has that do not stand on the ground: arms, heads, tails, branches. */
+export function limbCount(form: ResolvedForm): number {
+  const { joints } = form.skeleton;
+  return joints.filter((j) => !j.ground && joints.every((k) => k.parent !== j.id)).length;
 }
 
 /** Points along an ellipse arc in the plane of `u` and `v`, angles in degrees from `u` towards `v`. */

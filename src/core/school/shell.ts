@@ -28,5 +28,6 @@ export const shell: School<ShellParameters> = {
     ...postFields,
   ],
   fits: (form) => form.head !== null || ['mask', 'worn-shell', 'free', 'long-neck'].includes(form.kind),
+  suits: (form) => form.kind !== 'long-neck',
   make: (context, p) => onAPost(context, p, { comesOut: 'all' }),
 };

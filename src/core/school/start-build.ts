@@ -27,11 +27,6 @@ const usual: Readonly<Record<string, Usual>> = {
   free: { clay: 'paper-clay', coat: 0.008, school: 'wire-figure' },
 };
 
-/** The same build, its armature sized to carry wherever nothing is set by hand: how every new one begins. */
-export function sizedToCarry(build: Build): Build {
-  return { ...build, armature: { ...build.armature, sizing: 'to-carry' } };
-}
-
 /** The way of building a start form begins with. */
 export function usualSchool(kind: string): string | null {
   return kind === 'bust' ? 'stuffed' : (usual[kind]?.school ?? null);

@@ -7,7 +7,7 @@ import { boardFields, boardParameters, boardUnder, type BoardParameters } from '
 import { boneName, footBoard, lengthOf, limbsOf, standingJoints, wireForHeight } from './limbs';
 import { arc, heightOf, spanOfForm, type School, type SchoolContext, type SchoolField } from './school';
 import { SettingOut } from './setting-out';
-import { wireName, wireRuns } from './wire-that-fits';
+import { bentInto, wireName, wireRuns } from './wire-that-fits';
 
 /**
  * Wire figure: one wire through trunk, head and a leg, the next limbs bound on where they leave, foil on it as muscle
@@ -99,6 +99,7 @@ export function setOutLimbs(context: SchoolContext, p: LimbFigures, prefix: stri
       stock: p.wireStock,
       size: own,
       sizedBy: { stock: 'wireStock', size: 'wireSize', strands: 'strands' },
+      ...bentInto(context, p.wireStock, own, strands),
       strands,
       bonded: p.bonded,
       path,

@@ -91,14 +91,20 @@ function runsOfStart(context: SchoolContext, bundles: readonly Bundle[], own: re
   const inner = new Set(joints.map((j) => j.parent));
   const ends = !inner.has(own[own.length - 1]!.id);
   const { joints: reached } = endOf(context, bundles, own);
+  // A foot is folded over on the board in one piece with its leg.
   const room = reached
     .slice(1)
-    .map((to, i) => roomFor(context, bundles, [reached[i]!, to], ends && i === reached.length - 2));
+    .map((to, i) =>
+      to.ground || reached[i]!.ground
+        ? Infinity
+        : roomFor(context, bundles, [reached[i]!, to], ends && i === reached.length - 2),
+    );
   // From the tip inwards: the stretch before has room for as much, or for so much more that it gets a wire of its own.
+  // The first stretch lies in what the limb hangs on; its wire is the limb's.
   const cuts: number[] = [];
-  let least = Infinity;
-  for (let i = room.length - 1; i >= 0; i--) {
-    if (room[i]! > muchMore * least) {
+  let least = Math.min(...room) >= wantedFrom(context, reached) ? 0 : Infinity;
+  for (let i = room.length - 1; i > 0 && least > 0; i--) {
+    if (room[i]! > muchMore * least && room[i]! < Infinity) {
       cuts.unshift(i + 1);
       least = room[i]!;
     } else least = Math.min(least, room[i]!);
@@ -111,9 +117,9 @@ function runsOfStart(context: SchoolContext, bundles: readonly Bundle[], own: re
   });
 }
 /** Of what a wire bears: from here on two wires are worth binding together. */
-const muchMore = 5;
+const muchMore = 12;
 
-/** What the stoutest bears that lies in the core all along a run, m3; 0 where none does. */
+/** What the stoutest bears that lies in the core all along a run, m3; the thinnest there is where none does. */
 function roomFor(
   context: SchoolContext,
   bundles: readonly Bundle[],
@@ -121,7 +127,20 @@ function roomFor(
   ends: boolean,
 ): number {
   const places = placesOf(context, run, ends);
-  return bundles.filter((b) => places.every((p) => fits(context, b, p.at, p.clay, 'in the core'))).at(-1)?.bears ?? 0;
+  return bundles.filter((b) => places.every((p) => fits(b, p, 'in the core'))).at(-1)?.bears ?? bundles[0]!.bears;
+}
+
+/** Of an armature sized to carry: how deep its wires are bent to, so that each lies in the middle of what is thin. */
+export function bentInto(
+  context: SchoolContext,
+  stock: string,
+  size: string,
+  strands: number,
+): { readonly drawnIn?: number } {
+  if (!context.toCarry) return {};
+  const wire = context.across(stock, size);
+  const clay = Math.max(0, ...context.form.regions.map((r) => context.clayOver(r)));
+  return { drawnIn: Math.min(0.5, coverWanted(wire, clay) + bundleAcross(wire, strands) / 2) };
 }
 
 /** By the limb it runs on into, as a body calls it or a mesh does; else by where it begins and ends. */
@@ -185,8 +204,7 @@ function endOf(
 type Room = 'covered' | 'in the core' | 'half';
 const inCore = 0.0005;
 
-function fits(context: SchoolContext, b: Bundle, p: Vec3, clay: number, room: Room = 'covered'): boolean {
-  const deep = context.depthAt(p);
+function fits(b: Bundle, { deep, clay }: Place, room: Room = 'covered'): boolean {
   const wanted = coverWanted(b.wire, clay, undefined, 2 * deep);
   const over = deep - b.across / 2;
   return over >= (room === 'covered' ? wanted : room === 'half' ? wanted / 2 : Math.max(wanted / 2, clay + inCore));
@@ -200,7 +218,7 @@ function stoutest(
   ends: boolean,
 ): { readonly bundle: Bundle; readonly good: number } {
   const places = placesOf(context, run, ends);
-  const keeping = (room: Room) => bundles.filter((b) => places.every((p) => fits(context, b, p.at, p.clay, room)));
+  const keeping = (room: Room) => bundles.filter((b) => places.every((p) => fits(b, p, room)));
   const wanted = wantedFrom(context, run);
   const covered = keeping('covered').at(-1);
   if (covered && covered.bears >= wanted) return { bundle: covered, good: 3 };
@@ -211,12 +229,13 @@ function stoutest(
   return enough ? { bundle: enough, good: 1 } : { bundle: half.at(-1) ?? bundles[0]!, good: 0 };
 }
 
+/** How deep a place lies under the finished face, and the clay over the core there; metres. */
 interface Place {
-  readonly at: Vec3;
+  readonly deep: number;
   readonly clay: number;
 }
 
-/** Places along a run where a wire wants its cover, and the clay over the core there, metres. */
+/** Places along a run where a wire wants its cover. */
 function placesOf(context: SchoolContext, run: readonly PosedJoint[], ends: boolean): Place[] {
   return run.slice(1).flatMap((to, i): Place[] => {
     const from = run[i]!;
@@ -225,7 +244,7 @@ function placesOf(context: SchoolContext, run: readonly PosedJoint[], ends: bool
     const until = to.ground || (ends && i === run.length - 2) ? 1 - stopsShort : 1;
     const clay = clayAt(context, from.id);
     return Array.from({ length: looks + 1 }, (_, k) => ({
-      at: mix(from.at, to.at, since + ((until - since) * k) / looks),
+      deep: context.depthAt(mix(from.at, to.at, since + ((until - since) * k) / looks)),
       clay,
     }));
   });
@@ -266,7 +285,8 @@ function drawnBack(context: SchoolContext, run: readonly PosedJoint[], bundle: B
   if (!ends || end.ground || distance(end.at, before.at) < 1e-4) return path;
   const clay = clayAt(context, before.id);
   let share = 1;
-  while (share > 1 - stopsShort && !fits(context, bundle, mix(before.at, end.at, share), clay)) share -= 0.025;
+  const place = (): Place => ({ deep: context.depthAt(mix(before.at, end.at, share)), clay });
+  while (share > 1 - stopsShort && !fits(bundle, place())) share -= 0.025;
   return [...path.slice(0, -1), share < 1 ? mix(before.at, end.at, share) : end.at];
 }
 

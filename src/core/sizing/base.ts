@@ -26,7 +26,9 @@ function standsBy(piece: Piece, { stance, ledger: _ }: LoadReport): Record<strin
   const short = Math.tan((wanted * Math.PI) / 180) * height - stance.edgeDistance;
   const across = stance.towards === 'left' || stance.towards === 'right';
   const grown = (v: number) => Math.ceil((Math.min(widest * v, v + 2 * short) + 1e-9) / step) * step;
-  const out: Record<string, number> = across ? { boardWidth: round(grown(width)) } : { boardDepth: round(grown(depth)) };
+  const out: Record<string, number> = across
+    ? { boardWidth: round(grown(width)) }
+    : { boardDepth: round(grown(depth)) };
   if (short <= (widest - 1) * 0.5 * (across ? width : depth)) return out;
   const back = stance.towards === 'front' ? 0.4 * depth : stance.towards === 'back' ? -0.4 * depth : 0;
   const kg =
@@ -47,7 +49,11 @@ function heldBy(piece: Piece, load: LoadReport): Record<string, string | number>
   if (!stock || worst < utilisationWanted) return {};
   const moment = load.lifeStages.reduce((m, s) => Math.max(m, s.footMoment), 0);
   const safety = load.base.screwUtilisation > 0 ? safetyOf(piece, load, moment) : 1.5;
-  const boards = stock.sizes.flatMap((s) => ('height' in s.section && s.section.height >= base.thickness - 1e-6 ? [{ id: s.id, thickness: s.section.height }] : []));
+  const boards = stock.sizes.flatMap((s) =>
+    'height' in s.section && s.section.height >= base.thickness - 1e-6
+      ? [{ id: s.id, thickness: s.section.height }]
+      : [],
+  );
   for (const { id, thickness } of boards)
     for (const diameter of screwDiameters)
       for (const count of [base.screws.count]) {
@@ -65,7 +71,11 @@ function heldBy(piece: Piece, load: LoadReport): Record<string, string | number>
       }
   const last = boards[boards.length - 1];
   return last
-    ? { boardSize: last.id, screwDiameter: screwDiameters[screwDiameters.length - 1]!, screwLength: round(Math.min(0.1, last.thickness - 0.002)) }
+    ? {
+        boardSize: last.id,
+        screwDiameter: screwDiameters[screwDiameters.length - 1]!,
+        screwLength: round(Math.min(0.1, last.thickness - 0.002)),
+      }
     : {};
 }
 const screwDiameters = [0.004, 0.005, 0.006, 0.008] as const;

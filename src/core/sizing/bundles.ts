@@ -38,22 +38,31 @@ export function bundleOf(stock: Stock, size: StockSize, strands: number, bonded:
   };
 }
 
-/** What is taken where a stock is not enough, one after the other. */
+/** What is taken where a stock is not enough, or has no room, one after the other. */
 const stronger: Readonly<Record<string, readonly string[]>> = {
-  'aluminium-annealed': ['steel-galvanised', 'mild-steel'],
+  'aluminium-annealed': ['steel-galvanised', 'steel-hard', 'mild-steel'],
   'copper-annealed': ['brass-rod'],
   'brass-rod': ['mild-steel'],
   'hardwood-dowel': ['mild-steel'],
+  'steel-square-tube': ['mild-steel'],
 };
-/** Wire thinner than this is not bent to an armature, metres. */
-const thinnestWire = 0.001;
+
+/** Wire thinner than this is not bent to an armature, and soft wire thicker than this not by hand; metres. */
+const thinnestWire = 0.001,
+  thickestSoft = 0.0065;
+/** Of the height of a piece: soft wire as thick as is taken in hand for it; harder wire by this much thinner. */
+const handyShare = 1 / 250,
+  handyHard = 0.55;
+
+const isSoft = (stock: Stock) => stock.id.endsWith('-annealed');
 
 /**
- * What a member of this stock may be cut from, of its own stock first and each by its weight; `mostStrands` is 1 where a
- * way of building takes one only.
+ * What a member of this stock may be cut from for a piece so high: of its own stock first, then of stronger ones, and of
+ * what is thin for its height last; each by its weight. `mostStrands` is 1 where a way of building takes one only.
  */
 export function bundlesFor(
   member: Pick<Member, 'stock' | 'size' | 'bonded'>,
+  height: number,
   mostStrands: number,
   otherStock: boolean,
   stockOf: (id: string) => Stock | undefined,
@@ -61,29 +70,37 @@ export function bundlesFor(
   const own = stockOf(member.stock);
   const size = own?.sizes.find((s) => s.id === member.size);
   if (!own || !size) return [];
-  const list = (stock: Stock, sizes: readonly StockSize[]) =>
-    sizes
-      .filter((s) => s.section.shape !== 'round' || sectionAcross(s.section) >= thinnestWire)
-      .flatMap((s) =>
-        Array.from({ length: mostStrands }, (_, n) => bundleOf(stock, s, n + 1, member.bonded && n > 0)),
-      )
-      .sort((a, b) => a.weighs - b.weighs);
-  const others = otherStock ? (stronger[member.stock] ?? []) : [];
-  return [
-    list(
-      own,
-      sizesLike(own, member.size).filter((s) => s.section.shape === size.section.shape),
+  const others = (otherStock ? (stronger[member.stock] ?? []) : []).flatMap((id) => stockOf(id) ?? []);
+  const lists = [
+    bundlesIn(own, sizesLike(own, member.size), size.section.shape, member.bonded, mostStrands),
+    ...others.map((o) =>
+      bundlesIn(
+        o,
+        o.sizes.filter((s) => s.id.endsWith('mm')),
+        'round',
+        member.bonded,
+        mostStrands,
+      ),
     ),
-    ...others.flatMap((id) => {
-      const stock = stockOf(id);
-      return stock
-        ? [
-            list(
-              stock,
-              stock.sizes.filter((s) => s.section.shape === 'round' && s.id.endsWith('mm')),
-            ),
-          ]
-        : [];
-    }),
   ];
+  const handy = (b: Bundle) =>
+    b.size.section.shape !== 'round' || b.strand >= height * handyShare * (isSoft(b.stock) ? 1 : handyHard);
+  return [...lists.map((l) => l.filter(handy)), lists.flatMap((l) => l.filter((b) => !handy(b)))];
+}
+
+function bundlesIn(
+  stock: Stock,
+  sizes: readonly StockSize[],
+  shape: StockSize['section']['shape'],
+  bonded: boolean,
+  mostStrands: number,
+): Bundle[] {
+  return sizes
+    .filter((s) => s.section.shape === shape)
+    .filter((s) => {
+      const across = sectionAcross(s.section);
+      return shape !== 'round' || (across >= thinnestWire && (across <= thickestSoft || !isSoft(stock)));
+    })
+    .flatMap((s) => Array.from({ length: mostStrands }, (_, n) => bundleOf(stock, s, n + 1, bonded && n > 0)))
+    .sort((a, b) => a.weighs - b.weighs);
 }

@@ -1,21 +1,46 @@
-import type { Build } from '../document';
-import { findClay } from '../document';
+import { findClay, type Build } from '../document';
 
 /**
- * What the core is filled and wrapped with under a clay, where a way of building leaves it open: what is baked takes
- * neither paper nor tape.
+ * What the core is filled with and wrapped in under a clay, where the maker says nothing of it. Clay that shrinks much and
+ * gives little wants a core that gives: loose paper wound with twine. Paper clay and foam-type clay stand firm foil or foam.
+ * What is baked takes neither paper, tape nor foam that melts.
  */
-export function coreUnder(build: Build): Record<string, string> {
+export function coreUnder(build: Build): Readonly<Record<string, string>> {
   const clay = findClay(build, build.brief.clay);
   if (!clay.ok) return {};
-  const core = cores[build.armature.school.kind]?.[clay.value.setting];
-  return core ?? {};
+  const { setting, mixed } = { setting: clay.value.setting, mixed: clay.value.drying };
+  const under =
+    setting === 'bakes'
+      ? 'baked'
+      : setting !== 'dries' || !mixed
+        ? null
+        : mixed.capacityDry < brittleBelow
+          ? 'brittle'
+          : 'tough';
+  const own = cores[build.armature.school.kind];
+  return (under && own?.[under]) || {};
 }
 
+/** Tensile strain dry clay takes before it cracks: earthen clay less than this, what has fibre in it more. */
+const brittleBelow = 0.01;
+
+type Under = 'brittle' | 'tough' | 'baked';
 type Core = Readonly<Record<string, string>>;
-const cores: Readonly<Record<string, Readonly<Record<string, Core>>>> = {
-  'wire-figure': { bakes: { bulk: 'foil-firm', wrap: 'none' } },
-  branching: { bakes: { bulk: 'foil-firm', wrap: 'none' } },
-  stuffed: { bakes: { bulk: 'foil-firm', wrap: 'none' } },
-  'bent-pipe': { bakes: { bulk: 'foil-firm', wrap: 'none' } },
+
+const loosePaper: Core = { bulk: 'paper-loose', wrap: 'twine' };
+const bareFoil: Core = { bulk: 'foil-firm', wrap: 'none' };
+const softFoam: Core = { bulk: 'foam-upholstery', wrap: 'cloth' };
+const firmFoam: Core = { bulk: 'foam-camping', wrap: 'twine' };
+
+const cores: Readonly<Record<string, Partial<Record<Under, Core>>>> = {
+  'wire-figure': { brittle: loosePaper, baked: bareFoil },
+  branching: { brittle: loosePaper, baked: bareFoil },
+  stuffed: { brittle: { wrap: 'twine' }, baked: bareFoil },
+  'bent-pipe': { brittle: loosePaper, baked: bareFoil },
+  'dowel-and-ball': { brittle: loosePaper, baked: bareFoil },
+  jointed: { brittle: softFoam, baked: bareFoil },
+  'object-core': { brittle: softFoam, tough: firmFoam, baked: bareFoil },
+  shell: { brittle: loosePaper, baked: bareFoil },
+  'board-foam-mesh': { brittle: loosePaper, tough: { bulk: 'foam-camping' }, baked: { bulk: 'foil-firm' } },
+  'steel-mesh-foam': { brittle: loosePaper, tough: { bulk: 'foam-camping' }, baked: { bulk: 'foil-firm' } },
 };

@@ -25,7 +25,11 @@ export function groupsOf(build: Build, members: readonly Member[]): SizedGroup[]
     groups.set(key, group);
   }
   return [...groups].flatMap(([key, { by, members: own }]): SizedGroup[] => {
-    const free = { stock: !set(by.stock) && !set(by.size), size: !set(by.size), strands: !!by.strands && !set(by.strands) };
+    const free = {
+      stock: !set(by.stock) && !set(by.size),
+      size: !set(by.size),
+      strands: !!by.strands && !set(by.strands),
+    };
     return free.size || free.strands ? [{ key, by, members: own, free }] : [];
   });
 }

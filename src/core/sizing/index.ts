@@ -4,3 +4,4 @@
  */
 export { keepSizes, noSizes, withSizes, type Sizes } from './sizes';
 export { sizeToCarry } from './size-to-carry';
+export { begunToCarry } from './begin';

@@ -23,6 +23,8 @@ export function sizeToCarry(build: Build, cache: ResultCache): Sizes {
     const load = loadReport(piece.value, cache, [], false);
     if (!load.ok) return best.sizes;
     const short = shortOf(piece.value, load.value);
+    if ((globalThis as any).DBG)
+      console.log('round', round, 'short', short.toFixed(2), JSON.stringify(sizes).slice(0, 1500));
     // Of two that hold the later is the lighter one.
     if (short < best.short || short === 0) best = { sizes, short };
     const next = nextSizes(build, sizes, piece.value, load.value, round);
@@ -83,7 +85,10 @@ function nextSizes(build: Build, now: Sizes, piece: Piece, load: LoadReport, rou
   for (const m of load.members) {
     const bone = piece.armature.bones.find((b) => b.id === m.id)!;
     if (m.utilisation < 1.04 * utilisationWanted || !stuck.has(m.id)) continue;
-    if (joinEfficiency(bone.joinFrom) < joinEfficiency(firmest) && build.armature.edits[bone.id]?.joinFrom === undefined)
+    if (
+      joinEfficiency(bone.joinFrom) < joinEfficiency(firmest) &&
+      build.armature.edits[bone.id]?.joinFrom === undefined
+    )
       edits[bone.id] = { ...edits[bone.id], joinFrom: firmest };
   }
   const next: Sizes = { parameters, edits };
@@ -115,11 +120,13 @@ function askedOf(group: SizedGroup, wanted: ReadonlyMap<string, Wanted>): Wanted
   return any ? { bears, stiff } : null;
 }
 
-/** Cover as it should be; or so much that no clay shrinks on it, where that is all the room there is; or inside at all. */
+/** Cover as it should be; or so much that no clay shrinks on it; or inside at all. */
 type Cover = 'kept' | 'in the core' | 'inside';
-const covers: readonly Cover[] = ['kept', 'in the core', 'inside'];
 
-/** The lightest that is enough, of its own stock where that can be, with as much cover as can be had; else the strongest there is room for. */
+/**
+ * The lightest that is enough, of its own stock where that can be, with as much cover as can be had; else the strongest
+ * that there is room for.
+ */
 function choose(
   piece: Piece,
   group: SizedGroup,
@@ -127,11 +134,12 @@ function choose(
   asked: Wanted,
   settled: boolean,
 ): { readonly bundle: Bundle; readonly enough: boolean } {
-  const bears = current.bears * asked.bears,
-    stiff = current.stiffness * asked.stiff;
-  const enough = (b: Bundle) => b.bears >= bears && b.stiffness >= stiff;
+  const meets = (share: number) => (b: Bundle) =>
+    b.bears >= share * current.bears * asked.bears && b.stiffness >= share * current.stiffness * asked.stiff;
+  const [enough, passes] = [meets(1), meets(justPasses)];
+  const height = piece.extent.high[2] - piece.extent.low[2];
   const most = group.free.strands ? mostStrands : current.strands;
-  const lists = bundlesFor(group.members[0]!, most, group.free.stock, piece.stockOf).map((list) =>
+  const lists = bundlesFor(group.members[0]!, height, most, group.free.stock, piece.stockOf).map((list) =>
     list.filter(
       (b) =>
         (group.free.size || b.size === current.size) &&
@@ -139,19 +147,41 @@ function choose(
         !(settled && b.weighs < current.weighs * 0.999 && b.stock === current.stock && enough(current)),
     ),
   );
-  for (const cover of covers.slice(0, 2))
-    for (const list of lists) {
-      const found = list.find((b) => enough(b) && fits(piece, group, b, cover));
-      if (found) return { bundle: found, enough: true };
+  const slimmest = [lists.flat().sort((a, b) => a.whole - b.whole)];
+  const room = (holds: (b: Bundle) => boolean, cover: Cover) => {
+    for (const list of cover === 'inside' ? slimmest : lists) {
+      const found = list.find((b) => holds(b) && fits(piece, group, b, cover));
+      if (found) return found;
     }
-  const nearest = (b: Bundle) => Math.min(b.bears / Math.max(1e-12, bears), b.stiffness / Math.max(1e-12, stiff));
-  for (const cover of covers) {
-    const inside = lists.flat().filter((b) => fits(piece, group, b, cover));
-    if (inside.length > 0)
-      return { bundle: inside.reduce((x, b) => (nearest(b) > nearest(x) ? b : x)), enough: false };
+    return undefined;
+  };
+  // Where not all can be had: what holds, only just, before the cover; cover before what does not hold.
+  for (const [holds, cover] of order) {
+    const found = room(holds === 'soundly' ? enough : passes, cover);
+    if (found) return { bundle: found, enough: holds === 'soundly' };
   }
-  return { bundle: current, enough: false };
+  const share = (b: Bundle) =>
+    Math.min(b.bears / (current.bears * asked.bears + 1e-12), b.stiffness / (current.stiffness * asked.stiff + 1e-12));
+  const inside = lists.flat().filter((b) => fits(piece, group, b, 'inside'));
+  if (inside.length > 0) return { bundle: inside.reduce((x, b) => (share(b) > share(x) ? b : x)), enough: false };
+  // No room for any: the thinnest that holds.
+  const thin = lists.flat().filter(passes);
+  return {
+    bundle: thin.reduce<Bundle>((x, b) => (b.whole < x.whole ? b : x), thin[0] ?? current),
+    enough: false,
+  };
 }
+
+/** Of what is asked for, so that it does not fail: 1 for what reads sound. */
+const justPasses = 0.6;
+const order: readonly (readonly ['soundly' | 'just', Cover])[] = [
+  ['soundly', 'kept'],
+  ['soundly', 'in the core'],
+  ['just', 'kept'],
+  ['just', 'in the core'],
+  ['soundly', 'inside'],
+  ['just', 'inside'],
+];
 
 /** Metres that lie over what is in the core and not in the clay. */
 const underClay = 0.0002;
@@ -176,8 +206,6 @@ function fits(piece: Piece, group: SizedGroup, b: Bundle, cover: Cover): boolean
 function nearestTheFace(piece: Piece, members: readonly Member[]): readonly Member[] {
   if (members.length <= looked) return members;
   const least = new Map(piece.cover.map((c) => [c.member, c.least - c.wanted]));
-  return [...members]
-    .sort((a, b) => (least.get(a.id) ?? Infinity) - (least.get(b.id) ?? Infinity))
-    .slice(0, looked);
+  return [...members].sort((a, b) => (least.get(a.id) ?? Infinity) - (least.get(b.id) ?? Infinity)).slice(0, looked);
 }
 const looked = 6;

@@ -17,7 +17,11 @@ export interface Wanted {
  * stiffer. Where an end sags, the bones between it and the base are asked by their part in it: curvature times length
  * times the way to the end.
  */
-export function wantedOf(piece: Piece, members: readonly MemberReport[], stages: readonly StageCheck[]): Map<string, Wanted> {
+export function wantedOf(
+  piece: Piece,
+  members: readonly MemberReport[],
+  stages: readonly StageCheck[],
+): Map<string, Wanted> {
   const out = new Map<string, { bears: number; stiff: number }>();
   for (const m of members) {
     const wanted = (m.capacity * m.utilisation) / utilisationWanted;
@@ -53,7 +57,11 @@ function stiffer(
       const over = b.sagShare / sagWanted;
       const end: Vec3 = load.ends[i]![1];
       const way: { bone: number; part: number }[] = [];
-      for (let at: number | undefined = i; at !== undefined && way.length <= bones.length; at = into.get(bones[at]!.from))
+      for (
+        let at: number | undefined = i;
+        at !== undefined && way.length <= bones.length;
+        at = into.get(bones[at]!.from)
+      )
         way.push({ bone: at, part: turns[at]! * distance(mix(...load.ends[at]!, 0.5), end) });
       const whole = way.reduce((sum, w) => sum + w.part, 0);
       for (const { bone, part } of way) {

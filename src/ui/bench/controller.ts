@@ -344,10 +344,11 @@ export class BenchController {
       reckoning: 'ranges',
       failure: null,
       lifeStage,
-      dryingKey: answer.dryingKey,
+      ...(answer.dryingKey === null ? {} : { dryingKey: answer.dryingKey }),
       ...(answer.picture ? { picture: answer.picture } : {}),
     });
     // What is still drying belongs to what it was.
+    if (answer.dryingKey === null) return;
     if (this.state.whole.status === 'working' && this.dryingFor !== answer.dryingKey) this.stopWhole();
     if (this.state.station === 'drying') void this.takeKeptWhole();
   }

@@ -1,7 +1,7 @@
 'use client';
 import dynamic from 'next/dynamic';
 import Link from 'next/link';
-import { schools } from '../../../core/school';
+import { schools, schoolsThatSuit } from '../../../core/school';
 import { useBench, useController } from '../../bench/context';
 import { ChoiceInput } from '../../parts/fields';
 import { StationPanel } from '../../parts/judgement';
@@ -20,7 +20,7 @@ function SchoolChoice() {
   const build = useBench((s) => s.build);
   const { kind } = build.armature.school;
   const form = useForm();
-  const fitting = schools.filter((s) => form && s.fits(form));
+  const fitting = form ? schoolsThatSuit(form, kind) : [];
   return (
     <ChoiceInput
       label="School"

@@ -1,0 +1,47 @@
+import type { Build } from '../document';
+import { makePiece, ResultCache, type Piece } from '../piece';
+
+/** Figures of a beginning that are chosen where an armature is sized to carry. */
+const chosenSizes = ['pipeSize', 'frameSize', 'shoulderSize'];
+
+/**
+ * A build as every new one begins: its armature sized to carry wherever nothing is set by hand, and its clay no thicker on
+ * a thin limb than leaves a core in it.
+ */
+export function begunToCarry(build: Build): Build {
+  const { armature } = build;
+  const parameters = Object.fromEntries(
+    Object.entries(armature.school.parameters).filter(([key]) => !chosenSizes.includes(key)),
+  );
+  const begun: Build = {
+    ...build,
+    armature: { ...armature, sizing: 'to-carry', school: { ...armature.school, parameters } },
+  };
+  const piece = makePiece(begun, new ResultCache());
+  return piece.ok ? thinOnThin(begun, piece.value) : begun;
+}
+
+/** Of half of a thin limb, the most that is clay; and the least a coat is laid, metres. */
+const mostClay = 0.4,
+  leastCoat = 0.0015;
+
+function thinOnThin(build: Build, piece: Piece): Build {
+  const { everywhere } = build.regions;
+  const usual = everywhere.coats.reduce((sum, t) => sum + t, 0);
+  const everyone = piece.field.all();
+  const own: Build['regions']['own'] = { ...build.regions.own };
+  piece.regions.forEach((region, r) => {
+    if (Object.hasOwn(own, region)) return;
+    const halves = piece
+      .limbs()
+      .filter(({ at, thinnest }) => {
+        piece.field.at(at[0], at[1], at[2], everyone);
+        return thinnest > 0 && piece.regionOfMass[piece.field.owner] === r;
+      })
+      .map((l) => l.thinnest / 2);
+    if (halves.length === 0) return;
+    const coat = Math.max(leastCoat, Math.round(mostClay * Math.min(...halves) * 2e3) / 2e3);
+    if (coat < usual) own[region] = { ...everywhere, coats: [coat] };
+  });
+  return { ...build, regions: { ...build.regions, own } };
+}
