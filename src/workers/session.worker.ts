@@ -4,7 +4,7 @@ import { Evaluator } from '../core/evaluate';
 import { EarlierGrids, extractSurface, thicknessField, voxelise } from '../core/form';
 import { waysToBeSooner, withRemedies, type Sooner } from '../core/improve';
 import type { Piece } from '../core/piece';
-import type { Sizes } from '../core/sizing';
+import type { Sizes } from '../core/school';
 import { surfaceOf, wantsFiner } from '../core/sheet';
 import { whatToLeaveOut } from '../core/plan';
 import { optionsOf, questionOf } from './asked';

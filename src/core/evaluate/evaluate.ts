@@ -26,7 +26,8 @@ import {
   type PieceReport,
 } from '../piece';
 import { jobFacts, planWorkshop, stepsOf, type BuildToPlan, type PlanSurroundings, type WorkshopPlan } from '../plan';
-import { noSizes, sizeToCarry, withSizes, type Sizes } from '../sizing';
+import { noSizes, withSizes, type Sizes } from '../school';
+import { sizeToCarry } from '../sizing';
 import { secondsOf, success, type Result, type UnitSystem } from '../quantity';
 import type { WholeDrying } from '../drying';
 import { datesOf, laidDates } from './dates';
@@ -148,6 +149,7 @@ export class Evaluator {
       logged: {
         firstClay: known.firstClay,
         clayIsOn: known.clayIsOn,
+        armatureIsMade: known.clayIsOn || happenedOf(known.entries).some((h) => h.step === 'armature'),
         weighings: dates.weighings,
         readings: weighings.readings,
         before: weighings.before,

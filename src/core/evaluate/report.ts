@@ -2,7 +2,7 @@ import type { PieceReport, ScaleReport } from '../piece';
 import type { Dates, Finding, Worst } from '../finding';
 import type { ReadEntry } from '../log';
 import type { BuildPlan, WorkshopPlan } from '../plan';
-import type { Sizes } from '../sizing';
+import type { Sizes } from '../school';
 
 /** Everything there is to say of a build at one moment: the one answer that every screen, sheet, file and command reads. */
 export interface Report extends PieceReport {
@@ -47,6 +47,8 @@ export interface LogReport {
   readonly firstClay: number;
   /** Whether the log says that it did. */
   readonly clayIsOn: boolean;
+  /** Whether it says that the armature is cut and put together. */
+  readonly armatureIsMade: boolean;
   /** Weighings that were fitted, and the whole of them in their order. */
   readonly weighings: number;
   readonly readings: readonly { readonly time: number; readonly mass: number }[];

@@ -18,12 +18,15 @@ export interface SchoolRow {
   readonly hours: number;
   readonly load: Status;
   readonly sag: number;
+  /** Why it cannot be made this way, with every size chosen as well as can be; null where it can. */
+  readonly cannot: string | null;
 }
 
-/** The build under another school, with that school's usual figures; its own school keeps what the maker has set. */
+/** The build under another school, sized to carry; its own school keeps what the maker has set. */
 export function underSchool(build: Build, kind: string): Build {
   if (build.armature.school.kind === kind) return build;
   const blank = {
+    sizing: 'to-carry' as const,
     edits: {},
     nodes: {},
     removed: [],
@@ -66,6 +69,7 @@ export function compareSchool(
     clayOn: clay.onPiece,
     give,
     hours: hours.total,
+    cannot: report.value.sizing.cannot,
     load: worstStatus(findings.filter((f) => f.station === 'load').map((f) => f.status)),
     sag: lifeStages
       .filter((m) => m.stage.startsWith('clay'))

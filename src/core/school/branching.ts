@@ -231,5 +231,9 @@ export const branching: School<BranchingParameters> = {
       (form.head === null || form.head.mesh !== undefined)
     );
   },
+  unsuited: (form) =>
+    form.kind === 'long-neck'
+      ? 'One thick neck takes a beam or a pipe, not a bundle that thins as branches leave it.'
+      : null,
   make,
 };

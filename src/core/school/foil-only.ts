@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { boardFields, boardParameters } from './base';
-import type { School } from './school';
+import { heightOf, type School } from './school';
 import { setOutLimbs } from './wire-figure';
 
 /**
@@ -13,6 +13,10 @@ const parameters = z.strictObject({
   ...boardParameters,
 });
 export type FoilOnlyParameters = z.infer<typeof parameters>;
+
+/** Forms with nothing long and thin, and how high a piece of any form may stand; metres. */
+const compact = ['worn-shell', 'relief', 'found-object', 'four-legged', 'free'];
+const figurine = 0.12;
 
 export const foilOnly: School<FoilOnlyParameters> = {
   kind: 'foil-only',
@@ -29,6 +33,10 @@ export const foilOnly: School<FoilOnlyParameters> = {
     ...boardFields,
   ],
   fits: (form) => form.skeleton.joints.length > 1,
+  unsuited: (form) =>
+    compact.includes(form.kind) || heightOf(form) < figurine
+      ? null
+      : 'Foil alone carries small pieces and thick, short limbs: necks, arms and tails want a wire.',
   make: (context, p) =>
     setOutLimbs(
       context,

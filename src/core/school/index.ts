@@ -15,13 +15,15 @@ export type { School, SchoolContext, SchoolField, SchoolTraits } from './school'
 export { startBuild } from './start-build';
 export * from './edit-armature';
 export { limbOfRun, twinKey } from './body-names';
+export * from './sizes';
+export * from './size-edits';
 export { bonesFrom, letComeAway } from './comes-apart';
 export { bringIn, type BroughtIn } from './bring-in';
 export { boneName, chainsOf, mainChain, standingJoints } from './limbs';
 
 /** Ways of building that are offered for a form; the one a build has already is among them. */
 export function schoolsThatSuit(form: ResolvedForm, own?: string): School<never>[] {
-  return schools.filter((s) => s.fits(form) && (s.kind === own || (s.suits?.(form) ?? true)));
+  return schools.filter((s) => s.fits(form) && (s.kind === own || !s.unsuited?.(form)));
 }
 
 export interface ResolvedArmature {

@@ -4,7 +4,7 @@ import { mix, type Vec3 } from '../quantity';
 import { joinIds } from '../catalogue';
 import { boardFields, boardParameters, boardUnder } from './base';
 import { boneName, footBoard, lengthOf, limbsOf, standingJoints, wireForHeight } from './limbs';
-import { heightOf, spanOfForm, type School, type SchoolContext } from './school';
+import { heightOf, reachesOut, spanOfForm, type School, type SchoolContext } from './school';
 import { SettingOut } from './setting-out';
 import { bentInto, wireName, wireRuns } from './wire-that-fits';
 
@@ -152,5 +152,6 @@ export const jointed: School<JointedParameters> = {
     ...boardFields,
   ],
   fits: (form) => form.skeleton.joints.length >= 6 && (form.head === null || form.head.mesh !== undefined),
+  unsuited: (form) => (reachesOut(form) ? 'Soft wire does not hold a head this heavy so far out.' : null),
   make,
 };

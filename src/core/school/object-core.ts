@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { onAPost, postCuts, postFields, postParameters } from './post';
-import { limbCount, type School } from './school';
+import { limbCount, reachesOut, type School } from './school';
 
 /** Object core: a bottle, jar, shoe, ball or carved foam stays inside and carries the clay; a post holds it to the board. */
 const parameters = z.strictObject({
@@ -25,7 +25,9 @@ export const objectCore: School<ObjectCoreParameters> = {
     ...postFields,
   ],
   fits: () => true,
-  // Limbs that reach out of the object have nothing in them.
-  suits: (form) => limbCount(form) < 3,
+  unsuited: (form) =>
+    limbCount(form) >= 3 || reachesOut(form)
+      ? 'What reaches out of the object, limbs or a long neck, has nothing in it that carries.'
+      : null,
   make: (context, p) => onAPost(context, p),
 };

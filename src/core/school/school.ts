@@ -19,8 +19,8 @@ export interface School<P> {
   readonly fields: readonly SchoolField[];
   /** Forms it can be set out in. */
   readonly fits: (form: ResolvedForm) => boolean;
-  /** Forms it is offered for, of those it fits; all of them where nothing is said. */
-  readonly suits?: (form: ResolvedForm) => boolean;
+  /** Of a form it fits and is not offered for: why, in a sentence. */
+  readonly unsuited?: (form: ResolvedForm) => string | null;
   readonly make: (context: SchoolContext, parameters: P) => Armature;
 }
 
@@ -86,6 +86,13 @@ export function heightOf(form: ResolvedForm): number {
 export function massesOn(form: ResolvedForm, joints: readonly string[]): string[] {
   return form.masses.filter((m) => m.joint !== undefined && joints.includes(m.joint)).map((m) => m.id);
 }
+
+/** A head hung far out on a neck, too large for what is bent by hand. */
+export function reachesOut(form: ResolvedForm): boolean {
+  return form.kind === 'long-neck' && heightOf(form) > bentByHand;
+}
+/** Metres: a neck this high is still carried by wire. */
+const bentByHand = 0.6;
 
 /** How many ends a form's skeleton has that do not stand on the ground: arms, heads, tails, branches. */
 export function limbCount(form: ResolvedForm): number {

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { onAPost, postCuts, postFields, postParameters } from './post';
-import type { School } from './school';
+import { reachesOut, type School } from './school';
 
 /**
  * Shell: clay over a form that it leaves again. Clay that dries is lifted off when leathery and dries on from both
@@ -28,6 +28,7 @@ export const shell: School<ShellParameters> = {
     ...postFields,
   ],
   fits: (form) => form.head !== null || ['mask', 'worn-shell', 'free', 'long-neck'].includes(form.kind),
-  suits: (form) => form.kind !== 'long-neck',
+  unsuited: (form) =>
+    reachesOut(form) ? 'A neck that reaches out so far needs what carries it to stay inside.' : null,
   make: (context, p) => onAPost(context, p, { comesOut: 'all' }),
 };

@@ -1,12 +1,27 @@
-import { checkBase, counterweightAt, groundUnder } from '../load';
-import type { LoadReport, Piece } from '../piece';
+import { checkBase, counterweightAt, groundUnder, liftOf } from '../load';
+import { finishedParts, type LoadReport, type Piece } from '../piece';
 import { utilisationWanted } from './wanted';
 
 /** Figures of the board that the maker left to be chosen, with what they should be: wider, heavier, thicker, better screwed down. */
 export function baseFor(piece: Piece, load: LoadReport): Record<string, string | number> {
   const { base } = piece.armature;
   if (base.standing === 'own') return {};
-  return { ...standsBy(piece, load), ...heldBy(piece, load) };
+  return {
+    ...(tooHeavy(piece, load) ? { standing: 'casters' } : {}),
+    ...standsBy(piece, load),
+    ...heldBy(piece, load),
+  };
+}
+
+/** Whether a piece is more than three people lift, and does not roll. */
+export function tooHeavy(piece: Piece, load: LoadReport): boolean {
+  const { base, comesOut } = piece.armature;
+  if (piece.build.armature.mount.kind !== 'stands' || comesOut === 'all' || base.standing === 'casters') return false;
+  const { low, high } = piece.extent;
+  const width = Math.max(high[0] - low[0], base.width),
+    depth = Math.max(high[1] - low[1], base.depth);
+  const { people } = liftOf({ mass: finishedParts(piece, load.ledger).mass, width, depth, height: high[2] - low[2] });
+  return !Number.isFinite(people);
 }
 
 /** Degrees over what is asked, so that it reads sound. */

@@ -47,13 +47,15 @@ const stronger: Readonly<Record<string, readonly string[]>> = {
   'steel-square-tube': ['mild-steel'],
 };
 
-/** Wire thinner than this is not bent to an armature, and soft wire thicker than this not by hand; metres. */
+/** Wire thinner than this is not bent to an armature, soft wire thicker than this not by hand, nor bar in a vice; metres. */
 const thinnestWire = 0.001,
-  thickestSoft = 0.0065;
+  thickestSoft = 0.0065,
+  thickestBar = 0.012;
 /** Of the height of a piece: soft wire as thick as is taken in hand for it; harder wire by this much thinner. */
 const handyShare = 1 / 250,
   handyHard = 0.55;
 
+const isTimber = (stock: Stock) => stock.brittle;
 const isSoft = (stock: Stock) => stock.id.endsWith('-annealed');
 
 /**
@@ -99,7 +101,10 @@ function bundlesIn(
     .filter((s) => s.section.shape === shape)
     .filter((s) => {
       const across = sectionAcross(s.section);
-      return shape !== 'round' || (across >= thinnestWire && (across <= thickestSoft || !isSoft(stock)));
+      return (
+        shape !== 'round' ||
+        (across >= thinnestWire && across <= (isSoft(stock) ? thickestSoft : isTimber(stock) ? Infinity : thickestBar))
+      );
     })
     .flatMap((s) => Array.from({ length: mostStrands }, (_, n) => bundleOf(stock, s, n + 1, bonded && n > 0)))
     .sort((a, b) => a.weighs - b.weighs);

@@ -24,7 +24,7 @@ export function coreUnder(build: Build): Readonly<Record<string, string>> {
 /** Tensile strain dry clay takes before it cracks: earthen clay less than this, what has fibre in it more. */
 const brittleBelow = 0.01;
 
-type Under = 'brittle' | 'tough' | 'baked';
+type Under = 'brittle' | 'tough' | 'baked' | 'sets';
 type Core = Readonly<Record<string, string>>;
 
 const loosePaper: Core = { bulk: 'paper-loose', wrap: 'twine' };
@@ -40,6 +40,7 @@ const cores: Readonly<Record<string, Partial<Record<Under, Core>>>> = {
   'dowel-and-ball': { brittle: loosePaper, baked: bareFoil },
   jointed: { brittle: softFoam, baked: bareFoil },
   'object-core': { brittle: softFoam, tough: firmFoam, baked: bareFoil },
+  'foil-only': { sets: { wrap: 'tape' } },
   shell: { brittle: loosePaper, baked: bareFoil },
   'board-foam-mesh': { brittle: loosePaper, tough: { bulk: 'foam-camping' }, baked: { bulk: 'foil-firm' } },
   'steel-mesh-foam': { brittle: loosePaper, tough: { bulk: 'foam-camping' }, baked: { bulk: 'foil-firm' } },

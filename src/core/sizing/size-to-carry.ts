@@ -2,11 +2,11 @@ import { bundleAcross, sectionAcross, type Member } from '../armature';
 import type { Build, MemberEdit } from '../document';
 import { joinEfficiency } from '../catalogue';
 import { loadReport, makePiece, type LoadReport, type Piece, type ResultCache } from '../piece';
-import { baseFor } from './base';
+import { baseFor, tooHeavy } from './base';
 import { bundleOf, bundlesFor, type Bundle } from './bundles';
 import { coreUnder } from './core-under-clay';
 import { groupsOf, type SizedGroup } from './groups';
-import { noSizes, withSizes, type Sizes } from './sizes';
+import { noSizes, withSizes, type Sizes } from '../school';
 import { sagWanted, utilisationWanted, wantedOf, type Wanted } from './wanted';
 
 /**
@@ -50,7 +50,7 @@ function shortOf(piece: Piece, load: LoadReport): number {
   const out = piece.cover.reduce((s, c) => s + (c.least < 0 ? 1 : c.least < c.wanted ? 0.1 : 0), 0);
   const tips = over(piece.build.brief.limits.tipAngle, Math.max(0.1, load.stance.tipAngle));
   const base = over(Math.max(load.base.boardUtilisation, load.base.screwUtilisation), utilisationWanted * sound);
-  return members + sag + out + tips + base;
+  return members + sag + out + tips + base + (tooHeavy(piece, load) ? 0.5 : 0);
 }
 
 /** What is to be tried next; null where nothing would be other than it is. */
@@ -194,7 +194,7 @@ function fits(piece: Piece, group: SizedGroup, b: Bundle, cover: Cover): boolean
     const size = stock?.sizes.find((s) => s.id === m.size);
     const whole = size ? bundleAcross(sectionAcross(size.section), m.strands) : 0;
     // What is thinner along the same way lies so much deeper.
-    if (now.least + (whole - b.whole) / 2 < underClay) return b.whole <= whole;
+    if (now.least + (whole - b.whole) / 2 < underClay) return false;
     if (cover === 'inside') return true;
     const then = piece.coverAs(m, b);
     if (!then) return true;

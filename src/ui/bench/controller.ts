@@ -9,6 +9,7 @@ import type { Sooner } from '../../core/improve';
 import type { LogEntry } from '../../core/log';
 import type { FullFindings } from '../../core/piece';
 import type { PlanSurroundings, Step } from '../../core/plan';
+import { keepTheseSizes } from '../../core/school';
 import { dryingClient, sessionClient, type DryingClient, type SessionClient } from '../../workers/clients';
 import type { Asked, DryingAnswer, FaceCover, Picture, SessionAnswer } from '../../workers/protocol';
 import { perform, readHistory, stepBack, stepForward, type History } from './history';
@@ -347,8 +348,11 @@ export class BenchController {
       ...(answer.dryingKey === null ? {} : { dryingKey: answer.dryingKey }),
       ...(answer.picture ? { picture: answer.picture } : {}),
     });
-    // What is still drying belongs to what it was.
     if (answer.dryingKey === null) return;
+    // What is cut is not sized again.
+    if (answer.report.sizing.state === 'chosen' && answer.report.logged.armatureIsMade)
+      this.edit(keepTheseSizes(build, answer.report.sizing.sizes, 'Sizes kept: the log says it is cut'));
+    // What is still drying belongs to what it was.
     if (this.state.whole.status === 'working' && this.dryingFor !== answer.dryingKey) this.stopWhole();
     if (this.state.station === 'drying') void this.takeKeptWhole();
   }

@@ -68,7 +68,7 @@ export function ScaleBeam() {
       name: 'Weakest member',
       status: statusOf(summary.utilisation),
       figure: weakest(report),
-      aside: summary.weakest,
+      aside: report.sizing.state === 'being-chosen' ? 'being sized' : summary.weakest,
       was: moved(weakest),
     },
     {
@@ -110,7 +110,7 @@ export function ScaleBeam() {
     },
   ];
   return (
-    <footer className="beam" aria-label="Scale beam" aria-busy={behind}>
+    <footer className="beam" aria-label="Scale beam" aria-busy={behind || report.sizing.state === 'being-chosen'}>
       {pans.map((p) => (
         <div key={p.name}>
           <span className="string">
