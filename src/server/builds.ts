@@ -10,6 +10,7 @@ import {
 } from '../core/document';
 import { failure, success, type Result } from '../core/quantity';
 import { startBuild } from '../core/school';
+import { begunToCarry } from '../core/sizing';
 import type { BuildCard } from '../core/evaluate';
 import { materialsUsed, ResultCache } from '../core/piece';
 import * as db from '../db';
@@ -135,7 +136,7 @@ export async function createBuild(
   if (!isoDateSchema.safeParse(startDate).success)
     return failure('bad-date', 'startDate', 'the start is a date as YYYY-MM-DD');
   const build = startBuild(trimmed, startDate, kind, size, type);
-  return build.ok ? success({ id: await insert(build.value, 'Started') }) : build;
+  return build.ok ? success({ id: await insert(begunToCarry(build.value), 'Started') }) : build;
 }
 
 export async function addBuild(build: Build, label: string): Promise<{ id: string }> {

@@ -54,6 +54,8 @@ export interface SizedBy {
   readonly size: string;
   readonly strands?: string;
   readonly together?: true;
+  /** It is bent again and again: nothing that does not bend by hand will do. */
+  readonly bends?: true;
 }
 
 /** How a board or frame meets the table or floor; "own" has none, and stands on its own feet once it is made. */

@@ -92,6 +92,7 @@ function make(context: SchoolContext, p: BoardFoamMeshParameters) {
     spokeEvery: Math.max(1, Math.round(p.around / 4)),
     masses: everything,
     most: widest,
+    bent: context.toCarry,
   });
   setOutStalks(context, { stock: p.hoopStock, size: hoopSize, across: hoop }, out);
   const first = out.bones.findIndex((b) => b.id === out.id(bones[0] ?? ''));

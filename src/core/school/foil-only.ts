@@ -15,7 +15,7 @@ const parameters = z.strictObject({
 export type FoilOnlyParameters = z.infer<typeof parameters>;
 
 /** Forms with nothing long and thin, and how high a piece of any form may stand; metres. */
-const compact = ['worn-shell', 'relief', 'found-object', 'four-legged', 'free'];
+const compact = ['worn-shell', 'relief', 'found-object', 'free'];
 const figurine = 0.12;
 
 export const foilOnly: School<FoilOnlyParameters> = {

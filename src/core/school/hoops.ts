@@ -21,6 +21,8 @@ export interface Cage {
   readonly spokeEvery: number;
   readonly masses: readonly string[];
   readonly most: number;
+  /** Between its places bent to follow the face, where the straight would come too near it. */
+  readonly bent: boolean;
 }
 
 interface HoopPlace {
@@ -127,6 +129,7 @@ function hoop(out: SettingOut, cage: Cage, row: readonly (HoopPlace | null)[], r
         stock: cage.stock,
         size: cage.size,
         sizedBy: { stock: 'hoopStock', size: 'hoopSize', together: true },
+        ...(cage.bent ? { drawnIn: cage.under } : {}),
         path: run.path,
         bones: run.bones,
         allowances: [{ what: 'overlap, bound', length: 0.06 }],
@@ -149,6 +152,7 @@ function stringer(out: SettingOut, cage: Cage, places: readonly (HoopPlace | nul
           stock: cage.stock,
           size: cage.size,
           sizedBy: { stock: 'hoopStock', size: 'hoopSize', together: true },
+          ...(cage.bent ? { drawnIn: cage.under } : {}),
           path: run.map((p) => p.at),
           bones,
           allowances: [{ what: 'turned over at both ends', length: 0.08 }],

@@ -93,7 +93,7 @@ function make(context: SchoolContext, p: JointedParameters) {
     out.member(`wire-${second}`, wireName(chain.slice(1).map((id) => byId.get(id)!)), {
       stock: p.wireStock,
       size: own,
-      sizedBy: { stock: 'wireStock', size: 'wireSize', strands: 'strands' },
+      sizedBy: { stock: 'wireStock', size: 'wireSize', strands: 'strands', bends: true },
       ...bentInto(context, p.wireStock, own, strands),
       strands,
       path,

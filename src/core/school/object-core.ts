@@ -26,7 +26,7 @@ export const objectCore: School<ObjectCoreParameters> = {
   ],
   fits: () => true,
   unsuited: (form) =>
-    limbCount(form) >= 3 || reachesOut(form)
+    (limbCount(form) >= 2 && form.skeleton.joints.length >= 8) || reachesOut(form)
       ? 'What reaches out of the object, limbs or a long neck, has nothing in it that carries.'
       : null,
   make: (context, p) => onAPost(context, p),

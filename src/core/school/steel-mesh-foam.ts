@@ -8,6 +8,7 @@ import { bodyLimb } from './body-names';
 import { boneName, footBoard, limbsOf, nearestSize, standingJoints } from './limbs';
 import { heightOf, massesOn, spanOfForm, type School, type SchoolContext } from './school';
 import { SettingOut } from './setting-out';
+import { bentInto } from './wire-that-fits';
 
 /**
  * Steel, mesh and sprayed foam: square tube welded through every limb, hoops and stringers round the thick parts, mesh
@@ -71,6 +72,7 @@ function make(context: SchoolContext, p: SteelMeshFoamParameters) {
             spokeEvery: Math.max(1, Math.round(p.around / 4)),
             masses,
             most: height * 0.4,
+            bent: context.toCarry,
           }),
         );
       } else {
@@ -86,6 +88,7 @@ function make(context: SchoolContext, p: SteelMeshFoamParameters) {
       stock: p.tubeStock,
       size: tubeSize,
       sizedBy: { stock: 'tubeStock', size: 'tubeSize' },
+      ...bentInto(context, p.tubeStock, tubeSize, 1),
       path: chain.map(at),
       bones,
       allowances: [

@@ -140,8 +140,11 @@ export function bentInto(
   if (!context.toCarry) return {};
   const wire = context.across(stock, size);
   const clay = Math.max(0, ...context.form.regions.map((r) => context.clayOver(r)));
-  return { drawnIn: Math.min(0.5, coverWanted(wire, clay) + bundleAcross(wire, strands) / 2) };
+  return { drawnIn: Math.min(0.5, deeper * (coverWanted(wire, clay) + bundleAcross(wire, strands) / 2)) };
 }
+
+/** Times what cover asks: there may be a stouter wire in its place. */
+const deeper = 2;
 
 /** By the limb it runs on into, as a body calls it or a mesh does; else by where it begins and ends. */
 export function wireName(run: readonly PosedJoint[]): string {

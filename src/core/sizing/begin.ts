@@ -11,7 +11,10 @@ const chosenSizes = ['pipeSize', 'frameSize', 'shoulderSize'];
 export function begunToCarry(build: Build): Build {
   const { armature } = build;
   const parameters = Object.fromEntries(
-    Object.entries(armature.school.parameters).filter(([key]) => !chosenSizes.includes(key)),
+    Object.entries(armature.school.parameters).filter(
+      // A form is carved of what its clay can stand; only an object that is found is what it is.
+      ([key, value]) => !chosenSizes.includes(key) && value !== 'polystyrene-extruded',
+    ),
   );
   const begun: Build = {
     ...build,

@@ -47,6 +47,9 @@ const stronger: Readonly<Record<string, readonly string[]>> = {
   'steel-square-tube': ['mild-steel'],
 };
 
+/** Of those, what is still bent by hand, again and again. */
+const byHand = new Set(['steel-galvanised', 'brass-rod']);
+
 /** Wire thinner than this is not bent to an armature, soft wire thicker than this not by hand, nor bar in a vice; metres. */
 const thinnestWire = 0.001,
   thickestSoft = 0.0065,
@@ -63,18 +66,22 @@ const isSoft = (stock: Stock) => stock.id.endsWith('-annealed');
  * what is thin for its height last; each by its weight. `mostStrands` is 1 where a way of building takes one only.
  */
 export function bundlesFor(
-  member: Pick<Member, 'stock' | 'size' | 'bonded'>,
+  member: Pick<Member, 'size' | 'bonded'>,
+  stock: string,
   height: number,
   mostStrands: number,
-  otherStock: boolean,
+  otherStock: 'any' | 'bends' | 'none',
   stockOf: (id: string) => Stock | undefined,
 ): readonly (readonly Bundle[])[] {
-  const own = stockOf(member.stock);
-  const size = own?.sizes.find((s) => s.id === member.size);
-  if (!own || !size) return [];
-  const others = (otherStock ? (stronger[member.stock] ?? []) : []).flatMap((id) => stockOf(id) ?? []);
+  const own = stockOf(stock);
+  if (!own) return [];
+  const size =
+    own.sizes.find((s) => s.id === member.size) ?? own.sizes.find((s) => s.id.endsWith('mm')) ?? own.sizes[0]!;
+  const others = (stronger[stock] ?? [])
+    .filter((id) => otherStock === 'any' || (otherStock === 'bends' && byHand.has(id)))
+    .flatMap((id) => stockOf(id) ?? []);
   const lists = [
-    bundlesIn(own, sizesLike(own, member.size), size.section.shape, member.bonded, mostStrands),
+    bundlesIn(own, sizesLike(own, size.id), size.section.shape, member.bonded, mostStrands),
     ...others.map((o) =>
       bundlesIn(
         o,

@@ -16,6 +16,7 @@ import { sagWanted, utilisationWanted, wantedOf, type Wanted } from './wanted';
  */
 export function sizeToCarry(build: Build, cache: ResultCache): Sizes {
   let sizes: Sizes = { ...noSizes, parameters: coreUnder(build) };
+  const tooLittle: TooLittle = new Map();
   let best = { sizes, short: Infinity };
   for (let round = 0; round < mostRounds; round++) {
     const piece = makePiece(withSizes(build, sizes), cache);
@@ -27,7 +28,7 @@ export function sizeToCarry(build: Build, cache: ResultCache): Sizes {
       console.log('round', round, 'short', short.toFixed(2), JSON.stringify(sizes).slice(0, 1500));
     // Of two that hold the later is the lighter one.
     if (short < best.short || short === 0) best = { sizes, short };
-    const next = nextSizes(build, sizes, piece.value, load.value, round);
+    const next = nextSizes(build, sizes, piece.value, load.value, tooLittle);
     if (next === null) break;
     sizes = next;
   }
@@ -35,8 +36,10 @@ export function sizeToCarry(build: Build, cache: ResultCache): Sizes {
 }
 
 const mostRounds = 8;
-/** From this round on nothing is made lighter again. */
-const settles = 4;
+/** What was tried of a group and was not enough: nothing that bears or resists no more is tried again. */
+type TooLittle = Map<string, { bears: number; stiffness: number }>;
+/** No group is made lighter than this share of what it was in one round: what bows does so all at once. */
+const lighterBy = 0.3;
 const mostStrands = 4;
 
 /** How far the worst is over what was asked for; 0 where all of it is met. */
@@ -54,7 +57,7 @@ function shortOf(piece: Piece, load: LoadReport): number {
 }
 
 /** What is to be tried next; null where nothing would be other than it is. */
-function nextSizes(build: Build, now: Sizes, piece: Piece, load: LoadReport, round: number): Sizes | null {
+function nextSizes(build: Build, now: Sizes, piece: Piece, load: LoadReport, tooLittle: TooLittle): Sizes | null {
   const wanted = wantedOf(piece, load.members, load.lifeStages);
   const parameters: Record<string, string | number | boolean> = { ...now.parameters, ...baseFor(piece, load) };
   const edits: Record<string, MemberEdit> = { ...now.edits };
@@ -64,7 +67,7 @@ function nextSizes(build: Build, now: Sizes, piece: Piece, load: LoadReport, rou
     if (!current) continue;
     const asked = askedOf(group, wanted);
     if (!asked) continue;
-    const chosen = choose(piece, group, current, asked, round >= settles);
+    const chosen = choose(piece, group, current, asked, leastOf(tooLittle, group.key, current, asked));
     if (!chosen.enough) for (const m of group.members) for (const b of m.bones) stuck.add(b);
     if (same(chosen.bundle, current)) continue;
     const { stock, size, strands } = chosen.bundle;
@@ -95,6 +98,22 @@ function nextSizes(build: Build, now: Sizes, piece: Piece, load: LoadReport, rou
   return JSON.stringify(next) === JSON.stringify(now) ? null : next;
 }
 const firmest = 'epoxied';
+
+/** What the next of a group must have more of than what did not do. */
+function leastOf(
+  tooLittle: TooLittle,
+  key: string,
+  current: Bundle,
+  asked: Wanted,
+): { bears: number; stiffness: number } {
+  const known = tooLittle.get(key) ?? { bears: 0, stiffness: 0 };
+  const least = {
+    bears: asked.bears > 1.03 ? Math.max(known.bears, current.bears) : known.bears,
+    stiffness: asked.stiff > 1.03 ? Math.max(known.stiffness, current.stiffness) : known.stiffness,
+  };
+  tooLittle.set(key, least);
+  return least;
+}
 
 function currentOf(piece: Piece, m: Member): Bundle | null {
   const stock = piece.stockOf(m.stock);
@@ -132,19 +151,29 @@ function choose(
   group: SizedGroup,
   current: Bundle,
   asked: Wanted,
-  settled: boolean,
+  tooLittle: { readonly bears: number; readonly stiffness: number },
 ): { readonly bundle: Bundle; readonly enough: boolean } {
+  const wanted = {
+    bears: Math.max(lighterBy, asked.bears) * current.bears,
+    stiffness: Math.max(lighterBy, asked.stiff) * current.stiffness,
+  };
   const meets = (share: number) => (b: Bundle) =>
-    b.bears >= share * current.bears * asked.bears && b.stiffness >= share * current.stiffness * asked.stiff;
+    b.bears >= share * wanted.bears &&
+    b.stiffness >= share * wanted.stiffness &&
+    (share < 1 || (b.bears > tooLittle.bears && b.stiffness > tooLittle.stiffness));
   const [enough, passes] = [meets(1), meets(justPasses)];
   const height = piece.extent.high[2] - piece.extent.low[2];
   const most = group.free.strands ? mostStrands : current.strands;
-  const lists = bundlesFor(group.members[0]!, height, most, group.free.stock, piece.stockOf).map((list) =>
+  const lists = bundlesFor(
+    group.members[0]!,
+    group.stock,
+    height,
+    most,
+    group.free.stock ? (group.by.bends ? 'bends' : 'any') : 'none',
+    piece.stockOf,
+  ).map((list) =>
     list.filter(
-      (b) =>
-        (group.free.size || b.size === current.size) &&
-        (group.free.strands || b.strands === current.strands) &&
-        !(settled && b.weighs < current.weighs * 0.999 && b.stock === current.stock && enough(current)),
+      (b) => (group.free.size || b.size === current.size) && (group.free.strands || b.strands === current.strands),
     ),
   );
   const slimmest = [lists.flat().sort((a, b) => a.whole - b.whole)];
@@ -160,8 +189,7 @@ function choose(
     const found = room(holds === 'soundly' ? enough : passes, cover);
     if (found) return { bundle: found, enough: holds === 'soundly' };
   }
-  const share = (b: Bundle) =>
-    Math.min(b.bears / (current.bears * asked.bears + 1e-12), b.stiffness / (current.stiffness * asked.stiff + 1e-12));
+  const share = (b: Bundle) => Math.min(b.bears / (wanted.bears + 1e-12), b.stiffness / (wanted.stiffness + 1e-12));
   const inside = lists.flat().filter((b) => fits(piece, group, b, 'inside'));
   if (inside.length > 0) return { bundle: inside.reduce((x, b) => (share(b) > share(x) ? b : x)), enough: false };
   // No room for any: the thinnest that holds.
@@ -198,7 +226,7 @@ function fits(piece: Piece, group: SizedGroup, b: Bundle, cover: Cover): boolean
     if (cover === 'inside') return true;
     const then = piece.coverAs(m, b);
     if (!then) return true;
-    return cover === 'kept' ? then.least >= then.wanted : then.thinOver.length === 0 && then.least > then.wanted / 3;
+    return then.thinOver.length === 0 && then.least >= (cover === 'kept' ? then.wanted : then.wanted / 3);
   });
 }
 

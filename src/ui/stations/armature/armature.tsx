@@ -11,6 +11,8 @@ import { Joints } from './joints';
 import { JoinsTable, MembersTable } from './members';
 import { OnHand } from './on-hand';
 import { SchoolFields } from './school-fields';
+import { Sizing } from './sizing';
+import { useCannots } from './cannots';
 
 const CompareSchools = dynamic(() => import('./compare'), { ssr: false });
 
@@ -21,14 +23,38 @@ function SchoolChoice() {
   const { kind } = build.armature.school;
   const form = useForm();
   const fitting = form ? schoolsThatSuit(form, kind) : [];
+  const cannots = useCannots(fitting.map((s) => s.kind).filter((k) => k !== kind));
+  const told = [
+    ...fitting.flatMap((s) => (cannots[s.kind] ? [{ name: s.name, why: cannots[s.kind]! }] : [])),
+    ...schools.flatMap((s) => {
+      const why = form && s.kind !== kind && s.fits(form) ? (s.unsuited?.(form) ?? null) : null;
+      return why ? [{ name: s.name, why }] : [];
+    }),
+  ];
   return (
-    <ChoiceInput
-      label="School"
-      value={kind}
-      choices={fitting.map((s) => ({ id: s.kind, name: s.name }))}
-      hint={schools.find((s) => s.kind === kind)?.when}
-      onChoose={(id) => controller.edit(takeSchool(build, id))?.message ?? null}
-    />
+    <>
+      <ChoiceInput
+        label="School"
+        value={kind}
+        choices={fitting.map((s) => ({ id: s.kind, name: cannots[s.kind] ? `${s.name}: cannot do this` : s.name }))}
+        hint={schools.find((s) => s.kind === kind)?.when}
+        onChoose={(id) => controller.edit(takeSchool(build, id))?.message ?? null}
+      />
+      {told.length > 0 && (
+        <details className="mb-2">
+          <summary>
+            {told.length === 1 ? 'One way of building' : `${told.length} ways of building`} cannot do this
+          </summary>
+          <ul className="mt-1 mb-0">
+            {told.map((t) => (
+              <li key={t.name}>
+                <strong>{t.name}</strong>: {t.why}
+              </li>
+            ))}
+          </ul>
+        </details>
+      )}
+    </>
   );
 }
 
@@ -53,6 +79,7 @@ export default function ArmatureStation() {
     >
       <SchoolChoice />
       <CompareSchools />
+      <Sizing />
       {school && <SchoolFields school={school} />}
       <h3>Members</h3>
       <MembersTable />

@@ -157,9 +157,12 @@ export default function CompareSchools() {
                         ) : typeof r === 'string' ? (
                           <span className="status-fails">{r}</span>
                         ) : (
-                          <span className={`status-${r.load}`}>
-                            <Plumb status={r.load} size={16} label="" /> {statusWord[r.load]}
-                          </span>
+                          <>
+                            <span className={`status-${r.load}`}>
+                              <Plumb status={r.load} size={16} label="" /> {statusWord[r.load]}
+                            </span>
+                            {r.cannot !== null && <div className="small">Cannot do this: {r.cannot}</div>}
+                          </>
                         )}
                       </td>
                     ))}
@@ -212,8 +215,8 @@ export default function CompareSchools() {
                 </tbody>
               </Table>
               <p className="hint">
-                Each is set out with its usual figures; the one in use with yours. &ldquo;Gives under the tool&rdquo; is
-                a firm press with a thumb-wide tool on the fresh clay.
+                Each is sized to carry; the one in use keeps what you have set. &ldquo;Gives under the tool&rdquo; is a
+                firm press with a thumb-wide tool on the fresh clay.
               </p>
             </div>
           )}

@@ -4,7 +4,16 @@ import { Button, Form, Table } from 'react-bootstrap';
 import { joinKinds, parseStock, stockWords } from '../../../core/catalogue';
 import type { Member } from '../../../core/armature';
 import { formatLength } from '../../../core/quantity';
-import { branchOff, bringBack, joinJoints, jointName, removePart, setStock } from '../../../core/school';
+import {
+  branchOff,
+  bringBack,
+  isMemberSetByHand,
+  joinJoints,
+  jointName,
+  removePart,
+  setStock,
+  sizeMemberAgain,
+} from '../../../core/school';
 import { compareClient, type CompareClient } from '../../../workers/clients';
 import { useBench, useController } from '../../bench/context';
 
@@ -164,6 +173,18 @@ export function MembersTable() {
                     {m.name}
                     <StockField member={m} />
                     <Thinner member={m} />
+                    {build.armature.sizing === 'to-carry' && isMemberSetByHand(build, m.id) && (
+                      <Button
+                        size="sm"
+                        variant="quiet"
+                        className="mt-1"
+                        aria-label={`Size it again: ${m.name}`}
+                        title="Its size was set by hand"
+                        onClick={() => controller.edit(sizeMemberAgain(build, m.id, m.name))}
+                      >
+                        Size it again
+                      </Button>
+                    )}
                   </td>
                   <td className="n">{cut ? formatLength(cut.cutLength, units) : ''}</td>
                   <CoverCell member={m.id} />

@@ -1,7 +1,8 @@
 'use client';
 import { bulkList, joinKinds, stockList, stocks, wrapList } from '../../../core/catalogue';
-import type { School, SchoolField } from '../../../core/school';
-import { useBench } from '../../bench/context';
+import { Button } from 'react-bootstrap';
+import { chosenFigures, sizeFigureAgain, type School, type SchoolField } from '../../../core/school';
+import { useBench, useController } from '../../bench/context';
 import { ChoiceAt, NumberAt, YesNoAt } from '../../parts/fields';
 
 /** A school's own figures, drawn from what it says it has. */
@@ -84,10 +85,31 @@ function Field({ field, figures }: { field: SchoolField; figures: Readonly<Recor
   }
 }
 
+/** Where the armature is sized to carry and this figure was set: one press leaves it to be chosen again. */
+function SizedAgain({ field }: { field: SchoolField }) {
+  const controller = useController();
+  const { school, sizing } = useBench((s) => s.build.armature);
+  if (sizing !== 'to-carry' || field.kind === 'heading') return null;
+  const key = field.kind === 'stock' ? field.size : field.key;
+  if (!chosenFigures(school.kind).has(key) || school.parameters[key] === undefined) return null;
+  return (
+    <Button
+      size="sm"
+      variant="quiet"
+      className="mb-2"
+      aria-label={`Size it again: ${field.label}`}
+      onClick={() => controller.edit(sizeFigureAgain(key, field.label))}
+    >
+      Set by hand. Size it again
+    </Button>
+  );
+}
+
 /** Stock pairs take a row of their own, all else stands two to a row. */
 export function SchoolFields({ school }: { school: School<never> }) {
   const given = useBench((s) => s.build.armature.school.parameters);
-  const read = school.parameters.safeParse(given);
+  const chosen = useBench((s) => s.report?.sizing.sizes.parameters);
+  const read = school.parameters.safeParse({ ...chosen, ...given });
   const figures = (read.success ? read.data : school.parameters.parse({})) as Readonly<Record<string, unknown>>;
   const rows: SchoolField[][] = [];
   for (const field of school.fields) {
@@ -103,7 +125,10 @@ export function SchoolFields({ school }: { school: School<never> }) {
         const first = row[0]!;
         const key = first.kind === 'heading' ? first.label : first.key;
         const fields = row.map((f) => (
-          <Field key={f.kind === 'heading' ? f.label : f.key} field={f} figures={figures} />
+          <div key={f.kind === 'heading' ? f.label : f.key}>
+            <Field field={f} figures={figures} />
+            <SizedAgain field={f} />
+          </div>
         ));
         return first.kind === 'heading' || first.kind === 'stock' ? (
           <div key={key}>{fields}</div>

@@ -114,17 +114,20 @@ function OtherStart() {
   const kind = useBench((s) => s.build.form.start.kind);
   const [wanted, setWanted] = useState('');
   const chosen = findStartForm(wanted);
-  const take = () => {
+  const take = async () => {
     const { build } = controller.state;
-    const fresh = startBuild(build.name, build.brief.startDate, wanted, chosen?.usualSize ?? 1);
-    if (!fresh.ok) return;
+    const begun = startBuild(build.name, build.brief.startDate, wanted, chosen?.usualSize ?? 1);
+    if (!begun.ok) return;
+    // What a new build begins with is worked out from the form itself: fetched when it is asked for.
+    const { begunToCarry } = await import('../../../core/sizing');
+    const fresh = begunToCarry(begun.value);
     controller.edit({
       label: `Start again from: ${chosen?.name ?? wanted}`,
       changes: [
-        { path: ['form'], value: fresh.value.form },
-        { path: ['armature'], value: fresh.value.armature },
-        { path: ['regions'], value: fresh.value.regions },
-        { path: ['brief', 'clay'], value: fresh.value.brief.clay },
+        { path: ['form'], value: fresh.form },
+        { path: ['armature'], value: fresh.armature },
+        { path: ['regions'], value: fresh.regions },
+        { path: ['brief', 'clay'], value: fresh.brief.clay },
       ],
     });
     setWanted('');
@@ -150,7 +153,7 @@ function OtherStart() {
           </div>
         )}
       </div>
-      <Button size="sm" variant="iron" disabled={!chosen} onClick={take}>
+      <Button size="sm" variant="iron" disabled={!chosen} onClick={() => void take()}>
         Start again
       </Button>
     </details>

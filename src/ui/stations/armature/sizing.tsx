@@ -1,0 +1,54 @@
+'use client';
+import { Button } from 'react-bootstrap';
+import { anySetByHand, keepTheseSizes, sizeAllAgain } from '../../../core/school';
+import { useBench, useController } from '../../bench/context';
+
+/** Whether sizes are chosen or as they were set, and the way from the one to the other. */
+export function Sizing() {
+  const controller = useController();
+  const build = useBench((s) => s.build);
+  const sizing = useBench((s) => s.report?.sizing);
+  const made = useBench((s) => s.report?.logged.armatureIsMade) ?? false;
+  if (!sizing) return null;
+  const toCarry = build.armature.sizing === 'to-carry';
+  const { state, cannot, sizes } = sizing;
+  const again = (label: string) => (
+    <Button size="sm" variant="quiet" onClick={() => controller.edit(sizeAllAgain(build))}>
+      {label}
+    </Button>
+  );
+  return (
+    <section aria-label="Sizes" className="sizing">
+      <p className="mb-1" role="status">
+        {!toCarry
+          ? made
+            ? 'The log says it is cut: every size stays as it is.'
+            : 'Every size is as it was set.'
+          : state === 'being-chosen'
+            ? 'Being sized …'
+            : 'Sized to carry, again at each change. What you set yourself stays.'}
+      </p>
+      {cannot !== null && toCarry && (
+        <p className="status-fails mb-1">However it is sized, this way of building cannot do it: {cannot}</p>
+      )}
+      <p className="d-flex flex-wrap gap-2 mb-2">
+        {toCarry ? (
+          <>
+            {anySetByHand(build) && again('Size all of it again')}
+            {state === 'chosen' && (
+              <Button
+                size="sm"
+                variant="quiet"
+                onClick={() => controller.edit(keepTheseSizes(build, sizes, 'Sizes kept as they are'))}
+              >
+                Keep these sizes
+              </Button>
+            )}
+          </>
+        ) : (
+          !made && again('Size it to carry')
+        )}
+      </p>
+    </section>
+  );
+}
