@@ -66,6 +66,27 @@ function seatOf(where: string, box: Box): Vec3 {
   return [middle(0), where === 'chest' ? box.high[1] : where === 'back' ? box.low[1] : middle(1), box.low[2]];
 }
 
+const sizeOf = (box: Box, mass: number): Carry => ({
+  mass,
+  width: box.high[0] - box.low[0],
+  depth: box.high[1] - box.low[1],
+  height: box.high[2] - box.low[2],
+});
+
+/** The finished piece as it is carried: on its board, where it stands on one and keeps it. */
+export function wholeToCarry(piece: Piece, mass: number): Carry {
+  const { base, comesOut } = piece.armature;
+  const own = sizeOf(piece.extent, mass);
+  const alone = piece.build.armature.mount.kind !== 'stands' || comesOut === 'all';
+  if (alone || base.standing === 'own') return own;
+  return {
+    ...own,
+    width: Math.max(own.width, base.width),
+    depth: Math.max(own.depth, base.depth),
+    height: piece.extent.high[2] + base.thickness,
+  };
+}
+
 export function handlingOf(
   piece: Piece,
   ledger: Ledger,
@@ -92,25 +113,9 @@ export function handlingOf(
     }),
     vehicle: hold ? fitsIn(size, hold) : null,
   });
-  const size = (box: Box, mass: number): Carry => ({
-    mass,
-    width: box.high[0] - box.low[0],
-    depth: box.high[1] - box.low[1],
-    height: box.high[2] - box.low[2],
-  });
-  const own = size(piece.extent, finished.mass);
-  const whole =
-    alone || base.standing === 'own'
-      ? own
-      : {
-          ...own,
-          width: Math.max(own.width, base.width),
-          depth: Math.max(own.depth, base.depth),
-          height: piece.extent.high[2] + base.thickness,
-        };
   return {
-    whole: judge('whole piece', '', finished.mass, whole),
-    parts: sectionsOf(piece, ledger).map((s) => judge(s.name, s.heldBy, s.mass, size(s.box, s.mass))),
+    whole: judge('whole piece', '', finished.mass, wholeToCarry(piece, finished.mass)),
+    parts: sectionsOf(piece, ledger).map((s) => judge(s.name, s.heldBy, s.mass, sizeOf(s.box, s.mass))),
     rampPush: rampPush(finished.mass, travel.ramp),
     vehicleName: hold?.name ?? null,
     ...edgeOfTable(base, stance, Math.min(10, limits.tipAngle)),

@@ -16,7 +16,7 @@ export { coatState, dryShareInRoom, layingOf, regionName, regionShapes, factorPu
 export { layClay, nominalPush, stateTime, type LaidCoat, type Laid } from './laying';
 export { letGo, letGoWaitsFor, letGoWords } from './let-go';
 export { checkLoad, lifeStagesOf, loadReport, type LoadReport } from './load-report';
-export { finishedParts } from './carrying';
+export { wholeToCarry } from './carrying';
 export type { LimbRoom } from './limb-room';
 export type { Unsupported } from './unsupported';
 export { cutsToFree } from './off-the-armature';

@@ -10,6 +10,7 @@ const asked: BoardParameters = {
   standing: 'flat',
   ballast: 0,
   ballastBack: 0,
+  plateWidth: 0,
   screwDiameter: 0.004,
   screwLength: 0.016,
 };

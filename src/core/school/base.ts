@@ -16,6 +16,8 @@ export const boardParameters = {
   /** kg fixed under or on the board, and how far behind its middle. */
   ballast: z.number().min(0).max(500).default(0),
   ballastBack: z.number().min(-3).max(3).default(0),
+  /** What is screwed down: metres across; zero lets what stands in it decide. */
+  plateWidth: z.number().min(0).max(1).default(0),
   screwDiameter: z.number().min(0.002).max(0.012).default(0.004),
   screwLength: z.number().min(0.008).max(0.1).default(0.016),
 };
@@ -29,6 +31,7 @@ export interface BoardParameters {
   readonly standing: BaseBoard['standing'];
   readonly ballast: number;
   readonly ballastBack: number;
+  readonly plateWidth: number;
   readonly screwDiameter: number;
   readonly screwLength: number;
 }
@@ -53,6 +56,7 @@ export const boardFields: readonly SchoolField[] = [
   },
   { kind: 'mass', key: 'ballast', label: 'Weight fixed to it' },
   { kind: 'length', key: 'ballastBack', label: 'Weight behind its middle' },
+  { kind: 'length', key: 'plateWidth', label: 'Foot plate, across', hint: '0: from what stands in it' },
   { kind: 'length', key: 'screwDiameter', label: 'Screws, thick' },
   { kind: 'length', key: 'screwLength', label: 'Screw thread in the board' },
 ];
@@ -78,6 +82,8 @@ export function boardUnder(
   plate: Plate,
 ): BaseBoard {
   const thickness = context.across(p.boardStock, p.boardSize);
+  // A wider plate is as thick, and its screws stand as near its edge.
+  const wider = p.plateWidth > 0 ? p.plateWidth / plate.diameter : 1;
   return {
     stock: p.boardStock,
     size: p.boardSize,
@@ -89,12 +95,12 @@ export function boardUnder(
     ballast: p.ballast,
     ballastAt: [0, p.boardBack + p.ballastBack],
     flangeAt: at,
-    flangeDiameter: plate.diameter,
-    flangeMass: plate.mass,
+    flangeDiameter: plate.diameter * wider,
+    flangeMass: plate.mass * wider ** 2,
     screws: {
       count: plate.screws,
       diameter: p.screwDiameter,
-      circle: plate.circle,
+      circle: plate.circle * wider,
       threadLength: Math.min(p.screwLength, thickness),
     },
   };

@@ -65,6 +65,8 @@ function make(context: SchoolContext, p: JointedParameters) {
       out.bone(to, `${called}, splinted`, `${to}/near`, `${to}/far`, masses);
       out.bone(`${to}/soft-far`, `${called}, soft at the ${name(to)}`, `${to}/far`, to, masses);
       along.push(`${to}/soft-near`, to, `${to}/soft-far`);
+      // A foot is bent flat round its nut: where there is no room a splint stands out of it.
+      if (context.toCarry && standing.has(to)) return;
       out.member(`splint-${to}`, `splint of the ${called}`, {
         stock: p.splintStock,
         size: splintSize,

@@ -5,7 +5,16 @@ import { keepSizes, type Sizes } from './sizes';
 /** Changes by hand to what an armature's sizes are, as edits of the build. */
 
 /** Figures of the board that are chosen. */
-const boardKeys = ['boardSize', 'boardWidth', 'boardDepth', 'ballast', 'ballastBack', 'screwDiameter', 'screwLength'];
+const boardKeys = [
+  'boardSize',
+  'boardWidth',
+  'boardDepth',
+  'ballast',
+  'ballastBack',
+  'plateWidth',
+  'screwDiameter',
+  'screwLength',
+];
 const memberKeys = ['stock', 'size', 'strands', 'bonded', 'drawnIn'] as const;
 
 /** Figures of a way of building that are chosen where nothing is set: sizes, strands, core and board. */

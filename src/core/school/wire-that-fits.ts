@@ -2,7 +2,7 @@ import { bundleAcross, coverWanted } from '../armature';
 import type { PosedJoint } from '../form';
 import { distance, mix, type Vec3 } from '../quantity';
 import { bodyLimb } from './body-names';
-import type { SchoolContext } from './school';
+import { heightOf, type SchoolContext } from './school';
 
 /**
  * Wire for a limb of a mesh, by the room there is in it: the stoutest that keeps its cover all the way, of what the way of
@@ -140,11 +140,13 @@ export function bentInto(
   if (!context.toCarry) return {};
   const wire = context.across(stock, size);
   const clay = Math.max(0, ...context.form.regions.map((r) => context.clayOver(r)));
-  return { drawnIn: Math.min(0.5, deeper * (coverWanted(wire, clay) + bundleAcross(wire, strands) / 2)) };
+  const asked = deeper * (coverWanted(wire, clay) + bundleAcross(wire, strands) / 2);
+  return { drawnIn: Math.min(asked, mostBent * heightOf(context.form)) };
 }
 
-/** Times what cover asks: there may be a stouter wire in its place. */
-const deeper = 2;
+/** Times what cover asks: there may be a stouter wire in its place; and of the height of the piece, the most. */
+const deeper = 1.35,
+  mostBent = 0.04;
 
 /** By the limb it runs on into, as a body calls it or a mesh does; else by where it begins and ends. */
 export function wireName(run: readonly PosedJoint[]): string {

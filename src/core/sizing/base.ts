@@ -1,5 +1,5 @@
 import { checkBase, counterweightAt, groundUnder, liftOf } from '../load';
-import { finishedParts, type LoadReport, type Piece } from '../piece';
+import { wholeToCarry, type LoadReport, type Piece } from '../piece';
 import { utilisationWanted } from './wanted';
 
 /** Figures of the board that the maker left to be chosen, with what they should be: wider, heavier, thicker, better screwed down. */
@@ -13,25 +13,27 @@ export function baseFor(piece: Piece, load: LoadReport): Record<string, string |
   };
 }
 
+/** Before the drying is known a piece is taken for so much heavier than it comes out. */
+const slack = 1.05;
+
 /** Whether a piece is more than three people lift, and does not roll. */
 export function tooHeavy(piece: Piece, load: LoadReport): boolean {
   const { base, comesOut } = piece.armature;
   if (piece.build.armature.mount.kind !== 'stands' || comesOut === 'all' || base.standing === 'casters') return false;
-  const { low, high } = piece.extent;
-  const width = Math.max(high[0] - low[0], base.width),
-    depth = Math.max(high[1] - low[1], base.depth);
-  const { people } = liftOf({ mass: finishedParts(piece, load.ledger).mass, width, depth, height: high[2] - low[2] });
+  const whole = load.stances[load.stances.length - 1]?.mass ?? 0;
+  const { people } = liftOf(wholeToCarry(piece, slack * whole));
   return !Number.isFinite(people);
 }
 
 /** Degrees over what is asked, so that it reads sound. */
 const toSpare = 0.6;
-/** A board is no wider than this times what the form asked before a weight is put on it. */
-const widest = 1.6;
+/** A board grows to this times what the form asked, or to this share of how high its centre lies, before a weight is put on it. */
+const widest = 1.4,
+  widestOfHeight = 1.3;
 const step = 0.02;
 
 /** Wider first, as far as a board goes well; then a weight on its far edge. */
-function standsBy(piece: Piece, { stance, ledger: _ }: LoadReport): Record<string, number> {
+function standsBy(piece: Piece, { stance }: LoadReport): Record<string, number> {
   const { base, build } = { base: piece.armature.base, build: piece.build };
   const wanted = build.brief.limits.tipAngle + toSpare;
   if (build.armature.mount.kind !== 'stands' || stance.tipAngle >= wanted) return {};
@@ -40,11 +42,13 @@ function standsBy(piece: Piece, { stance, ledger: _ }: LoadReport): Record<strin
   // A board stands out by so much on the weak side that the lean there is what is asked.
   const short = Math.tan((wanted * Math.PI) / 180) * height - stance.edgeDistance;
   const across = stance.towards === 'left' || stance.towards === 'right';
-  const grown = (v: number) => Math.ceil((Math.min(widest * v, v + 2 * short) + 1e-9) / step) * step;
+  const most = (v: number) => Math.max(widest * v, widestOfHeight * height);
+  const grown = (v: number) => Math.ceil((Math.min(most(v), v + 2 * short) + 1e-9) / step) * step;
   const out: Record<string, number> = across
     ? { boardWidth: round(grown(width)) }
     : { boardDepth: round(grown(depth)) };
-  if (short <= (widest - 1) * 0.5 * (across ? width : depth)) return out;
+  const now = across ? width : depth;
+  if (now + 2 * short <= most(now)) return out;
   const back = stance.towards === 'front' ? 0.4 * depth : stance.towards === 'back' ? -0.4 * depth : 0;
   const kg =
     base.ballast +
@@ -69,20 +73,27 @@ function heldBy(piece: Piece, load: LoadReport): Record<string, string | number>
       ? [{ id: s.id, thickness: s.section.height }]
       : [],
   );
-  for (const { id, thickness } of boards)
-    for (const diameter of screwDiameters)
-      for (const count of [base.screws.count]) {
-        if (diameter < base.screws.diameter - 1e-6) continue;
+  for (const wider of [1, 1.5, 2, 3, 4])
+    for (const { id, thickness } of boards)
+      for (const diameter of screwDiameters) {
+        const flangeDiameter = round(base.flangeDiameter * wider);
+        if (diameter < base.screws.diameter - 1e-6 || (wider > 1 && flangeDiameter > widestPlate)) continue;
         const threadLength = Math.min(0.1, thickness - 0.002);
+        const screws = { ...base.screws, diameter, threadLength, circle: base.screws.circle * wider };
         const found = checkBase(
-          { ...base, thickness, screws: { ...base.screws, count, diameter, threadLength } },
+          { ...base, thickness, flangeDiameter, screws },
           moment,
           safety,
           stock.density,
           stock.strength.nominal * stock.allowed,
         );
         if (Math.max(found.screwUtilisation, found.boardUtilisation) < utilisationWanted)
-          return { boardSize: id, screwDiameter: diameter, screwLength: round(threadLength) };
+          return {
+            boardSize: id,
+            screwDiameter: diameter,
+            screwLength: round(threadLength),
+            ...(wider > 1 ? { plateWidth: flangeDiameter } : {}),
+          };
       }
   const last = boards[boards.length - 1];
   return last
@@ -93,6 +104,8 @@ function heldBy(piece: Piece, load: LoadReport): Record<string, string | number>
       }
     : {};
 }
+/** Metres. */
+const widestPlate = 0.5;
 const screwDiameters = [0.004, 0.005, 0.006, 0.008] as const;
 
 /** The safety the base was judged with, read back from its figure. */

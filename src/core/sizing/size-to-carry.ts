@@ -18,16 +18,19 @@ export function sizeToCarry(build: Build, cache: ResultCache): Sizes {
   let sizes: Sizes = { ...noSizes, parameters: coreUnder(build) };
   const tooLittle: TooLittle = new Map();
   let best = { sizes, short: Infinity };
+  let lightest = Infinity;
   for (let round = 0; round < mostRounds; round++) {
     const piece = makePiece(withSizes(build, sizes), cache);
     if (!piece.ok) return best.sizes;
     const load = loadReport(piece.value, cache, [], false);
     if (!load.ok) return best.sizes;
     const short = shortOf(piece.value, load.value);
-    if ((globalThis as any).DBG)
-      console.log('round', round, 'short', short.toFixed(2), JSON.stringify(sizes).slice(0, 1500));
     // Of two that hold the later is the lighter one.
     if (short < best.short || short === 0) best = { sizes, short };
+    // It holds, and what was taken off last is not worth taking off again.
+    const cut = cutMass(load.value);
+    if (short === 0 && cut > 0.95 * lightest) break;
+    if (short === 0) lightest = cut;
     const next = nextSizes(build, sizes, piece.value, load.value, tooLittle);
     if (next === null) break;
     sizes = next;
@@ -42,6 +45,11 @@ type TooLittle = Map<string, { bears: number; stiffness: number }>;
 const lighterBy = 0.3;
 const mostStrands = 4;
 
+/** kg of what is cut. */
+function cutMass({ ledger }: LoadReport): number {
+  return ledger.items.filter((i) => i.kind === 'member').reduce((sum, i) => sum + i.dry, 0);
+}
+
 /** How far the worst is over what was asked for; 0 where all of it is met. */
 function shortOf(piece: Piece, load: LoadReport): number {
   const over = (measured: number, wanted: number) => Math.max(0, Math.log(Math.max(1e-9, measured) / wanted));
@@ -50,7 +58,11 @@ function shortOf(piece: Piece, load: LoadReport): number {
   const sag = load.lifeStages
     .filter((s) => s.stage.startsWith('clay'))
     .reduce((s, stage) => s + stage.bones.reduce((x, b) => Math.max(x, over(b.sagShare, sagWanted * sound)), 0), 0);
-  const out = piece.cover.reduce((s, c) => s + (c.least < 0 ? 1 : c.least < c.wanted ? 0.1 : 0), 0);
+  const splits = piece.clay.setting === 'dries' ? 0.4 : 0.1;
+  const out = piece.cover.reduce(
+    (s, c) => s + (c.least < 0 ? 1 : c.thinOver.length > 0 ? splits : c.least < c.wanted ? 0.1 : 0),
+    0,
+  );
   const tips = over(piece.build.brief.limits.tipAngle, Math.max(0.1, load.stance.tipAngle));
   const base = over(Math.max(load.base.boardUtilisation, load.base.screwUtilisation), utilisationWanted * sound);
   return members + sag + out + tips + base + (tooHeavy(piece, load) ? 0.5 : 0);
@@ -153,9 +165,16 @@ function choose(
   asked: Wanted,
   tooLittle: { readonly bears: number; readonly stiffness: number },
 ): { readonly bundle: Bundle; readonly enough: boolean } {
+  // What has no room where it is may be as much thinner as it takes.
+  const least = fits(piece, group, current, 'kept') ? lighterBy : 0;
+  // Half way back towards what did not do, and no further.
+  const between = (now: number, did: number) => (did < now ? Math.sqrt(now * did) : 0);
   const wanted = {
-    bears: Math.max(lighterBy, asked.bears) * current.bears,
-    stiffness: Math.max(lighterBy, asked.stiff) * current.stiffness,
+    bears: Math.max(Math.max(least, asked.bears) * current.bears, between(current.bears, tooLittle.bears)),
+    stiffness: Math.max(
+      Math.max(least, asked.stiff) * current.stiffness,
+      between(current.stiffness, tooLittle.stiffness),
+    ),
   };
   const meets = (share: number) => (b: Bundle) =>
     b.bears >= share * wanted.bears &&

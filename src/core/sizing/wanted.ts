@@ -36,8 +36,10 @@ export function wantedOf(
   return out;
 }
 
-/** Of what makes an end sag, a share worth answering. */
-const worthStiffening = 0.1;
+/** Against what lets an end sag most, what else is worth stiffening. */
+const worthStiffening = 0.3;
+/** Times as stiff in one round. */
+const mostAtOnce = 6;
 
 function stiffer(
   { armature, load }: Piece,
@@ -54,7 +56,7 @@ function stiffer(
     });
     stage.bones.forEach((b, i) => {
       if (b.sagShare <= 0.2 * sagWanted) return;
-      const over = b.sagShare / sagWanted;
+      const over = Math.min(mostAtOnce, b.sagShare / sagWanted);
       const end: Vec3 = load.ends[i]![1];
       const way: { bone: number; part: number }[] = [];
       for (
@@ -63,9 +65,9 @@ function stiffer(
         at = into.get(bones[at]!.from)
       )
         way.push({ bone: at, part: turns[at]! * distance(mix(...load.ends[at]!, 0.5), end) });
-      const whole = way.reduce((sum, w) => sum + w.part, 0);
+      const most = way.reduce((m, w) => Math.max(m, w.part), 0);
       for (const { bone, part } of way) {
-        if (part < worthStiffening * whole) continue;
+        if (part < worthStiffening * most) continue;
         const entry = wanted.get(bones[bone]!.id);
         if (entry) entry.stiff = Math.max(entry.stiff, over);
       }
