@@ -2,8 +2,9 @@ import { clays, type ClayFamily } from '../src/core/catalogue';
 import type { Build } from '../src/core/document';
 import { asBriefed, Evaluator } from '../src/core/evaluate';
 import { resolveForm, startForms } from '../src/core/form';
-import { schoolsThatSuit, startBuild } from '../src/core/school';
+import { schools, schoolsThatSuit, startBuild } from '../src/core/school';
 import { begunToCarry } from '../src/core/sizing';
+import { refusedByHand } from './refused-starts';
 
 /**
  * Every untouched start there is: each form, each way of building that suits it, each clay at its usual coat. What fails
@@ -17,6 +18,8 @@ export interface Start {
   readonly size: number;
   /** What fails, by the rule's own name. */
   readonly fails: readonly string[];
+  /** Why it cannot be made so, however it is sized; null where it can. */
+  readonly cannot: string | null;
 }
 
 /** A clay of each kind that an armature is made for. */
@@ -63,18 +66,22 @@ export function schoolsOf(form: string): string[] {
   return schoolsThatSuit(resolved.value).map((s) => s.kind);
 }
 
-/** Ids of what fails, without the places they name. */
-export function failuresOf(build: Build): string[] {
+/** Ids of what fails, without the places they name, with the sentence that says why it cannot be made so. */
+function judged(build: Build): Pick<Start, 'fails' | 'cannot'> {
   const report = new Evaluator().evaluate(asBriefed(build));
-  if (!report.ok) return [`cannot be worked out: ${report.path} ${report.message}`];
-  return [...new Set(report.value.findings.filter((f) => f.status === 'fails').map((f) => f.id.split('/')[0]!))];
+  if (!report.ok) return { fails: [`cannot be worked out: ${report.path} ${report.message}`], cannot: null };
+  const { findings, sizing } = report.value;
+  const failing = findings.filter((f) => f.status === 'fails');
+  return { fails: [...new Set(failing.map((f) => f.id.split('/')[0]!))], cannot: sizing.cannot };
 }
 
-export function* allStarts(): Generator<Start> {
+/** Each `every`-th start from `first` on: all of them, or some spread over all. */
+export function* allStarts(every = 1, first = 0): Generator<Start> {
+  let i = 0;
   for (const form of startedForms)
     for (const school of schoolsOf(form))
       for (const clay of startClays)
-        yield { form, school, clay, size: 1, fails: failuresOf(startIn(form, school, clay)) };
+        if (i++ % every === first) yield { form, school, clay, size: 1, ...judged(startIn(form, school, clay)) };
 }
 
 /** The forms as a newcomer first meets them, at half, their own and half again of their usual size. */
@@ -82,8 +89,20 @@ export function* firstStarts(): Generator<Start> {
   for (const form of startedForms)
     for (const size of [0.5, 1, 1.5]) {
       const build = firstStart(form, size);
-      yield { form, school: build.armature.school.kind, clay: build.brief.clay, size, fails: failuresOf(build) };
+      yield { form, school: build.armature.school.kind, clay: build.brief.clay, size, ...judged(build) };
     }
+}
+
+/** Ways of building that a form could be set out in and is not offered, with why. */
+export function* notOffered(): Generator<{ readonly form: string; readonly school: string; readonly why: string }> {
+  for (const form of startedForms) {
+    const resolved = resolveForm(firstStart(form));
+    if (!resolved.ok) throw new Error(resolved.message);
+    for (const s of schools) {
+      const why = s.fits(resolved.value) ? s.unsuited?.(resolved.value) : null;
+      if (why) yield { form, school: s.kind, why };
+    }
+  }
 }
 
 function main(): void {
@@ -91,8 +110,10 @@ function main(): void {
   const say = (line: string) => {
     if (!json) console.log(line);
   };
-  const told = ({ form, school, clay, size, fails }: Start) =>
-    say(`${form.padEnd(13)} ${school.padEnd(16)} ${clay.padEnd(16)} ${size.toFixed(1)}  ${fails.join(', ') || '-'}`);
+  const told = ({ form, school, clay, size, fails, cannot }: Start) =>
+    say(
+      `${form.padEnd(13)} ${school.padEnd(16)} ${clay.padEnd(16)} ${size.toFixed(1)}  ${fails.join(', ') || '-'}${cannot ? `: ${cannot}` : ''}`,
+    );
   const first: Record<string, string[]> = {};
   for (const s of firstStarts()) {
     told(s);
@@ -101,15 +122,26 @@ function main(): void {
   say('');
   const failing: Record<string, number> = {};
   let total = 0,
-    clean = 0;
+    clean = 0,
+    refused = 0;
   for (const s of process.argv.includes('--first') ? [] : allStarts()) {
     told(s);
     total += 1;
     if (s.fails.length === 0) clean += 1;
+    else if (refusedByHand(s.form, s.school, s.clay) !== null && s.cannot !== null) refused += 1;
     for (const id of s.fails) failing[id] = (failing[id] ?? 0) + 1;
   }
-  if (json) console.log(JSON.stringify({ total, clean, first, failing }));
-  else say(`\n${clean} of ${total} have nothing failing (${((100 * clean) / Math.max(1, total)).toFixed(1)} %)`);
+  const unsuited = [...notOffered()];
+  if (json) {
+    console.log(JSON.stringify({ total, clean, first, failing, refused, notOffered: unsuited.length }));
+    return;
+  }
+  const share = (n: number) => `${((100 * n) / Math.max(1, total)).toFixed(1)} %`;
+  say('');
+  for (const u of unsuited) say(`${u.form.padEnd(13)} ${u.school.padEnd(16)} not offered: ${u.why}`);
+  say(
+    `\n${clean} of ${total} have nothing failing (${share(clean)}); ${refused} are refused with a sentence, as the list by hand says (${share(refused)}); ${total - clean - refused} fail otherwise (${share(total - clean - refused)})`,
+  );
 }
 
 if (process.argv[1]?.endsWith('starts.ts')) main();

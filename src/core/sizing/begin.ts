@@ -31,20 +31,41 @@ const mostClay = 0.4,
 function thinOnThin(build: Build, piece: Piece): Build {
   const { everywhere } = build.regions;
   const usual = everywhere.coats.reduce((sum, t) => sum + t, 0);
-  const everyone = piece.field.all();
   const own: Build['regions']['own'] = { ...build.regions.own };
   piece.regions.forEach((region, r) => {
     if (Object.hasOwn(own, region)) return;
-    const halves = piece
-      .limbs()
-      .filter(({ at, thinnest }) => {
-        piece.field.at(at[0], at[1], at[2], everyone);
-        return thinnest > 0 && piece.regionOfMass[piece.field.owner] === r;
-      })
-      .map((l) => l.thinnest / 2);
+    const halves = [...halvesOfLimbs(piece, r), ...halfOfPlate(piece, r)];
     if (halves.length === 0) return;
     const coat = Math.max(leastCoat, Math.round(mostClay * Math.min(...halves) * 2e3) / 2e3);
     if (coat < usual) own[region] = { ...everywhere, coats: [coat] };
   });
   return { ...build, regions: { ...build.regions, own } };
 }
+
+/** Half across every limb whose thinnest place lies in a region, metres. */
+function halvesOfLimbs(piece: Piece, region: number): number[] {
+  const everyone = piece.field.all();
+  return piece
+    .limbs()
+    .filter(({ at, thinnest }) => {
+      piece.field.at(at[0], at[1], at[2], everyone);
+      return thinnest > 0 && piece.regionOfMass[piece.field.owner] === region;
+    })
+    .map((l) => l.thinnest / 2);
+}
+
+/** Half of what is all clay and a good part of the whole, a tile or a panel: its volume over its face, metres. */
+function halfOfPlate(piece: Piece, region: number): number[] {
+  const parts = piece.volumes.perMass.filter((_, i) => piece.regionOfMass[i] === region);
+  const sum = (of: (m: (typeof parts)[number]) => number) => parts.reduce((s, m) => s + of(m), 0);
+  const half =
+    sum((m) => m.clay + m.bulk) /
+    Math.max(
+      1e-12,
+      sum((m) => m.area),
+    );
+  const share = sum((m) => m.clay + m.bulk) / Math.max(1e-12, piece.volumes.outerVolume);
+  return sum((m) => m.bulk) < 0.1 * sum((m) => m.clay) && share > plateShare ? [half] : [];
+}
+/** Of the whole form: what is less is an ear or a tooth, and solid. */
+const plateShare = 0.15;

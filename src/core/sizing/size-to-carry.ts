@@ -17,20 +17,19 @@ import { sagWanted, utilisationWanted, wantedOf, type Wanted } from './wanted';
 export function sizeToCarry(build: Build, cache: ResultCache): Sizes {
   let sizes: Sizes = { ...noSizes, parameters: coreUnder(build) };
   const tooLittle: TooLittle = new Map();
-  let best = { sizes, short: Infinity };
-  let lightest = Infinity;
+  let best = { sizes, short: Infinity, cut: Infinity };
   for (let round = 0; round < mostRounds; round++) {
     const piece = makePiece(withSizes(build, sizes), cache);
     if (!piece.ok) return best.sizes;
     const load = loadReport(piece.value, cache, [], false);
     if (!load.ok) return best.sizes;
     const short = shortOf(piece.value, load.value);
-    // Of two that hold the later is the lighter one.
-    if (short < best.short || short === 0) best = { sizes, short };
-    // It holds, and what was taken off last is not worth taking off again.
     const cut = cutMass(load.value);
-    if (short === 0 && cut > 0.95 * lightest) break;
-    if (short === 0) lightest = cut;
+    // Of two as good the lighter; and what was taken off last may not be worth another round.
+    const asGood = short <= best.short + 0.01;
+    const settled = short === 0 && best.short === 0 && cut > 0.95 * best.cut;
+    if (short < best.short - 0.01 || (asGood && cut < best.cut)) best = { sizes, short, cut };
+    if (settled) break;
     const next = nextSizes(build, sizes, piece.value, load.value, tooLittle);
     if (next === null) break;
     sizes = next;
