@@ -148,3 +148,36 @@ test('cut list for a class, laid into lengths; templates at full size with a rul
   expect(ruler?.width).toBeGreaterThan((100 / 25.4) * 96 - 2);
   expect(ruler?.width).toBeLessThan((100 / 25.4) * 96 + 2);
 });
+
+test('a new build sizes itself, leaves what is set by hand, and takes it back on demand', async ({ page }) => {
+  const made = await page.request.post('/api/builds', {
+    data: { name: 'A runner', startDate: '2026-12-01', form: 'figure', size: 0.3 },
+  });
+  const { id } = (await made.json()) as { id: string };
+  await page.goto(`/build/${id}?station=armature`);
+  await settled(page);
+  const sizes = page.getByRole('region', { name: 'Sizes' });
+  await expect(sizes).toContainText('Sized to carry');
+  await expect(beam(page, 'Weakest member')).toHaveText(/^0\.[0-5]/);
+  const legs = page.getByLabel('Stock of the left leg wire');
+  const chosen = await legs.inputValue();
+  await legs.fill('1 mm annealed aluminium');
+  await legs.press('Enter');
+  await settled(page);
+  await expect(legs).toHaveValue(/^1 mm/);
+  // The other leg is sized to bear what this one no longer does; this one stays.
+  await page.getByRole('button', { name: 'Size it again: left leg wire' }).click();
+  await settled(page);
+  await expect(legs).toHaveValue(chosen);
+  await sizes.getByRole('button', { name: 'Keep these sizes' }).click();
+  await settled(page);
+  await expect(sizes).toContainText('Every size is as it was set.');
+  await expect(legs).toHaveValue(chosen);
+  await sizes.getByRole('button', { name: 'Size it to carry' }).click();
+  await settled(page);
+  await expect(sizes).toContainText('Sized to carry');
+  // What cannot be made in this clay says so before it is taken.
+  await expect(page.getByText(/ways? of building cannot do this/i)).toBeVisible({ timeout: 60_000 });
+  await page.getByText(/ways? of building cannot do this/i).click();
+  await expect(page.getByText(/foil under a baked undercoat.*: Cracks/)).toBeVisible();
+});
