@@ -209,13 +209,14 @@ function past(points: readonly Vec3[], from: number, to: number, way: 1 | -1, ex
 
 /**
  * The path of a wire bent inward until it lies `depth` under the face, as far as the form is thick enough. Ends that are
- * held stay.
+ * held stay, and what runs further outside than `wellOutside`: it is not meant to be inside. Metres.
  */
 export function drawnPath(
   path: readonly Vec3[],
   depth: number,
   held: readonly Vec3[],
   near: CoverInputs['near'],
+  wellOutside = 0.02,
 ): Vec3[] {
   if (path.length === 0) return [];
   const place = about(path);
@@ -231,8 +232,7 @@ export function drawnPath(
     if (held.some((h) => distance(h, p) < Math.max(1e-6, 2 * depth))) return p;
     let at = p;
     let here = distanceAt(at);
-    // What runs well outside is not meant to be inside.
-    if (here > 0.02) return p;
+    if (here > wellOutside) return p;
     for (let i = 0; i < 6 && depth + here > 1e-4; i++) {
       const whole = [0, 1, 2].map(
         (k) =>

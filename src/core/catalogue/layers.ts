@@ -16,13 +16,18 @@ export interface LayerKind extends Wrap {
   readonly note: string;
 }
 
-const wrapRole: Readonly<Record<string, LayerRole>> = { gauze: 'undercoat', undercoat: 'undercoat' };
+const wrapRole: Readonly<Record<string, LayerRole>> = {
+  gauze: 'undercoat',
+  'gauze-four': 'undercoat',
+  undercoat: 'undercoat',
+};
 const wrapHeat: Readonly<Record<string, number>> = {
   tape: 120,
   twine: 120,
   cloth: 120,
   mesh: 400,
   gauze: 100,
+  'gauze-four': 100,
   undercoat: 150,
 };
 

@@ -85,6 +85,7 @@ const byId: Readonly<Record<string, readonly Trait[]>> = {
   cloth: [],
   mesh: ['rusts'],
   gauze: ['plaster', 'rigid', 'fresh-plaster'],
+  'gauze-four': ['plaster', 'rigid', 'fresh-plaster'],
   undercoat: ['rigid'],
   'plastic-film': ['slick'],
   'foil-barrier': ['aluminium', 'foil', 'slick'],

@@ -12,7 +12,7 @@ const byMaterial: readonly (readonly [ids: readonly string[], caution: string])[
     'Sprayed foam: gloves, eye protection and moving air until it has gone hard; not in a closed room, nor near a flame.',
   ],
   [
-    ['plaster-set', 'gauze-set', 'primer-plaster-glue', 'gauze', 'sealing-primer'],
+    ['plaster-set', 'gauze-set', 'primer-plaster-glue', 'gauze', 'gauze-four', 'sealing-primer'],
     'Plaster: a mask against the dust, and never a hand or limb in setting plaster.',
   ],
   [['cement'], 'Cement burns wet skin: gloves, eye protection, and a mask against the dust.'],

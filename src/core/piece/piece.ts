@@ -273,8 +273,10 @@ export function makePiece(build: Build, cache: ResultCache, known: PieceHistory 
   const drawn = (m: Member): Member => {
     const { drawnIn } = m;
     if (!drawnIn) return m;
-    const key = `${heldKey}:${drawnIn}:${m.path.join(';')}`;
-    return { ...m, path: cache.keep('drawn', key, () => drawnPath(m.path, drawnIn, held, near)) };
+    // What a way of building sets out to carry is all meant to be inside, however far it stands out of a pose.
+    const wellOutside = build.armature.sizing === 'to-carry' ? Math.max(0.02, 4 * drawnIn) : 0.02;
+    const key = `${heldKey}:${drawnIn}:${wellOutside}:${m.path.join(';')}`;
+    return { ...m, path: cache.keep('drawn', key, () => drawnPath(m.path, drawnIn, held, near, wellOutside)) };
   };
   const armature = cache.keep('armature', armatureKey, () => ({ ...schooled, members: schooled.members.map(drawn) }));
   const grid = cache.keep('grid', `${formKey}:${Math.ceil(depth / depthStep)}`, () =>

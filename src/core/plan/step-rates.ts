@@ -43,6 +43,7 @@ export const groundWaits: Readonly<Record<string, number>> = {
   cloth: 0,
   mesh: 0,
   gauze: 24,
+  'gauze-four': 24,
   undercoat: 1,
   'plastic-film': 0,
   'foil-barrier': 0,

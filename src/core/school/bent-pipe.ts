@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { mix, type Vec3 } from '../quantity';
 import { boardFields, boardParameters, boardUnder, plateFor } from './base';
 import { mainChain } from './limbs';
-import { spanOfForm, type School, type SchoolContext } from './school';
+import { insideShare, spanOfForm, type School, type SchoolContext } from './school';
 import { SettingOut } from './setting-out';
 
 /**
@@ -34,7 +34,8 @@ function make(context: SchoolContext, p: BentPipeParameters) {
   const tip = chain[chain.length - 1]!;
   const end = chain[chain.length - 2]!;
   // The last length stops short of the tip: over it there is only bulk and clay.
-  const places = chain.map((id) => (id === tip ? mix(at(end), at(tip), 0.55) : at(id)));
+  const last = context.toCarry ? Math.max(0.1, insideShare(context, at(end), at(tip), 0.55, pipe)) : 0.55;
+  const places = chain.map((id) => (id === tip ? mix(at(end), at(tip), last) : at(id)));
   chain.forEach((id, i) => out.node(id, places[i]!, i === 0));
   chain.slice(1).forEach((id, i) => {
     const from = chain[i]!;

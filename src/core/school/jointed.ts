@@ -4,7 +4,7 @@ import { mix, type Vec3 } from '../quantity';
 import { joinIds } from '../catalogue';
 import { boardFields, boardParameters, boardUnder } from './base';
 import { boneName, footBoard, lengthOf, limbsOf, standingJoints, wireForHeight } from './limbs';
-import { heightOf, reachesOut, spanOfForm, type School, type SchoolContext } from './school';
+import { heightOf, insideShare, reachesOut, spanOfForm, type School, type SchoolContext } from './school';
 import { SettingOut } from './setting-out';
 import { bentInto, wireName, wireRuns } from './wire-that-fits';
 
@@ -65,14 +65,19 @@ function make(context: SchoolContext, p: JointedParameters) {
       out.bone(to, `${called}, splinted`, `${to}/near`, `${to}/far`, masses);
       out.bone(`${to}/soft-far`, `${called}, soft at the ${name(to)}`, `${to}/far`, to, masses);
       along.push(`${to}/soft-near`, to, `${to}/soft-far`);
-      // A foot is bent flat round its nut: where there is no room a splint stands out of it.
-      if (context.toCarry && standing.has(to)) return;
+      // A foot is bent flat round its nut: where there is no room a splint would stand out.
+      const far = context.toCarry
+        ? standing.has(to)
+          ? 0
+          : insideShare(context, a, b, 1 - p.soft, context.across(p.splintStock, splintSize))
+        : 1 - p.soft;
+      if (far < p.soft + 0.2) return;
       out.member(`splint-${to}`, `splint of the ${called}`, {
         stock: p.splintStock,
         size: splintSize,
         sizedBy: { stock: 'splintStock', size: 'splintSize' },
         bonded: true,
-        path: [mix(a, b, p.soft), mix(a, b, 1 - p.soft)],
+        path: [mix(a, b, p.soft), mix(a, b, far)],
         bones: [to],
         allowances: [],
       });

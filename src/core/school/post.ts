@@ -3,7 +3,7 @@ import { coverWanted, type Armature } from '../armature';
 import { joinIds, type JoinKindId } from '../catalogue';
 import type { Vec3 } from '../quantity';
 import { boardFields, boardParameters, boardUnder, type BoardParameters } from './base';
-import { reachInside, spanOfForm, type SchoolContext, type SchoolField } from './school';
+import { reachInside, spanOfForm, staysInside, type SchoolContext, type SchoolField } from './school';
 import { SettingOut } from './setting-out';
 
 /** What carries the clay is there already and stands on a post: what object core, shell and head form share. */
@@ -66,7 +66,11 @@ export function onAPost(context: SchoolContext, p: PostFigures, more: Pick<Armat
   const lowest = body ? entersAt(context, body) : span.low[2];
   const rim: Vec3 = [foot[0], foot[1], Math.max(0.01, lowest)];
   const highest = body ? topUnder(context, body, p) : ground ? Math.max(...joints.map((j) => j.at[2])) : Infinity;
-  const top: Vec3 = [foot[0], foot[1], Math.max(rim[2] + 0.02, Math.min(rim[2] + 0.6 * high, highest))];
+  const asked = Math.max(rim[2] + 0.02, Math.min(rim[2] + 0.6 * high, highest));
+  const post = context.across(p.postStock, p.postSize);
+  // A head that is turned aside leaves less of the way inside it.
+  const inside = context.toCarry ? staysInside(context, rim, [foot[0], foot[1], asked], post) : 1;
+  const top: Vec3 = [foot[0], foot[1], Math.max(rim[2] + 0.02, rim[2] + inside * (asked - rim[2]))];
   out.node('foot', foot, true);
   out.node('rim', rim);
   out.node('top', top);
@@ -78,7 +82,6 @@ export function onAPost(context: SchoolContext, p: PostFigures, more: Pick<Armat
     'top',
     form.masses.map((m) => m.id),
   );
-  const post = context.across(p.postStock, p.postSize);
   out.member('post', 'post', {
     stock: p.postStock,
     size: p.postSize,

@@ -1,7 +1,7 @@
 import type { z } from 'zod';
 import type { Armature } from '../armature';
 import { massBox, type ResolvedForm } from '../form';
-import { add, scale, type Vec3 } from '../quantity';
+import { add, mix, scale, type Vec3 } from '../quantity';
 
 /** A way of making an armature: one file each. A pure function of the form, the clay over it and its parameters. */
 export interface School<P> {
@@ -94,6 +94,14 @@ export function reachesOut(form: ResolvedForm): boolean {
 /** Metres: a neck this high is still carried by wire. */
 const bentByHand = 0.6;
 
+/** Forms in which no wire bent by hand carries, with why. */
+export function withoutWire(form: ResolvedForm): string | null {
+  if (reachesOut(form)) return 'Wire that is bent by hand does not carry a head this heavy so far out.';
+  return form.kind === 'worn-shell'
+    ? 'A shell has no limbs for a wire to run in: it is laid over a form that it leaves.'
+    : null;
+}
+
 /** How many ends a form's skeleton has that do not stand on the ground: arms, heads, tails, branches. */
 export function limbCount(form: ResolvedForm): number {
   const { joints } = form.skeleton;
@@ -108,6 +116,30 @@ export function arc(centre: Vec3, u: Vec3, v: Vec3, from: number, to: number, st
       s = Math.sin(a);
     return [centre[0] + u[0] * c + v[0] * s, centre[1] + u[1] * c + v[1] * s, centre[2] + u[2] * c + v[2] * s] as Vec3;
   });
+}
+
+/**
+ * The share of the way from `from` to `to` at which something so far across still lies inside, no further than asked where
+ * that can be; 0 where it does nowhere. Metres.
+ */
+export function insideShare(context: SchoolContext, from: Vec3, to: Vec3, asked: number, across: number): number {
+  const inside = (share: number) => context.depthAt(mix(from, to, share)) > across / 2 + 0.0005;
+  for (let share = asked; share > 0; share -= 0.05) if (inside(share)) return share;
+  // What comes in from outside may do so only further on.
+  for (let share = asked; share < 1; share += 0.05) if (inside(share)) return share;
+  return 0;
+}
+
+/** The share of the way up to which what comes in from outside stays inside before it leaves again; 1 where it does not leave. */
+export function staysInside(context: SchoolContext, from: Vec3, to: Vec3, across: number): number {
+  const steps = 48;
+  let last = 0;
+  for (let i = 1; i <= steps; i++) {
+    const inside = context.depthAt(mix(from, to, i / steps)) > across / 2;
+    if (last > 0 && !inside) return last;
+    if (inside) last = i / steps;
+  }
+  return 1;
 }
 
 /** How far one can go from `from` along the unit vector `way` before less than `leave` lies over it; 0 when there is no room. */

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { boardFields } from './base';
-import { reachesOut, type School } from './school';
+import { withoutWire, type School } from './school';
 import { limbFields, limbParameters, setOutLimbs } from './wire-figure';
 
 /**
@@ -30,7 +30,6 @@ export const undercoat: School<UndercoatParameters> = {
     ...boardFields,
   ],
   fits: (form) => form.skeleton.joints.length > 1,
-  unsuited: (form) =>
-    reachesOut(form) ? 'Wire that is bent by hand does not carry a head this heavy so far out.' : null,
+  unsuited: withoutWire,
   make: (context, p) => setOutLimbs(context, p, 'undercoat').finish(),
 };

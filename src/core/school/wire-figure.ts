@@ -5,7 +5,7 @@ import type { PosedJoint, ResolvedForm } from '../form';
 import { mix, type Vec3 } from '../quantity';
 import { boardFields, boardParameters, boardUnder, type BoardParameters } from './base';
 import { boneName, footBoard, lengthOf, limbsOf, standingJoints, wireForHeight } from './limbs';
-import { arc, heightOf, reachesOut, spanOfForm, type School, type SchoolContext, type SchoolField } from './school';
+import { arc, heightOf, spanOfForm, withoutWire, type School, type SchoolContext, type SchoolField } from './school';
 import { SettingOut } from './setting-out';
 import { bentInto, wireName, wireRuns } from './wire-that-fits';
 
@@ -152,7 +152,6 @@ export const wireFigure: School<WireFigureParameters> = {
     ...boardFields,
   ],
   fits: (form) => form.skeleton.joints.length > 1,
-  unsuited: (form) =>
-    reachesOut(form) ? 'Wire that is bent by hand does not carry a head this heavy so far out.' : null,
+  unsuited: withoutWire,
   make: (context, p) => setOutLimbs(context, p, 'limb').finish(),
 };

@@ -49,7 +49,9 @@ const wrapWidth: Record<string, number> = {
   cloth: 0.05,
   twine: 0.006,
   mesh: 0.5,
-  gauze: 0.1,
+  // 100 mm wide, over itself twice and four times.
+  gauze: 0.05,
+  'gauze-four': 0.025,
   undercoat: 1,
 };
 const lap = 1.15;
