@@ -130,16 +130,22 @@ export function insideShare(context: SchoolContext, from: Vec3, to: Vec3, asked:
   return 0;
 }
 
-/** The share of the way up to which what comes in from outside stays inside before it leaves again; 1 where it does not leave. */
+/**
+ * The share of the way up to which what comes in from outside stays inside before it leaves again; 1 where it does not
+ * leave; where it has no room at all, the deepest place there is.
+ */
 export function staysInside(context: SchoolContext, from: Vec3, to: Vec3, across: number): number {
   const steps = 48;
-  let last = 0;
+  let last = 0,
+    deepest = { share: 1, depth: -Infinity };
   for (let i = 1; i <= steps; i++) {
-    const inside = context.depthAt(mix(from, to, i / steps)) > across / 2;
-    if (last > 0 && !inside) return last;
-    if (inside) last = i / steps;
+    const share = i / steps;
+    const depth = context.depthAt(mix(from, to, share));
+    if (depth > deepest.depth) deepest = { share, depth };
+    if (last > 0 && depth <= across / 2) return last;
+    if (depth > across / 2) last = share;
   }
-  return 1;
+  return last > 0 ? 1 : deepest.share;
 }
 
 /** How far one can go from `from` along the unit vector `way` before less than `leave` lies over it; 0 when there is no room. */
