@@ -1,4 +1,5 @@
 import { expect, test } from '@playwright/test';
+import { randomUUID } from 'node:crypto';
 import { beam, copyDemo, figure, openDemo, openLamplighter, saved, settled } from './support';
 
 test('schools side by side; taking one keeps the form, and undo brings the old one back', async ({ page }) => {
@@ -180,4 +181,34 @@ test('a new build sizes itself, leaves what is set by hand, and takes it back on
   await expect(page.getByText(/ways? of building cannot do this/i)).toBeVisible({ timeout: 60_000 });
   await page.getByText(/ways? of building cannot do this/i).click();
   await expect(page.getByText(/foil under a baked undercoat.*: Cracks/)).toBeVisible();
+});
+
+test('what the log says is cut keeps its sizes, whatever is changed then', async ({ page }) => {
+  const made = await page.request.post('/api/builds', {
+    data: { name: 'A walker', startDate: '2026-12-01', form: 'figure', size: 0.25 },
+  });
+  const { id } = (await made.json()) as { id: string };
+  await page.goto(`/build/${id}?station=armature`);
+  await settled(page);
+  const legs = page.getByLabel('Stock of the left leg wire');
+  const cut = await legs.inputValue();
+  await saved(page);
+  const told = await page.request.post(`/api/builds/${id}/log`, {
+    data: {
+      id: randomUUID(),
+      at: '2026-12-01T10:00:00Z',
+      kind: 'step',
+      data: { step: 'armature', name: 'Make the armature', kind: 'armature', usual: 1 },
+    },
+  });
+  expect(told.ok(), await told.text()).toBe(true);
+  await page.reload();
+  await settled(page);
+  const sizes = page.getByRole('region', { name: 'Sizes' });
+  await expect(sizes).toContainText('The log says it is cut');
+  await expect(page.getByRole('button', { name: /^Undo: Sizes kept/ })).toBeVisible();
+  // Ten times the weight inside: nothing is cut anew for it.
+  await page.getByLabel('Filled with').selectOption('plaster-set');
+  await settled(page);
+  await expect(legs).toHaveValue(cut);
 });
