@@ -75,6 +75,22 @@ describe('migrations', () => {
   });
 });
 
+test('a build of version 6 is sized by hand; one that says otherwise says so still', () => {
+  const file = (v: number) =>
+    readFileSync(
+      path.join(
+        fixtures,
+        readdirSync(fixtures).find((f) => f.startsWith(`v${v}-`))!,
+      ),
+      'utf8',
+    );
+  const sizing = (v: number) => {
+    const read = parseBuild(file(v));
+    return read.ok ? read.value.armature.sizing : read.message;
+  };
+  expect([1, 5, 6, 7].map(sizing)).toEqual(['by-hand', 'by-hand', 'by-hand', 'to-carry']);
+});
+
 test('the two catch-all schools are called by what the form is really made by', () => {
   const school = (kind: string, form: string) => {
     const b = bust();

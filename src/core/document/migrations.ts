@@ -20,7 +20,16 @@ export const migrations: readonly Migration[] = [
   { from: 4, up: (document) => ({ ...document, plan: {} }) },
   // What a clay's neighbours mind, how warmth softens it and what heat it stands hung on its name; now they are its own.
   { from: 5, up: claysTellThemselves },
+  // Until now every size of an armature was as it was set.
+  { from: 6, up: sizedByHand },
 ];
+
+function sizedByHand(document: Loose): Loose {
+  const armature = document['armature'] as Loose | undefined;
+  return typeof armature === 'object' && armature !== null
+    ? { ...document, armature: { sizing: 'by-hand', ...armature } }
+    : document;
+}
 
 const wornForms: Readonly<Record<string, string>> = { mask: 'head-form', 'worn-shell': 'shell' };
 
