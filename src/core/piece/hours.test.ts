@@ -6,7 +6,7 @@ import { hoursFor } from './hours';
 const bone = (joinFrom: string, joinTo = 'welded') => ({ joinFrom, joinTo });
 const armature = (more: Partial<Armature> = {}): Armature =>
   ({ members: [], bones: [], hardware: [], ...more }) as unknown as Armature;
-const nothing = { bulk: 0, wrapped: 0, clayMass: 0 };
+const nothing = { bulkKind: 'paper-firm', bulk: 0, wrapped: 0, clayMass: 0 };
 
 test('five minutes a strand, six a join that is not one piece, six a fitting', () => {
   const made = armature({
@@ -20,11 +20,18 @@ test('five minutes a strand, six a join that is not one piece, six a fitting', (
 
 test('eight litres of bulk an hour, three quarters of an hour to a square metre of wrap', () => {
   expect(hoursFor(armature(), { ...nothing, bulk: 0.008 }).bulk).toBeCloseTo(1, 9);
+  // Foam boards are sawn and carved three times as fast as paper is crumpled.
+  expect(hoursFor(armature(), { ...nothing, bulkKind: 'polystyrene-extruded', bulk: 0.025 }).bulk).toBeCloseTo(1, 9);
   expect(hoursFor(armature(), { ...nothing, wrapped: 2 }).bulk).toBeCloseTo(1.5, 9);
 });
 
 test('clay as it is placed, and all of it together', () => {
-  const all = hoursFor(armature({ members: [{ strands: 12 }] as never }), { bulk: 0.008, wrapped: 0, clayMass: 3 });
+  const all = hoursFor(armature({ members: [{ strands: 12 }] as never }), {
+    bulk: 0.008,
+    bulkKind: 'paper-firm',
+    wrapped: 0,
+    clayMass: 3,
+  });
   expect(all.clay).toBeCloseTo(placingHours(3), 9);
   expect(all.total).toBeCloseTo(1 + 1 + placingHours(3), 9);
 });

@@ -12,22 +12,29 @@ export interface Hours {
   readonly total: number;
 }
 
-/** Minutes: measuring, cutting and bending one strand; fixing one join; a square metre of wrap. Litres of bulk an hour. */
+/**
+ * Minutes: measuring, cutting and bending one strand; fixing one join; a square metre of wrap. Litres an hour of what is
+ * crumpled and packed, and of boards and blocks that are carved with saw and knife.
+ */
 const perCut = 5;
 const perBind = 6;
 const perWrap = 45;
-const litresOfBulk = 8;
+const litresPacked = 8,
+  litresCarved = 25;
+const carved = /^(polystyrene|foam)-/;
 
 export function hoursFor(
   armature: Armature,
-  volumes: { readonly bulk: number; readonly wrapped: number; readonly clayMass: number },
+  volumes: { readonly bulk: number; readonly bulkKind: string; readonly wrapped: number; readonly clayMass: number },
 ): Hours {
   const strands = armature.members.reduce((n, m) => n + m.strands, 0);
   const joins =
     armature.bones.filter((b) => b.joinFrom !== 'welded').length +
     armature.bones.filter((b) => b.joinTo !== 'welded').length;
   const making = (strands * perCut + joins * perBind + armature.hardware.length * perBind) / 60;
-  const bulk = (volumes.bulk * 1000) / litresOfBulk + (volumes.wrapped * perWrap) / 60;
+  const bulk =
+    (volumes.bulk * 1000) / (carved.test(volumes.bulkKind) ? litresCarved : litresPacked) +
+    (volumes.wrapped * perWrap) / 60;
   const clay = placingHours(volumes.clayMass);
   return { armature: making, bulk, clay, total: making + bulk + clay };
 }

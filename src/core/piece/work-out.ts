@@ -143,6 +143,7 @@ function assemble(piece: Piece, cache: ResultCache, drying: DryingReport, load: 
     ),
     hours: hoursFor(piece.armature, {
       bulk: piece.face.solid ? 0 : bulkVolume,
+      bulkKind: piece.bulk.id,
       wrapped:
         piece.face.solid || piece.wrap.id === 'none'
           ? 0
