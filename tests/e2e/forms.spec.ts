@@ -365,6 +365,10 @@ test('cover: told by member, shown on the form, mended by a press', async ({ pag
   await startForm(page, 'person, standing or posed', '20');
   await page.getByRole('button', { name: /Armature$/ }).click();
   await expect(page.getByRole('table', { name: 'Members' })).toContainText('Cover');
+  // Left to itself it keeps its cover; a wire of the maker's own need not.
+  const arm = page.getByLabel('Stock of the left arm wire');
+  await arm.fill('6 mm annealed aluminium');
+  await arm.press('Enter');
   await expect(page.locator('.panel h2').first()).toContainText(/only .* over (it|them)|stands out/);
   await page.getByRole('button', { name: 'Cover', exact: true }).click();
   await expect(page.locator('.key')).toContainText('From the face to the nearest member');
