@@ -129,6 +129,12 @@ describe('an armature sized to carry', () => {
     expect(isMemberSetByHand(one, 'limb/wire-spine')).toBe(true);
     const back = applyEdit(one, sizeMemberAgain(one, 'limb/wire-spine', 'neck wire'));
     expect(back.ok && back.value.armature).toEqual(figure.armature);
+    const core = edited(
+      startIn('figure', 'wire-figure', 'earthen-air-dry'),
+      ['armature', 'school', 'parameters', 'bulk'],
+      'foil-packed',
+    );
+    expect(pieceOf(core).armature).toMatchObject({ bulk: 'foil-packed', wrap: 'twine' });
     const board = edited(figure, ['armature', 'school', 'parameters', 'boardWidth'], 0.31);
     expect(pieceOf(board).armature.base.width).toBeCloseTo(0.31, 9);
   });
