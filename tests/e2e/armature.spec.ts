@@ -192,7 +192,6 @@ test('what the log says is cut keeps its sizes, whatever is changed then', async
   await settled(page);
   const legs = page.getByLabel('Stock of the left leg wire');
   const cut = await legs.inputValue();
-  await saved(page);
   const told = await page.request.post(`/api/builds/${id}/log`, {
     data: {
       id: randomUUID(),

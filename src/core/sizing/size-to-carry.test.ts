@@ -40,6 +40,8 @@ describe('what a member may be cut from', () => {
     // 250 MPa x 2^3/6 mm3; 200 GPa x pi 2^4/64 mm4.
     expect(bundle('steel-galvanised', '2mm', 1).bears).toBeCloseTo(0.3333, 3);
     expect(bundle('steel-galvanised', '2mm', 1).stiffness).toBeCloseTo(0.1571, 3);
+    // A dowel is allowed a third of the 95 MPa it breaks at, at its face: 95/3 MPa x pi 25^3/32 mm3.
+    expect(bundle('hardwood-dowel', '25mm', 1).bears).toBeCloseTo(48.6, 1);
     // Two of 3 mm side by side: twice one, no more.
     expect(bundle('aluminium-annealed', '3mm', 2).bears).toBeCloseTo(0.405, 3);
     expect(bundle('aluminium-annealed', '3mm', 2).whole).toBeCloseTo(0.006, 9);
