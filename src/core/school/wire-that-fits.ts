@@ -2,7 +2,7 @@ import { bundleAcross, coverWanted } from '../armature';
 import type { PosedJoint } from '../form';
 import { distance, mix, type Vec3 } from '../quantity';
 import { bodyLimb } from './body-names';
-import { heightOf, insideShare, type SchoolContext } from './school';
+import { heightOf, type SchoolContext } from './school';
 
 /**
  * Wire for a limb of a mesh, by the room there is in it: the stoutest that keeps its cover all the way, of what the way of
@@ -292,8 +292,6 @@ function drawnBack(context: SchoolContext, run: readonly PosedJoint[], bundle: B
   let share = 1;
   const place = (): Place => ({ deep: context.depthAt(mix(before.at, end.at, share)), clay });
   while (share > 1 - stopsShort && !fits(bundle, place())) share -= 0.025;
-  // Whatever it costs in cover, it ends inside.
-  if (context.toCarry) share = Math.max(0.1, insideShare(context, before.at, end.at, share, bundle.across));
   return [...path.slice(0, -1), share < 1 ? mix(before.at, end.at, share) : end.at];
 }
 
