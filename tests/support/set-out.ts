@@ -24,7 +24,7 @@ export function setOut(build: Build) {
         .get(stock)
         ?.sizes.map((s) => s.id)
         .filter((id) => id.endsWith('mm')) ?? [],
-    toCarry: build.armature.sizing === 'to-carry',
+    toCarry: build.armature.sizing !== 'by-hand',
     depthAt: (p) => -field.at(p[0], p[1], p[2], everyone),
   };
   return { form: form.value, made: resolveArmature(build, form.value, context), depthAt: context.depthAt };

@@ -71,8 +71,11 @@ export const propSchema = z.strictObject({
 });
 export type Prop = z.infer<typeof propSchema>;
 
-/** Sizes as they were set, or chosen again at each change so that it carries; what is set by hand stays either way. */
-export const sizings = ['by-hand', 'to-carry'] as const;
+/**
+ * Sizes as they were set, or chosen again at each change so that it carries; what is set by hand stays either way. What is
+ * kept is set out as it was when it was sized, and not sized again.
+ */
+export const sizings = ['by-hand', 'to-carry', 'kept'] as const;
 
 export const armaturePartSchema = z.strictObject({
   /** Builds of before say nothing: every size of theirs is as it was set. */

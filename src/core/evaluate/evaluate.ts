@@ -171,7 +171,7 @@ export class Evaluator {
 
   /** Whether the sizes of a build are known without choosing them anew. */
   isSized({ build }: Question): boolean {
-    return build.armature.sizing === 'by-hand' || this.chosen.has(sizingKey(build));
+    return build.armature.sizing !== 'to-carry' || this.chosen.has(sizingKey(build));
   }
 
   /** The sizes of a build; none where every one of them is as it was set. */
@@ -180,19 +180,18 @@ export class Evaluator {
   }
 
   private sizesFor(build: Build, given: Sizes | undefined): Sizes {
-    return build.armature.sizing === 'by-hand' ? noSizes : (given ?? this.choose(build));
+    return build.armature.sizing !== 'to-carry' ? noSizes : (given ?? this.choose(build));
   }
 
   private sizingOf(build: Build, given: Sizes | undefined): SizingState {
-    if (build.armature.sizing === 'by-hand') return 'by-hand';
+    if (build.armature.sizing !== 'to-carry') return 'by-hand';
     return given && given !== this.chosen.get(sizingKey(build)) ? 'being-chosen' : 'chosen';
   }
 
   /** A build with its sizes laid under what the maker set: one and the same object for one and the same build. */
   private sized(build: Build, sizes: Sizes): Build {
     if (sizes === noSizes) return build;
-    const key = `${partHash(build.armature)}:${partHash(sizes)}`;
-    return this.cache.keep('sized', `${buildHash(build)}:${key}`, () => withSizes(build, sizes));
+    return this.cache.keep('sized', `${buildHash(build)}:${partHash(sizes)}`, () => withSizes(build, sizes));
   }
 
   /** The piece at these sizes. What was chosen for parts that have since gone is not an edit of the maker's that is lost. */

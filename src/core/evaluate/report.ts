@@ -25,7 +25,7 @@ export interface Report extends PieceReport {
   readonly worst: Worst | null;
 }
 
-/** As the maker set them; chosen for the build as it stands; or those of before it was changed, while others are chosen. */
+/** As the maker set or kept them; chosen for the build as it stands; or those of before it was changed, while others are chosen. */
 export type SizingState = 'by-hand' | 'chosen' | 'being-chosen';
 
 export interface SizingReport {

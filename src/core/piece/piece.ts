@@ -191,7 +191,7 @@ function setOut(build: Build, cache: ResultCache) {
       across,
       sizesOf,
       depthAt,
-      toCarry: build.armature.sizing === 'to-carry',
+      toCarry: build.armature.sizing !== 'by-hand',
     }),
   );
   if (!made.ok) return made;
@@ -274,7 +274,7 @@ export function makePiece(build: Build, cache: ResultCache, known: PieceHistory 
     const { drawnIn } = m;
     if (!drawnIn) return m;
     // What a way of building sets out to carry is all meant to be inside, however far it stands out of a pose.
-    const wellOutside = build.armature.sizing === 'to-carry' ? Math.max(0.02, 4 * drawnIn) : 0.02;
+    const wellOutside = build.armature.sizing !== 'by-hand' ? Math.max(0.02, 4 * drawnIn) : 0.02;
     const key = `${heldKey}:${drawnIn}:${wellOutside}:${m.path.join(';')}`;
     return { ...m, path: cache.keep('drawn', key, () => drawnPath(m.path, drawnIn, held, near, wellOutside)) };
   };

@@ -27,5 +27,5 @@ export function withSizes(build: Build, sizes: Sizes): Build {
 /** The build with these sizes as though the maker had set them: what is cut is not sized again. */
 export function keepSizes(build: Build, sizes: Sizes): Build {
   const kept = withSizes(build, sizes);
-  return { ...kept, armature: { ...kept.armature, sizing: 'by-hand' } };
+  return { ...kept, armature: { ...kept.armature, sizing: 'kept' } };
 }

@@ -34,7 +34,8 @@ const step = 0.02;
 
 /** Wider first, as far as a board goes well; then a weight on its far edge. */
 function standsBy(piece: Piece, { stance }: LoadReport): Record<string, number> {
-  const { base, build } = { base: piece.armature.base, build: piece.build };
+  const { build } = piece;
+  const { base } = piece.armature;
   const wanted = build.brief.limits.tipAngle + toSpare;
   if (build.armature.mount.kind !== 'stands' || stance.tipAngle >= wanted) return {};
   const { width, depth } = base;

@@ -155,10 +155,18 @@ describe('an armature sized to carry', () => {
     const { sizing, summary } = reportOf(figure);
     const kept = applyEdit(figure, keepTheseSizes(figure, sizing.sizes, 'kept'));
     if (!kept.ok) throw new Error(kept.message);
-    expect(kept.value.armature.sizing).toBe('by-hand');
-    // The wires go as they went, by their own sizes.
+    expect(kept.value.armature.sizing).toBe('kept');
+    // The same wires along the same ways, ends, feet and board and all.
+    expect(pieceOf(kept.value).armature).toEqual(pieceOf(figure).armature);
+    for (const [school, clay] of [
+      ['jointed', 'oil-medium'],
+      ['steel-mesh-foam', 'paper-clay'],
+    ] as const) {
+      const bird = startIn('bird-like', school, clay);
+      const same = applyEdit(bird, keepTheseSizes(bird, reportOf(bird).sizing.sizes, 'kept'));
+      expect(same.ok && pieceOf(same.value).armature).toEqual(pieceOf(bird).armature);
+    }
     const stock = (b: Build) => pieceOf(b).armature.members.map((m) => [m.id, m.stock, m.size, m.strands]);
-    expect(stock(kept.value)).toEqual(stock(figure));
     const larger = edited(kept.value, ['form', 'start', 'size'], figure.form.start.size * 1.3);
     expect(stock(larger)).toEqual(stock(figure));
     const again = applyEdit(kept.value, sizeAllAgain(kept.value));
