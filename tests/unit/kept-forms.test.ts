@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import path from 'node:path';
-import { buildSchema, type Build } from '../../src/core/document';
+import { readBuild, type Build } from '../../src/core/document';
 import { asBriefed, Evaluator, type Report } from '../../src/core/evaluate';
 import { earlierForms, findStartForm, resolveForm, startFormOf } from '../../src/core/form';
 import { startBuild } from '../../src/core/school';
@@ -40,9 +40,11 @@ const ofTheForm = ({ wet, dry, tipAngle, push, clayToBuy, cost }: Report['summar
 test.each(kept.map((k) => [k.build.name, k] as const))(
   '%s: its form and its report are what they were',
   (_, { build, figures }) => {
-    const parsed = buildSchema.parse(build);
-    expect(parsed.form.start.version).toBeUndefined();
-    const report = new Evaluator().evaluate(asBriefed(parsed));
+    const opened = readBuild(build);
+    if (!opened.ok) throw new Error(opened.message);
+    expect(opened.value.form.start.version).toBeUndefined();
+    expect(opened.value.armature.sizing).toBe('by-hand');
+    const report = new Evaluator().evaluate(asBriefed(opened.value));
     if (!report.ok) throw new Error(report.message);
     const { summary, size, regions, members } = report.value;
     expect(same({ size, regions }, { size: figures.size, regions: figures.regions }, '')).toEqual([]);
