@@ -111,6 +111,7 @@ const between: readonly LayerKind[] = [
     grip: 1,
     seals: false,
     innerFace: 0.4,
+    drinks: 0.25,
     perArea: 1.1,
     standsTo: 150,
     note: 'Two or three layers, dry before the clay.',

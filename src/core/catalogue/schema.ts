@@ -94,6 +94,8 @@ export const bulkKindSchema = z.strictObject({
   restraint: z.number().min(0).max(1),
   /** Share of the outer evaporation its face lets through, 0 sealed. */
   innerFace: z.number().min(0).max(1),
+  /** kg of water a kg of it holds when it is full, where its face lets any through. */
+  drinks: z.number().min(0).max(5).default(0.25),
   /** Grip of bare clay on it, as a share of half the yield stress. */
   grip: z.number().min(0).max(3),
   /** Highest temperature it stands, degrees C. */
@@ -110,6 +112,8 @@ export const wrapSchema = z.strictObject({
   grip: z.number().min(0).max(3).nullable(),
   /** True where it closes the bulk's own pores. */
   seals: z.boolean(),
+  /** kg of water a kg of it holds when it is full; 0 for what takes none. */
+  drinks: z.number().min(0).max(5).optional(),
   /** kg to a m2 of what it covers. */
   perArea: z.number().min(0).max(50),
   /** Takes the bulk's place as what holds the clay back, where it is hard. */

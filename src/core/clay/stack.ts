@@ -46,6 +46,8 @@ export interface CoreFace {
   readonly restraint: number;
   /** Share of the outer evaporation let through. */
   readonly innerFace: number;
+  /** kg of water to a m2 that the layers on it hold when they are full, and to a kg of the bulk the clay's water gets to. */
+  readonly drinks: { readonly perArea: number; readonly perKg: number };
   /** Grip, as a share of half the yield stress. */
   readonly grip: number;
   readonly solid: boolean;
@@ -56,12 +58,16 @@ export function coreFace(bulk: BulkKind, ...under: readonly (Wrap & { readonly i
   const solid = bulk.id === 'none';
   let restraint = bulk.restraint,
     innerFace = bulk.innerFace,
-    grip = bulk.grip;
+    grip = bulk.grip,
+    drinks = { perArea: 0, perKg: bulk.drinks };
   // Clay on the bare armature has no core to wrap.
   for (const layer of solid ? [] : under) {
     restraint = layer.restraint ?? restraint * layer.restraintFactor;
     innerFace = layer.seals ? 0 : (layer.innerFace ?? innerFace);
     grip = layer.grip ?? grip;
+    drinks = layer.seals
+      ? { perArea: 0, perKg: 0 }
+      : { ...drinks, perArea: drinks.perArea + (layer.drinks ?? 0) * layer.perArea };
   }
-  return { restraint: Math.min(1, restraint), innerFace, grip, solid };
+  return { restraint: Math.min(1, restraint), innerFace, drinks, grip, solid };
 }

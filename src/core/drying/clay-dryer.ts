@@ -1,4 +1,5 @@
 import type { DryingCoefficients } from '../catalogue';
+import { coreAfter, coreGives, coreWaterIn, type DrinkingCore } from './core-water';
 import { clayCells, runWidth, type ClayCells, type ClayFaces, type ClayLattice } from './clay-cells';
 import { depthSteps, Diffusivity, faceTable, moistureSteps, type FaceConditions, type FaceTable } from './face-table';
 import { SweepKernel, type KernelFaces } from './kernel/kernel';
@@ -13,7 +14,9 @@ const { max, min } = Math;
  * so water is kept to rounding. Every cell reads only what its neighbours were before the step, and sums are made by
  * fixed chunks of cells: the answer is the same to the last bit however the chunks are shared out, and whether it was
  * stopped and taken up again or not.
- * Left out: clay pulled away from its core, cracks as new faces, water given to the core.
+ * A core under a region that drinks fills and gives back (`core-water.ts`); what it gives against the clay is set anew at
+ * every look, in steps, and what has really passed is what it holds.
+ * Left out: clay pulled away from its core, cracks as new faces.
  */
 export interface DryingStage {
   /** Seconds from the first clay. */
@@ -31,14 +34,21 @@ export interface DryingSpan {
   readonly resting: { readonly down: readonly [number, number, number]; readonly share: number } | null;
   /** Of what it is at 20 degrees, how fast water moves inside; 1 where nothing is said. */
   readonly diffusion?: number;
+  /** The clay lies on its core: the inner faces stand to that where it drinks, and to the room where it does not. */
+  readonly onCore?: boolean;
   /** Spans of one key have like faces and are as warm. */
   readonly key: string;
 }
+
+/** A core under a whole region: `holds` is kg in all. */
+export type RegionCore = DrinkingCore;
 
 export interface WholePieceJob {
   readonly clay: DryingCoefficients;
   readonly tabulatedW0?: number;
   readonly initialMoisture?: number;
+  /** What drinks under each region, and how humid it was when the first clay came; nothing where nothing does. */
+  readonly cores?: { readonly under: readonly (RegionCore | null)[]; readonly humidity: number };
   /** In order; the first at 0. */
   readonly stages: readonly DryingStage[];
   /** In order; the last until Infinity. */
@@ -54,12 +64,20 @@ export interface DryerState {
   readonly evaporated: number;
   readonly added: number;
   readonly moisture: Float64Array;
+  /** kg in the core of each region, kg/s into it, and what it gives, in steps. */
+  readonly cores: {
+    readonly water: Float64Array;
+    readonly flow: readonly number[];
+    readonly level: readonly number[];
+  };
 }
 
 const chunkCells = 8192;
 /** Steps between looks at how fast the wettest place may change. */
 export const lookEvery = 8;
 const stepShare = 0.9;
+/** What a core gives is told in so many steps of what it gives when full: a table of fluxes belongs to each. */
+const coreSteps = 48;
 const longestStep = 1200;
 
 /** Cells from-to and their faces: the work of one chunk. */
@@ -95,7 +113,17 @@ export class ClayDryer {
   readonly most: number;
   private limit = 0;
   private spanAt = -1;
-  private faceRate = 0;
+  private readonly faceRate = { outer: 0, inner: 0 };
+  /** kg in the core under each region, and m2 of inner face over it. */
+  readonly coreWater: Float64Array;
+  private coreArea!: Float64Array;
+  /** kg of water to a unit of moisture in the cell of an inner face. */
+  private innerWeight!: Float64Array;
+  /** In steps, by region; what the tables in use were made for. */
+  private readonly coreLevel: number[];
+  /** kg/s that passed in the last step; NaN before there was one. And room to sum it in. */
+  private readonly coreFlow: number[];
+  private readonly corePassed = new Float64Array(256);
   private readonly tables = new Map<string, FaceTable>();
 
   /** `share` does a piece of work for every chunk, in any order: the answer does not depend on it. */
@@ -105,6 +133,13 @@ export class ClayDryer {
   ) {
     this.d = new Diffusivity(job.clay, job.tabulatedW0);
     this.most = max(job.clay.w0, job.initialMoisture ?? 0) * 1.1;
+    const under = job.cores?.under ?? [];
+    this.coreWater = new Float64Array(under.length);
+    this.coreLevel = under.map(() => 0);
+    this.coreFlow = under.map(() => NaN);
+    under.forEach((core, r) => {
+      if (core) this.coreWater[r] = coreWaterIn(core, job.cores!.humidity);
+    });
     this.enter(0);
   }
 
@@ -147,6 +182,7 @@ export class ClayDryer {
       evaporated: this.evaporated,
       added: this.added,
       moisture: this.moisture.slice(),
+      cores: { water: this.coreWater.slice(), flow: [...this.coreFlow], level: [...this.coreLevel] },
     };
   }
 
@@ -154,6 +190,7 @@ export class ClayDryer {
   restore(state: DryerState): void {
     this.build(state.stage);
     this.moisture.set(state.moisture);
+    this.coreWater.set(state.cores.water);
     this.time = state.time;
     this.steps = state.steps;
     this.limit = state.limit;
@@ -162,6 +199,11 @@ export class ClayDryer {
     this.spanAt = -1;
     this.openSpan();
     this.limit = state.limit;
+    state.cores.flow.forEach((v, r) => {
+      this.coreFlow[r] = v;
+      this.coreLevel[r] = state.cores.level[r]!;
+    });
+    this.faceRate.inner = this.dress('inner', this.onCores(this.span.inner), null);
     // What the kernel carries from step to step beside moisture is thrown away at every look: stop at one, and nothing is lost.
     this.kernel.refresh();
   }
@@ -185,7 +227,8 @@ export class ClayDryer {
     if (this.time >= this.span.until) this.openSpan();
     if (this.steps % lookEvery === 0 || this.limit === 0) {
       this.kernel.refresh();
-      this.limit = stepShare / (this.fastest() + this.faceRate);
+      this.limit = stepShare / (this.fastest() + this.faceRate.outer + this.faceRate.inner);
+      if (this.drinks) this.lookAtCores(min(this.limit, longestStep) * lookEvery);
     }
     const end = min(until, this.span.until, this.job.stages[this.stage + 1]?.start ?? Infinity);
     const left = end - this.time;
@@ -197,9 +240,87 @@ export class ClayDryer {
     let leaving = 0;
     for (let c = 0; c < this.chunks.length; c++) leaving += this.sums[c]!;
     this.evaporated += leaving * dt;
+    if (this.drinks) this.fillCores(dt);
     this.kernel.turn();
     this.time = dt === left ? end : this.time + dt;
     this.steps += 1;
+  }
+
+  /** Some core takes water in this span. */
+  private get drinks(): boolean {
+    return this.span.onCore === true && this.coreWater.length > 0;
+  }
+
+  /** What a region's core gives against its clay, kg/m2s of the law before its share. */
+  private coreGivesAt(r: number): number {
+    const curve = this.span.inner[r]?.curve;
+    return curve ? ((this.coreLevel[r] ?? 0) / coreSteps) * curve.fluxes[curve.fluxes.length - 1]! : 0;
+  }
+
+  /** What a region's core gives with so many kg of water, in steps of what it gives when full. */
+  private levelOf(r: number, water: number): number {
+    const core = this.job.cores?.under[r],
+      curve = this.span.inner[r]?.curve;
+    if (!core || !curve || !(core.holds > 0)) return 0;
+    const pair = new Float64Array(2);
+    coreGives(core, water, curve, pair);
+    return Math.round((pair[0]! / curve.fluxes[curve.fluxes.length - 1]!) * coreSteps);
+  }
+
+  /** Water the inner faces lost in the last step, into the cores under them; less what goes on into the room. */
+  private fillCores(dt: number): void {
+    const { faces, changes } = this.kernel.inner;
+    const { region } = this.cells;
+    const passed = this.corePassed;
+    passed.fill(0);
+    if (this.kernel.inner.tables !== 0)
+      for (let f = 0; f < faces.count; f++) {
+        const r = region[faces.cell[f]!]!;
+        passed[r] = passed[r]! - changes[f]! * this.innerWeight[f]!;
+      }
+    this.job.cores!.under.forEach((core, r) => {
+      const inner = this.span.inner[r];
+      if (!core || !inner || !(core.holds > 0)) return;
+      const behind = 1 - core.breathes;
+      const breathed = this.coreArea[r]! * inner.share * behind * core.breathes * this.coreGivesAt(r) * dt;
+      this.coreWater[r] = this.coreWater[r]! + behind * passed[r]! - breathed;
+      this.coreFlow[r] = passed[r]! / dt;
+    });
+  }
+
+  /**
+   * What the cores will give until the next look: solved at its end from how fast they fill now, so that a thin cloth
+   * does not swing. Where that is another step than before, the inner faces get their tables anew.
+   */
+  private lookAtCores(seconds: number): void {
+    const pair = new Float64Array(2);
+    let changed = false;
+    this.job.cores!.under.forEach((core, r) => {
+      const inner = this.span.inner[r],
+        area = this.coreArea[r]!;
+      if (!core || !inner?.curve || inner.share <= 0 || area <= 0 || !(core.holds > 0)) return;
+      const behind = 1 - core.breathes;
+      const flow = this.coreFlow[r]!;
+      const wet = inner.curve.fluxes[inner.curve.fluxes.length - 1]!;
+      const clayGives = Number.isNaN(flow) ? wet : flow / area / inner.share + behind * this.coreGivesAt(r);
+      const after = coreAfter(core, this.coreWater[r]!, seconds * area, clayGives, inner.share, inner.curve, pair);
+      const level = this.levelOf(r, after);
+      if (level === this.coreLevel[r]) return;
+      this.coreLevel[r] = level;
+      changed = true;
+    });
+    if (changed) this.faceRate.inner = this.dress('inner', this.onCores(this.span.inner), null);
+  }
+
+  /** Inner faces as they stand to the cores under them. */
+  private onCores(inner: readonly FaceConditions[]): readonly FaceConditions[] {
+    if (!this.drinks) return inner;
+    return inner.map((c, r) => {
+      const core = this.job.cores!.under[r];
+      if (!core) return c;
+      if (!(core.holds > 0)) return { ...c, share: c.share * core.breathes };
+      return { ...c, against: (1 - core.breathes) * this.coreGivesAt(r) };
+    });
   }
 
   private sweep(chunk: number, dt: number): void {
@@ -261,6 +382,14 @@ export class ClayDryer {
     };
     this.chunks = chunksOf(this.cells);
     this.sums = new Float64Array(this.chunks.length);
+    const { faces } = this.kernel.inner;
+    const cell = this.job.clay.rho_dry * this.cells.lattice.step ** 3;
+    this.innerWeight = Float64Array.from(faces.cell, (c) => cell / this.cells.inverse[c]!);
+    this.coreArea = new Float64Array(256);
+    for (let f = 0; f < faces.count; f++) {
+      const r = this.cells.region[faces.cell[f]!]!;
+      this.coreArea[r] = this.coreArea[r]! + faces.area[f]!;
+    }
   }
 
   /** The span the present time lies in, and its tables. */
@@ -270,7 +399,11 @@ export class ClayDryer {
     if (this.spanAt < 0) this.spanAt = this.job.spans.length - 1;
     if (this.span.key === before) return;
     const { span } = this;
-    this.faceRate = max(this.dress('outer', span.outer, span.resting), this.dress('inner', span.inner, null));
+    this.coreLevel.forEach((_, r) => {
+      this.coreLevel[r] = this.levelOf(r, this.coreWater[r]!);
+    });
+    this.faceRate.outer = this.dress('outer', span.outer, span.resting);
+    this.faceRate.inner = this.dress('inner', this.onCores(span.inner), null);
     this.limit = 0;
   }
 
@@ -315,7 +448,7 @@ export class ClayDryer {
         : !c.curve || c.share <= 0
           ? 'shut'
           : `${c.share}:${c.curve.fluxes[0]}:${c.curve.fluxes[128]}:${c.curve.fluxes[256]}`;
-    const key = `${face}:${diffusion}`;
+    const key = `${face}:${diffusion}:${c.against ?? 0}`;
     const known = this.tables.get(key);
     if (known) return known;
     const made = faceTable(this.d, c, this.most, this.deepest, diffusion);

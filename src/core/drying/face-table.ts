@@ -46,6 +46,8 @@ export interface FaceConditions {
   readonly curve: EvaporationCurve | null;
   /** Share of the outer law, 0..1. */
   readonly share: number;
+  /** What a drinking core behind it gives against it, kg/m2s of the law before its share; 0 where it stands to the room. */
+  readonly against?: number;
   /** Holds the face at one moisture instead. */
   readonly fixed?: number;
 }
@@ -73,7 +75,7 @@ export function faceTable(
       const at = k * (moistureSteps + 1) + i;
       if (conditions.fixed !== undefined) ws = conditions.fixed;
       else if (!conditions.curve || conditions.share <= 0) ws = w;
-      else ws = faceMoisture(d, gain, w, conditions.curve, conditions.share, ws, pair);
+      else ws = faceMoisture(d, gain, w, conditions.curve, conditions, ws, pair);
       out.surface[at] = ws;
       out.flux[at] = ws === w ? 0 : gain * (d.kirchhoff(w) - d.kirchhoff(ws));
     }
@@ -87,7 +89,7 @@ function faceMoisture(
   gain: number,
   w: number,
   curve: EvaporationCurve,
-  share: number,
+  { share, against = 0 }: FaceConditions,
   guess: number,
   pair: Float64Array,
 ): number {
@@ -100,7 +102,7 @@ function faceMoisture(
     const decay = exp(-ws / clay.w_m);
     readCurve(curve, 1 - decay, pair);
     const slope = (share * pair[1]! * decay) / clay.w_m;
-    const miss = gain * (inside - d.kirchhoff(ws)) - share * pair[0]!;
+    const miss = gain * (inside - d.kirchhoff(ws)) - share * (pair[0]! - against);
     if (miss > 0) low = ws;
     else high = ws;
     let next = ws + miss / (gain * d.at(ws) + slope);

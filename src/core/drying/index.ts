@@ -4,6 +4,7 @@
  */
 export * from './room-hours';
 export * from './air';
+export * from './core-water';
 export * from './through-thickness';
 export * from './cracking';
 export * from './clay-cells';

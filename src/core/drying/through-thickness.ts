@@ -1,5 +1,6 @@
 import type { DryingCoefficients } from '../catalogue';
 import { equilibriumMoisture, readCurve, type EvaporationCurve } from './air';
+import { coreAfter, coreWaterIn, type DrinkingCore } from './core-water';
 
 const { abs, exp, max, min, round } = Math;
 
@@ -10,7 +11,8 @@ const { abs, exp, max, min, round } = Math;
  * Source: Crank, *The Mathematics of Diffusion*, ch. 5, 6 and 7. The Kirchhoff variable u = integral of D dw is used
  * between cells, so the flux is exact for the exponential D. Two-stage, second order, L-stable time stepping
  * (SDIRK2), step held so that no cell moves by more than `largestChange`.
- * Left out: clay colder than its room, cracks as new faces, water fed back from a neighbour.
+ * A core under it that drinks fills and gives back: `core-water.ts`.
+ * Left out: clay colder than its room, cracks as new faces, water fed back from a coat under it.
  */
 export type Geometry = 'slab' | 'cylinder' | 'sphere';
 
@@ -34,6 +36,8 @@ export interface LayerDrying {
   readonly thickness: number;
   /** Share of the outer law at the inner face of a slab, 0 sealed, 1 open. */
   readonly innerFace: number;
+  /** What lies at the inner face of a slab; without it that face stands to the room. */
+  readonly core?: DrinkingCore;
   readonly phases: readonly AirPhase[];
   readonly initialMoisture?: number;
   /** Fixes the outer face instead of letting it evaporate. */
@@ -54,6 +58,8 @@ export interface MoisturePoint {
   readonly coreMoisture: number;
   /** kg/m2 of outer face, clay and its water. */
   readonly massPerArea: number;
+  /** kg/m2 of outer face that its core holds more than at first. */
+  readonly coreWater: number;
   /** Thickness mean of the shrinkage done. */
   readonly shrinkageDone: number;
 }
@@ -118,6 +124,7 @@ class LayerSolver {
   private readonly u: Float64Array;
   private readonly d: Float64Array;
   private readonly pair = new Float64Array(2);
+  private readonly corePair = new Float64Array(2);
   readonly dx: number;
   private readonly growth: number;
   private readonly constantD: boolean;
@@ -135,12 +142,19 @@ class LayerSolver {
   /** Of the phase that is on. */
   innerFace: number;
   diffusion = 1;
+  /** kg/m2 in the core: before the step, and at the last solve. */
+  coreWater: number;
+  private coreNow: number;
+  /** The core is under it still: not lifted off, nor cut apart. */
+  onCore = true;
 
   constructor(
     private readonly job: LayerDrying,
     start: number,
   ) {
     this.innerFace = job.innerFace;
+    this.coreWater = job.core ? coreWaterIn(job.core, job.phases[0]?.relativeHumidity ?? 0.5) : 0;
+    this.coreNow = this.coreWater;
     const n = job.rough ? roughCells : cellCount;
     this.n = n;
     this.w = new Float64Array(n);
@@ -189,7 +203,15 @@ class LayerSolver {
    * Balance of half a cell: rho (u_P - u_s)/(dx/2) = share x E(w_s). Sets faceMoisture, faceFlux and
    * faceSlope = d flux / d w_P. Newton with a bisection guard.
    */
-  private solveFace(wP: number, uP: number, dP: number, curve: EvaporationCurve, share: number, guess: number): void {
+  private solveFace(
+    wP: number,
+    uP: number,
+    dP: number,
+    curve: EvaporationCurve,
+    share: number,
+    guess: number,
+    core: CoreStep | null = null,
+  ): void {
     const { clay } = this.job;
     const gain = (2 * clay.rho_dry) / this.dx;
     let ws = guess;
@@ -201,8 +223,17 @@ class LayerSolver {
     for (let i = 0; i < 60; i++) {
       const decay = exp(-ws / clay.w_m);
       readCurve(curve, 1 - decay, this.pair);
-      const e = share * this.pair[0]!;
+      let e = share * this.pair[0]!;
       slope = (share * this.pair[1]! * decay) / clay.w_m;
+      if (core) {
+        const { kind, from, dt } = core;
+        const pair = this.corePair;
+        this.coreNow = coreAfter(kind, from, dt, this.pair[0]!, share, curve, pair);
+        const behind = 1 - kind.breathes;
+        const q = dt * share * behind * pair[1]!;
+        e -= share * behind * pair[0]!;
+        slope *= 1 - (behind * q) / (1 + q);
+      }
       ds = this.diffusivity(ws);
       dryness = gain * (uP - this.kirchhoff(ws, ds)) - e;
       if (dryness > 0) low = ws;
@@ -220,9 +251,19 @@ class LayerSolver {
   }
 
   /** Solves y = from + dt f(y) into `y`, which holds the first guess. False when Newton does not settle. */
-  private implicitStage(from: Float64Array, dt: number, y: Float64Array, curve: EvaporationCurve): boolean {
+  private implicitStage(
+    from: Float64Array,
+    coreFrom: number,
+    dt: number,
+    y: Float64Array,
+    curve: EvaporationCurve,
+  ): boolean {
+    const { core } = this.job;
+    const coreStep = core && this.onCore ? { kind: core, from: coreFrom, dt } : null;
     const { clay, surfaceMoisture, geometry } = this.job;
-    const { innerFace } = this;
+    // A core that holds nothing is as good as sealed, but for what of it stands to the room.
+    const full = coreStep !== null && !(coreStep.kind.holds > 0);
+    const innerFace = this.innerFace * (full ? coreStep.kind.breathes : 1);
     const last = this.n - 1;
     for (let iteration = 0; iteration < 25; iteration++) {
       for (let i = 0; i <= last; i++) {
@@ -246,7 +287,7 @@ class LayerSolver {
       }
       this.outerBoundary(y[last]!, last, dt, curve, surfaceMoisture);
       if (geometry === 'slab' && innerFace > 0) {
-        this.solveFace(y[0]!, this.u[0]!, this.d[0]!, curve, innerFace, this.innerMoisture);
+        this.solveFace(y[0]!, this.u[0]!, this.d[0]!, curve, innerFace, this.innerMoisture, full ? null : coreStep);
         this.innerMoisture = this.faceMoisture;
         this.innerFlux = this.faceFlux;
         this.innerSlope = this.faceSlope;
@@ -320,12 +361,15 @@ class LayerSolver {
     const { w, stage1, stage2, base, rate } = this;
     // Guessed from how fast it went in the step before.
     for (let i = 0; i < this.n; i++) stage1[i] = w[i]! + gamma * dt * rate[i]!;
-    if (!this.implicitStage(w, gamma * dt, stage1, curve)) return { change: NaN, leaves: 0 };
+    const coreBefore = this.coreWater;
+    this.coreNow = coreBefore;
+    if (!this.implicitStage(w, coreBefore, gamma * dt, stage1, curve)) return { change: NaN, leaves: 0 };
+    const coreMiddle = coreBefore + ((1 - gamma) / gamma) * (this.coreNow - coreBefore);
     const leaves1 = this.leaving();
     const ratio = (1 - gamma) / gamma;
     for (let i = 0; i < this.n; i++) base[i] = w[i]! + ratio * (stage1[i]! - w[i]!);
     for (let i = 0; i < this.n; i++) stage2[i] = w[i]! + (stage1[i]! - w[i]!) / gamma;
-    if (!this.implicitStage(base, gamma * dt, stage2, curve)) return { change: NaN, leaves: 0 };
+    if (!this.implicitStage(base, coreMiddle, gamma * dt, stage2, curve)) return { change: NaN, leaves: 0 };
     let change = 0;
     for (let i = 0; i < this.n; i++) change = max(change, abs(stage2[i]! - w[i]!));
     return { change, leaves: dt * ((1 - gamma) * leaves1 + gamma * this.leaving()) };
@@ -338,6 +382,7 @@ class LayerSolver {
       rate[i] = (stage2[i]! - w[i]!) / dt;
       w[i] = stage2[i]!;
     }
+    this.coreWater = this.coreNow;
   }
 
   /** kg/s per m2 of outer face. */
@@ -365,12 +410,21 @@ class LayerSolver {
   }
 }
 
+/** A core through one implicit stage. */
+interface CoreStep {
+  readonly kind: DrinkingCore;
+  /** kg/m2 it begins with. */
+  readonly from: number;
+  readonly dt: number;
+}
+
 interface Watch {
   readonly value: number;
   readonly surface: number;
   readonly shrinkage: number;
   readonly core: number;
   readonly mean: number;
+  readonly coreWater: number;
 }
 
 /** Runs one layer until it is dry through (and past the last of `times`). About 1 ms for a 10 mm coat. */
@@ -378,6 +432,7 @@ export function dryLayer(job: LayerDrying): DryingCourse {
   const { clay } = job;
   const start = job.initialMoisture ?? clay.w0;
   const solver = new LayerSolver(job, start);
+  const coreAtFirst = solver.coreWater;
   const largest = (job.rough ? roughChange : largestChange) * max(1, clay.w0 / steppedFor);
   const lastPhase = job.phases[job.phases.length - 1];
   const equilibrium = job.surfaceMoisture ?? equilibriumMoisture(lastPhase?.relativeHumidity ?? 0.5, clay.w_m);
@@ -406,6 +461,7 @@ export function dryLayer(job: LayerDrying): DryingCourse {
     shrinkage: solver.meanShrinkage(clay.w0, clay.w_sl),
     core: solver.wettest(),
     mean: solver.mean(),
+    coreWater: solver.coreWater - coreAtFirst,
   });
   const point = (m: Watch): MoisturePoint => ({
     time: m.value,
@@ -413,6 +469,7 @@ export function dryLayer(job: LayerDrying): DryingCourse {
     surfaceMoisture: m.surface,
     coreMoisture: m.core,
     massPerArea: perArea * (1 + m.mean),
+    coreWater: m.coreWater,
     shrinkageDone: m.shrinkage,
   });
   let before = measure();
@@ -429,6 +486,7 @@ export function dryLayer(job: LayerDrying): DryingCourse {
     const phase = job.phases[phaseAt];
     if (!phase) break;
     solver.innerFace = phase.innerFace ?? job.innerFace;
+    solver.onCore = phase.innerFace === undefined;
     solver.diffusion = phase.diffusion ?? 1;
     let step = min(dt, phase.until - t);
     if (nextTime < times.length) step = min(step, times[nextTime]! - t);
@@ -528,6 +586,7 @@ export function moistureAt(history: readonly MoisturePoint[], time: number): Moi
     surfaceMoisture: mix(a.surfaceMoisture, b.surfaceMoisture),
     coreMoisture: mix(a.coreMoisture, b.coreMoisture),
     massPerArea: mix(a.massPerArea, b.massPerArea),
+    coreWater: mix(a.coreWater, b.coreWater),
     shrinkageDone: mix(a.shrinkageDone, b.shrinkageDone),
   };
 }

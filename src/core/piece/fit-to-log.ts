@@ -1,7 +1,7 @@
-import { fitWeighings, isItDry, moistureAt, type DryAnswer, type DryingFactors, type WeighingFit } from '../drying';
+import { fitWeighings, isItDry, type DryAnswer, type DryingFactors, type WeighingFit } from '../drying';
 import type { Weighings } from '../log';
 import { armatureItems } from '../load';
-import { layClay, nominalPush, type Laid, type LayingInputs, type Push } from './laying';
+import { coatMass, layClay, nominalPush, type Laid, type LayingInputs, type Push } from './laying';
 import { clampFactor } from './clamp-factor';
 import type { Fitted, Piece } from './piece';
 import { factorPushes, layingOf, regionShapes } from './quick-drying';
@@ -35,7 +35,7 @@ interface ScaleInputs {
   readonly inputs: LayingInputs;
   /** kg of everything that is weighed and is not clay. */
   readonly rest: number;
-  /** kg of clay and its water, of what is laid so. */
+  /** kg of clay and its water, in the clay and in the core under it, of what is laid so. */
   readonly clayMass: (laid: Laid) => (time: number) => number;
 }
 
@@ -56,7 +56,8 @@ function scaleInputs(piece: Piece): ScaleInputs | null {
       for (const c of coats) {
         if (!(c.start <= time)) continue;
         const solids = rho_dry * (sums[r]?.clay ?? 0) * (whole > 0 ? c.thickness / whole : 1);
-        sum += solids * (1 + moistureAt(c.course.history, Math.max(0, time - c.start)).meanMoisture);
+        const { water, core } = coatMass(c, solids, rho_dry, time - c.start);
+        sum += solids + water + core;
       }
     });
     return sum;

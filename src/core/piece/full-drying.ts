@@ -14,6 +14,7 @@ import {
   type DryingSpan,
   type DryingStage,
   type FaceConditions,
+  type RegionCore,
   type RoomAir,
   type WatchedStage,
   type WholePieceInputs,
@@ -22,8 +23,8 @@ import { denseGrid, leastClay, voxelise } from '../form';
 import { failure, success, type Result } from '../quantity';
 import { dryingKey } from './full-findings';
 import { heldClear, restingShut } from './lying';
-import { quickDrying } from './quick-drying';
-import { closedHollow, calendarOf } from './laying';
+import { quickDrying, regionShapes } from './quick-drying';
+import { closedHollow, calendarOf, coreUnder } from './laying';
 import { restraintsAt } from './restraint';
 import { ResultCache } from './result-cache';
 import type { Piece } from './piece';
@@ -104,6 +105,7 @@ export function wholePlan(piece: Piece, options: WholeOptions = {}): Result<Whol
       stages,
       watched,
       spans: spansFor(piece, quick.lifted),
+      cores: { under: coresUnder(piece), humidity: airAt(calendarOf(piece), 0).relativeHumidity },
       regions: piece.regions,
       times: [...times].sort((a, b) => a - b),
       freeFrom: Math.min(
@@ -267,6 +269,15 @@ function stagesFor(
   return { stages, watched };
 }
 
+/** What drinks under each region: as for the quick answer, for all its face together. */
+function coresUnder(piece: Piece): (RegionCore | null)[] {
+  const { sums, shapes } = regionShapes(piece);
+  return sums.map((s, r) => {
+    const core = shapes[r]!.solid ? null : coreUnder(piece, r, s.area, s.bulk);
+    return core && { ...core, holds: core.holds * s.area };
+  });
+}
+
 /** Spells of like air, covers, inner faces and lying, one after another. */
 function spansFor(piece: Piece, lifted: number | null): DryingSpan[] {
   const calendar = calendarOf(piece);
@@ -310,7 +321,8 @@ function spansFor(piece: Piece, lifted: number | null): DryingSpan[] {
       inner: faces.map((f) => f.inner),
       resting: down ? { down, share: restingShut } : null,
       diffusion: diffusionAt(air.temperature),
-      key: `${air.temperature}|${faces.map((f) => `${f.key}/${f.inner.share}`).join('|')}/${lying}`,
+      onCore: open === null,
+      key: `${open === null ? 'on' : 'off'}|${air.temperature}|${faces.map((f) => `${f.key}/${f.inner.share}`).join('|')}/${lying}`,
     };
   });
 }

@@ -12,6 +12,7 @@ import {
   weekdayOf,
   type AirPhase,
   type CrackIndex,
+  type DrinkingCore,
   type DryingCourse,
   type Geometry,
   type RestraintSpell,
@@ -19,7 +20,7 @@ import {
 } from '../drying';
 import { isShell, lyingRadii, restingShut, standsUntil } from './lying';
 import type { Piece } from './piece';
-import { overMember, restraintOfCoat, restraintOnCore } from './restraint';
+import { openForms, overMember, restraintOfCoat, restraintOnCore } from './restraint';
 import type { ResultCache } from './result-cache';
 
 /**
@@ -88,6 +89,8 @@ interface LaidRegion extends RegionShape {
   /** Of the first coat's inner face. */
   readonly restraint: number;
   readonly innerFace: number;
+  /** What drinks there; null where nothing does, or the face is sealed. */
+  readonly core: DrinkingCore | null;
   readonly area: number;
   /** A member lies in its first coat. */
   readonly overMember: boolean;
@@ -108,11 +111,39 @@ export function calendarOf(piece: Pick<Piece, 'build' | 'known'>): RoomCalendar 
   };
 }
 
+/** Behind a form that is open half of the inner face stands to the room. */
+const openBehind = 0.5;
+
+/** What the clay of a region dries on, where it takes water: its bulk and the layers on it. m2 of face, m3 of bulk. */
+export function coreUnder(piece: Piece, region: number, area: number, bulk: number): DrinkingCore | null {
+  const face = piece.faces[region];
+  if (!face || face.innerFace <= 0 || area <= 0) return null;
+  return {
+    holds: face.drinks.perArea + (face.drinks.perKg * bulk * piece.bulk.density) / area,
+    breathes: openForms.has(piece.build.form.start.kind) ? openBehind : 0,
+  };
+}
+
+/** kg of water in a coat, and in the core under it, of a coat with so many kg of solids, seconds after it was laid. */
+export function coatMass(
+  coat: LaidCoat,
+  solids: number,
+  rhoDry: number,
+  after: number,
+): { water: number; core: number } {
+  const m = moistureAt(coat.course.history, Math.max(0, after));
+  return {
+    water: solids * m.meanMoisture,
+    core: coat.thickness > 0 ? (solids / (rhoDry * coat.thickness)) * m.coreWater : 0,
+  };
+}
+
 export function layingInputs(
   piece: Piece,
   clay: DryingCoefficients,
   shapes: readonly RegionShape[],
   areas: readonly number[],
+  bulks: readonly number[],
 ): LayingInputs {
   const { waits, lift, split } = piece.build.stages;
   const { evaporation, diffusion } = piece.factors;
@@ -130,6 +161,7 @@ export function layingInputs(
         ),
         restraint: restraintOnCore(piece, r),
         innerFace: shape.solid ? 0 : (piece.faces[r]?.innerFace ?? 0),
+        core: shape.solid ? null : coreUnder(piece, r, areas[r] ?? 0, bulks[r] ?? 0),
         area: areas[r] ?? 0,
         overMember: piece.thinOver[r]!.length > 0,
         lying:
@@ -300,6 +332,7 @@ function dryCoat(
   const thickness = region.thicknesses[k]!;
   const begins = Number.isFinite(start) ? start : 0;
   const innerFace = first ? region.innerFace : 0;
+  const core = first && region.core ? region.core : undefined;
   const mine = first && !region.solid ? changes : [];
   const stopAt = inputs.until === undefined ? undefined : Math.max(1, inputs.until - begins);
   const dried = (geometry: Geometry, thick: number, inner: number, lyingUntil: number): DryingCourse => {
@@ -311,6 +344,7 @@ function dryCoat(
       geometry,
       thick,
       inner,
+      core ?? null,
       stopAt ?? -1,
       inputs.rough === true,
       phases.map((p) => [p.until, p.innerFace ?? -1, p.curve.fluxes[256], p.curve.fluxes[0], p.relativeHumidity]),
@@ -322,6 +356,7 @@ function dryCoat(
         geometry,
         thickness: thick,
         innerFace: inner,
+        ...(core && geometry === 'slab' ? { core } : {}),
         phases,
         stopAt,
         rough: inputs.rough === true,

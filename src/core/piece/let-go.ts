@@ -1,6 +1,6 @@
-import { moistureAt } from '../drying';
 import { sagLimit, type StageCheck } from '../load';
 import { formatDuration, sensible } from '../quantity';
+import { coatMass } from './laying';
 import type { LoadReport } from './load-report';
 import type { Piece } from './piece';
 import type { LetGo, RegionReport } from './report';
@@ -81,7 +81,7 @@ export function waterAt(piece: Piece, regions: readonly RegionReport[], time: nu
   return regions.reduce((sum, r) => sum + clayMassAt(r, d.rho_dry, time).water, 0);
 }
 
-/** Dry solids and water of a region's clay that is on at `time`. */
+/** Dry solids of a region's clay that is on at `time`, and its water: in the clay and in the core under it. */
 export function clayMassAt(region: RegionReport, rhoDry: number, time: number): { solids: number; water: number } {
   let solids = 0,
     water = 0;
@@ -89,7 +89,8 @@ export function clayMassAt(region: RegionReport, rhoDry: number, time: number): 
     if (coat.start > time) continue;
     const own = rhoDry * region.clayVolume * (region.thickness > 0 ? coat.thickness / region.thickness : 1);
     solids += own;
-    water += own * moistureAt(coat.course.history, time - coat.start).meanMoisture;
+    const has = coatMass(coat, own, rhoDry, time - coat.start);
+    water += has.water + has.core;
   }
   return { solids, water };
 }

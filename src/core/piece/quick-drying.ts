@@ -131,6 +131,7 @@ export function layingOf(piece: Piece): LayingInputs | null {
     clay,
     shapes,
     sums.map((s) => s.area),
+    sums.map((s) => s.bulk),
   );
 }
 

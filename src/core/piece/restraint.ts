@@ -9,7 +9,7 @@ import type { Piece } from './piece';
  */
 
 /** A form open on one side lets a film slip; one that closes on itself grips the clay whatever is on it. */
-const openForms = new Set(['mask', 'worn-shell']);
+export const openForms: ReadonlySet<string> = new Set(['mask', 'worn-shell']);
 const filmSlips = 0.5;
 
 /** Of a region's first coat, by its index. */

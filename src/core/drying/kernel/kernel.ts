@@ -76,6 +76,8 @@ export interface KernelFaces {
   readonly rows: Int32Array;
   readonly between: Float32Array;
   readonly pull: Float64Array;
+  /** Of moisture in the cells, by the last step. */
+  readonly changes: Float64Array;
   readonly at: {
     readonly cells: number;
     readonly pull: number;
@@ -300,6 +302,7 @@ export class SweepKernel {
       faces,
       at,
       pull,
+      changes: new Float64Array(buffer, at.changes, count),
       rows: new Int32Array(buffer, at.rows, count),
       between: new Float32Array(buffer, at.between, count),
       tables: 0,
