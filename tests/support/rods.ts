@@ -8,7 +8,7 @@ import {
   type LumpedLoad,
   type StageCheck,
 } from '../../src/core/load';
-import { gravity, type Vec3 } from '../../src/core/quantity';
+import { distance, gravity, type Vec3 } from '../../src/core/quantity';
 
 /** A frame of bare rods with weights on it, small enough to be worked out by hand. */
 export interface RodFrame {
@@ -39,7 +39,7 @@ export interface Rod {
 }
 
 /** How far along its rod a weight lies that is not spread: the middle of the last of its stations. */
-export const atItsEnd = (stationsPerBone - 0.5) / stationsPerBone;
+export const atItsEnd = 1;
 
 export const atRest: LifeStage = {
   id: 'rest',
@@ -90,14 +90,16 @@ export function checkRods(
   const amounts = new Float64Array(bones.length * stationsPerBone * components * 4);
   for (const { rod, kg, spread } of weights) {
     const bone = rods.findIndex((r) => r.id === rod);
-    for (let s = spread ? 0 : stationsPerBone - 1; s < stationsPerBone; s++)
-      amounts[((bone * stationsPerBone + s) * components + 3) * 4] = spread ? kg / stationsPerBone : kg;
+    const [from, to] = spread ? [1, stationsPerBone - 2] : [stationsPerBone - 1, stationsPerBone - 1];
+    for (let s = from; s <= to; s++)
+      amounts[((bone * stationsPerBone + s) * components + 3) * 4] = kg / (to - from + 1);
   }
   const load: LumpedLoad = {
     bones,
     ends: bones.map((b) => [places[b.from]!, places[b.to]!] as const),
     components,
     amounts,
+    stretchLength: Float64Array.from(bones, (b) => distance(places[b.from]!, places[b.to]!)),
     outerDiameter: new Float64Array(bones.length).fill(across),
     coreDiameter: new Float64Array(bones.length).fill(core),
   };

@@ -18,3 +18,4 @@ export * from './nest';
 export * from './template';
 export * from './sections';
 export * from './bone-runs';
+export * from './straight-stretches';

@@ -20,7 +20,7 @@ import type { ClayHold } from '../clay';
 import { cross, distance, failure, success, type Result, type Vec3 } from '../quantity';
 import { floor, readCase, worseOf, type Moved, type StageCheck, type StationMass } from './bone-check';
 import { bowingOf, foldingOf, movesFrom, pushedAt, slenderFrom, slenderness, type Pushed } from './buckling-check';
-import { amountIndex, stationAt, stationsPerBone, type LumpedLoad } from './lumping';
+import { amountIndex, stationAt, stationShare, stationsPerBone, type LumpedLoad } from './lumping';
 import type { LifeStage } from './life-stages';
 
 /**
@@ -153,7 +153,7 @@ export function lumpedCentre(
 function loadsOf(input: CheckInputs, masses: readonly StationMass[], a: Vec3): FrameLoad[] {
   return masses.map((s) => ({
     member: input.armature.bones[s.bone]!.id,
-    at: (s.station + 0.5) / stationsPerBone,
+    at: stationShare(s.station),
     force: [s.mass * a[0], s.mass * a[1], s.mass * a[2]],
     moment: cross(s.first, a),
   }));
@@ -234,7 +234,7 @@ export class LoadCheck {
       this.built.set(key, built);
       return success(built);
     }
-    const perLength = sections.map((s, i) => (s.EI + floor.EI) / distance(...load.ends[i]!));
+    const perLength = sections.map((s, i) => (s.EI + floor.EI) / load.stretchLength[i]!);
     const weakest = new Map<string, number>();
     armature.bones.forEach((b, i) => {
       for (const n of [b.from, b.to]) weakest.set(n, Math.min(weakest.get(n) ?? Infinity, perLength[i]!));

@@ -1,4 +1,4 @@
-import type { ArmatureNode, Bone, Member } from '../armature';
+import { straightStretches, type ArmatureNode, type Bone, type Member, type StraightStretches } from '../armature';
 import { distance, dot, mix, subtract, type Vec3 } from '../quantity';
 import type { Parcels } from '../form';
 
@@ -6,10 +6,20 @@ const { cbrt, ceil, floor, max, min, sqrt } = Math;
 
 /**
  * Hangs what the voxels hold on the bones. Each parcel goes to the nearest bone of its mass and is gathered at one of
- * a few stations along it, keeping its first moment, so weight and centre of gravity are kept exactly.
- * Amounts are volumes by component; densities come later, one set for each stage of the piece's life.
+ * a few stations along it, keeping its first moment, so weight and centre of gravity are kept exactly. What lies beyond
+ * an end hangs on the end itself. Amounts are volumes by component; densities come later, one set for each stage of the piece's life.
  */
-export const stationsPerBone = 6;
+const alongBone = 6;
+export const stationsPerBone = alongBone + 2;
+
+/** Share of the bone's length at which a station stands: the first and the last at its ends. */
+export function stationShare(station: number): number {
+  return station === 0 ? 0 : station === stationsPerBone - 1 ? 1 : (station - 0.5) / alongBone;
+}
+
+function stationOf(share: number): number {
+  return share <= 0 ? 0 : share >= 1 ? stationsPerBone - 1 : 1 + floor(share * alongBone);
+}
 
 /** Components: clay by region (0..regions-1), then bulk, then the area that is wrapped, then metal in kg. */
 export interface LumpedLoad {
@@ -18,7 +28,9 @@ export interface LumpedLoad {
   readonly components: number;
   /** [bone][station][component][amount, first moment x, y, z], flat. Volumes in m3, area in m2, metal in kg. */
   readonly amounts: Float64Array;
-  /** Equivalent diameters of what stands round each bone, metres. */
+  /** Of the straight stretch each bone is in, metres. */
+  readonly stretchLength: Float64Array;
+  /** Equivalent diameters of what stands round each bone, metres; the same all along a straight stretch. */
   readonly outerDiameter: Float64Array;
   readonly coreDiameter: Float64Array;
 }
@@ -33,9 +45,11 @@ export function amountIndex(
 }
 
 export function stationAt(ends: readonly [Vec3, Vec3], station: number): Vec3 {
-  return mix(ends[0], ends[1], (station + 0.5) / stationsPerBone);
+  return mix(ends[0], ends[1], stationShare(station));
 }
 
+/** Squares of distances as alike as this are one. */
+const alike = 1e-9;
 /** Fewer bones than this are all looked at for every parcel. */
 const fewBones = 12;
 
@@ -128,14 +142,38 @@ class NearestBone {
         ey = ry - t * dy,
         ez = rz - t * dz;
       const away = ex * ex + ey * ey + ez * ez;
-      if (away < best) {
+      if (away < best * (1 - alike)) {
         best = away;
+        bone = candidates[c]!;
+        at = t;
+      } else if (
+        away <= best * (1 + alike) &&
+        this.leanTo(candidates[c]!, rx, ry, rz, t) > this.lean(px, py, pz, bone, at)
+      ) {
+        // Past the joint where two meet it is as far from either: it goes to the one it lies more beside.
         bone = candidates[c]!;
         at = t;
       }
     }
     this.bone = bone;
     this.share = at;
+  }
+
+  /** How far past a bone's end a place lies along it, metres, as a negative: 0 beside it. */
+  private lean(px: number, py: number, pz: number, bone: number, t: number): number {
+    const o = bone * 7;
+    return this.leanTo(bone, px - this.ends[o]!, py - this.ends[o + 1]!, pz - this.ends[o + 2]!, t);
+  }
+
+  private leanTo(bone: number, rx: number, ry: number, rz: number, t: number): number {
+    if (t > 0 && t < 1) return 0;
+    const { ends } = this;
+    const o = bone * 7;
+    const dx = ends[o + 3]!,
+      dy = ends[o + 4]!,
+      dz = ends[o + 5]!;
+    const length = sqrt(dx * dx + dy * dy + dz * dz) || 1;
+    return (t === 0 ? 1 : -1) * ((rx * dx + ry * dy + rz * dz) / length - t * length);
   }
 
   /** Share of a bone's length nearest a place. */
@@ -179,14 +217,15 @@ export function lumpLoad(
   const nearest = new NearestBone(ends);
   const clayOf = new Float64Array(massIds.length);
   for (let p = 0; p < parcels.count; p++) clayOf[parcels.mass[p]!]! += parcels.clayVolume[p]!;
-  const spread = new RoundBones(ends);
+  const stretches = straightStretches(nodes, bones);
+  const spread = new RoundBones(stretches);
   // Where each station stands, three numbers each.
   const stationPlaces = new Float64Array(bones.length * stationsPerBone * 3);
   ends.forEach((e, bone) => {
     for (let k = 0; k < stationsPerBone; k++) stationPlaces.set(stationAt(e, k), (bone * stationsPerBone + k) * 3);
   });
   const put = (bone: number, share: number, component: number, amount: number, x: number, y: number, z: number) => {
-    const station = min(stationsPerBone - 1, floor(share * stationsPerBone));
+    const station = stationOf(share);
     const from = (bone * stationsPerBone + station) * 3;
     const i = amountIndex(load, bone, station, component);
     amounts[i] = amounts[i]! + amount;
@@ -222,7 +261,8 @@ export function lumpLoad(
     put(bone, share, regionCount + 2, amount, at[0], at[1], at[2]),
   );
   const { outer, core } = spread.diameters();
-  return { bones, ends, components, amounts, outerDiameter: outer, coreDiameter: core };
+  const stretchLength = Float64Array.from(stretches.of, (s) => distance(...stretches.ends[s]!));
+  return { bones, ends, components, amounts, stretchLength, outerDiameter: outer, coreDiameter: core };
 }
 
 /** A member's weight, piece by piece along its path, on the bones it runs along (or the nearest). */
@@ -254,7 +294,7 @@ function hangMembers(
 }
 
 /**
- * How thick the piece is round each bone. Two measures, the smaller counts: the cylinder of its length with the same
+ * How thick the piece is round each straight stretch of bones. Two measures, the smaller counts: the cylinder of its length with the same
  * volume, and the cylinder with the same spread across the bone (a mass far larger than a short bone is no sleeve).
  */
 class RoundBones {
@@ -262,7 +302,8 @@ class RoundBones {
   /** Start, unit way and length: seven a bone. */
   private readonly lines: Float64Array;
 
-  constructor(ends: readonly (readonly [Vec3, Vec3])[]) {
+  constructor(private readonly stretches: StraightStretches) {
+    const { ends } = stretches;
     this.sums = new Float64Array(ends.length * 9);
     this.lines = new Float64Array(ends.length * 7);
     ends.forEach(([a, b], i) => {
@@ -273,8 +314,9 @@ class RoundBones {
   }
 
   add(bone: number, volume: number, core: number, x: number, y: number, z: number): void {
+    const stretch = this.stretches.of[bone]!;
     const l = this.lines,
-      from = bone * 7;
+      from = stretch * 7;
     const rx = x - l[from]!,
       ry = y - l[from + 1]!,
       rz = z - l[from + 2]!;
@@ -285,7 +327,7 @@ class RoundBones {
     const px = rx - ux * t,
       py = ry - uy * t,
       pz = rz - uz * t;
-    const o = bone * 9;
+    const o = stretch * 9;
     const s = this.sums;
     s[o]! += volume;
     s[o + 1]! += core;
@@ -321,6 +363,7 @@ class RoundBones {
       outer[i] = min(byVolume, bySpread);
       core[i] = outer[i]! * sqrt(min(1, coreVolume / volume));
     }
-    return { outer, core };
+    const { of } = this.stretches;
+    return { outer: Float64Array.from(of, (i) => outer[i]!), core: Float64Array.from(of, (i) => core[i]!) };
   }
 }
