@@ -17,7 +17,7 @@ export const processList = [
   { id: 'solvent', name: 'smoothed or cleaned with solvent', traits: ['solvent'], heat: null },
   { id: 'styrene-resin', name: 'coated in polyester resin', traits: ['solvent', 'styrene'], heat: null },
   { id: 'hot-van', name: 'driven in a van in summer', traits: ['warm'], heat: 60 },
-  { id: 'outdoors', name: 'left outdoors', traits: ['rain'], heat: null },
+  { id: 'outdoors', name: 'left out in rain and sun', traits: ['rain', 'warm'], heat: 60 },
   { id: 'sea-air', name: 'shown in sea air', traits: ['salt'], heat: null },
   {
     id: 'silicone-addition',

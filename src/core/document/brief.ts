@@ -38,6 +38,14 @@ export const briefSchema = z.strictObject({
       tipAngle: z.number().min(1).max(45).default(15),
     })
     .prefault({}),
+  /** It stands or hangs in the open: the gust it must stand, m/s, and what holds it; null indoors. */
+  outdoors: z
+    .strictObject({
+      gust: z.number().min(5).max(60).default(25),
+      held: z.enum(['weight', 'guyed', 'bolted']).default('weight'),
+    })
+    .nullable()
+    .default(null),
   /** What it has to go through on its way. Metres; degrees of a ramp. */
   travel: z
     .strictObject({

@@ -48,6 +48,10 @@ export function cautionsFor(piece: Piece): string[] {
       'Welded or brazed steel: a screen, covered skin, moving air, nothing near that burns, an extinguisher at hand; then let it cool, and look again after an hour.',
     );
   if (armature.members.length > 0) out.push('Cut wire ends: eye protection, and turn the ends in.');
+  if (build.brief.outdoors)
+    out.push(
+      'Outdoors: look at it after every wind, take it in or lie it down before a storm, and keep people from under it; its guys want to be seen.',
+    );
   const engineer = engineerDecides(build, { size: { height: piece.extent.high[2] } });
   if (engineer) out.unshift(engineer);
   return out;
@@ -71,7 +75,9 @@ export function engineerDecides(build: Build, report: { readonly size: { readonl
         ? 'It is worn or stands above people'
         : report.size.height > 2
           ? 'It stands over 2 m high'
-          : null;
+          : build.brief.outdoors
+            ? 'It stands outdoors, in wind and weather'
+            : null;
   return why === null
     ? null
     : `${why}: a licensed engineer or rigger and the local rules decide; what is worked out here is a sketch for that talk.`;

@@ -35,6 +35,7 @@ import { volumeError } from './volume-error';
 import { wall } from './wall';
 import { warming } from './warming';
 import { weight } from './weight';
+import { wind } from './wind';
 import { worn } from './worn';
 import type { Rule } from './finding';
 
@@ -54,6 +55,7 @@ export const rules: readonly Rule[] = [
   skin,
   tip,
   base,
+  wind,
   gettingOn,
   slip,
   stayingPut,

@@ -328,7 +328,9 @@ export class LoadCheck {
   private solve(stage: LifeStage): Result<{ readonly cases: readonly SolvedCase[]; readonly moved: readonly Moved[] }> {
     // What differs in strength only moves as the other does.
     if (this.alike?.loads) return this.alike.check.solve(stage);
-    const key = JSON.stringify(stage);
+    // What the wind pushes follows from the piece, which a check is of.
+    const { pushes: winds, ...told } = stage;
+    const key = JSON.stringify([told, winds?.length]);
     const kept = this.solved.get(key);
     if (kept) return success(kept);
     const { input } = this;
@@ -342,7 +344,7 @@ export class LoadCheck {
       const cases: SolvedCase[] = [];
       let pulled: string | undefined;
       for (const [i, a] of stage.accelerations.entries()) {
-        const loads = loadsOf(input, masses, a);
+        const loads = [...loadsOf(input, masses, a), ...(winds?.[i] ?? [])];
         const found = this.solveCase(standing, stage, loads);
         if (!found.ok) return found;
         const { built, still } = found.value;

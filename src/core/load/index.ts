@@ -9,6 +9,7 @@ export * from './buckling-check';
 export { sagLimit, sagWatched, type BoneCheck, type StageCheck } from './bone-check';
 export * from './check';
 export * from './standing';
+export * from './wind';
 export * from './hanging';
 export * from './worn';
 export * from './handling';

@@ -1,4 +1,5 @@
 import { safetyFactor, situations, type SituationId } from '../document';
+import type { FrameLoad } from '../armature';
 import { gravity, type Vec3 } from '../quantity';
 
 /** A stage of the piece's life in which it must hold: what is on it, how wet, how it is shaken. */
@@ -12,6 +13,8 @@ export interface LifeStage {
   readonly safety: number;
   /** Acceleration cases, m/s2; the worst counts. */
   readonly accelerations: readonly Vec3[];
+  /** What pushes in each case beside them: the wind. */
+  readonly pushes?: readonly (readonly FrameLoad[])[];
   /** What each case is, in words: "braking". */
   readonly causes: readonly string[];
   /** Which props stand: all while the clay is soft, then those that are meant to stay, none on the road. */

@@ -51,7 +51,12 @@ export function stackOf(piece: Piece, region: number): { armature: StackPart[]; 
 }
 
 export function processesOf(piece: Piece): StackProcess[] {
-  const named = piece.build.finish.processes.map((p) => processOf(p.kind, p.temperature)).filter((p) => p !== null);
+  const { finish, brief } = piece.build;
+  const kinds = finish.processes.some((p) => p.kind === 'outdoors') || !brief.outdoors ? [] : ['outdoors'];
+  const named = [
+    ...finish.processes.map((p) => processOf(p.kind, p.temperature)),
+    ...kinds.map((k) => processOf(k)),
+  ].filter((p) => p !== null);
   const bakes = piece.clay.setting === 'bakes' && !piece.build.finish.processes.some((p) => p.kind === 'bake');
   const bake = bakes ? processOf('bake') : null;
   return bake ? [bake, ...named] : named;

@@ -141,7 +141,8 @@ test('earthen clay: near certain on a bare pipe, likely on loose paper', () => {
   expect(quick.summary.crack).toBeLessThan(1.6);
   const head = whole.regions.find((r) => r.id === 'head');
   expect(head?.crack).toBeGreaterThan(0.6);
-  expect(head?.crack).toBeLessThan(1.75);
+  // Paper drinks until it is full and then holds the inside damp: its skin is a little further ahead than over an endless room.
+  expect(head?.crack).toBeLessThan(1.8);
 });
 
 test('the Coral is sound in three sections but for where its wire comes out of it, and in one it is not', () => {

@@ -18,12 +18,14 @@ import {
   type LifeStage,
   type StageCheck,
   type Stance,
+  type WindReport,
 } from '../load';
 import { combineDepartures, convexHull, success, type Range, type Result } from '../quantity';
 import { dryShareInRoom } from './quick-drying';
 import { ResultCache } from './result-cache';
 import type { Piece } from './piece';
 import { statusOf } from './status';
+import { windReport, windStage } from './wind';
 import type { MemberReport, RegionReport, SituationReport } from './report';
 
 export type StageStance = Stance & { readonly stage: string; readonly name: string };
@@ -39,9 +41,18 @@ export interface LoadReport {
   /** Which stage asks most of the base. */
   readonly baseStage: string;
   readonly situations: readonly SituationReport[] | null;
+  /** Outdoors; null indoors. */
+  readonly wind: WindReport | null;
 }
 
+/** Stages of its life, the last outdoors in the gust it must stand. */
 export function lifeStagesOf(piece: Piece): LifeStage[] {
+  const stages = stagesIndoors(piece);
+  const dry = stages.find((s) => s.id === 'dry');
+  return piece.build.brief.outdoors && dry ? [...stages, windStage(piece, dry)] : stages;
+}
+
+function stagesIndoors(piece: Piece): LifeStage[] {
   return lifeStages({
     situation: piece.build.brief.situation,
     hasBulk: !piece.face.solid,
@@ -125,6 +136,7 @@ export function loadReport(
   const stances = stages.map((m) => stanceAt(piece, m, ledger));
   const stance = stances.reduce((worst, s) => (s.tipAngle < worst.tipAngle ? s : worst));
   const base = baseOf(piece, stages, checks);
+  const inWind = stances.find((s) => s.stage === 'wind');
   return success({
     situations: ranges ? situationsOf(piece, bare) : null,
     baseStage: base.stage,
@@ -135,6 +147,7 @@ export function loadReport(
     stances,
     stance,
     base: base.check,
+    wind: inWind ? windReport(piece, inWind) : null,
   });
 }
 

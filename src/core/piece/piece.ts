@@ -45,6 +45,7 @@ import { resolveArmature } from '../school';
 import { clampFactor } from './clamp-factor';
 import { limbRooms, stretchesOf, type LimbRoom } from './limb-room';
 import type { ResultCache } from './result-cache';
+import { outlinesOf } from './wind';
 import { unsupportedOf, type Unsupported } from './unsupported';
 
 /** A build with everything looked up, made and measured: what all judgements read from. */
@@ -82,6 +83,8 @@ export interface Piece {
   readonly coverAs: (m: Member, across: { readonly strand: number; readonly whole: number }) => MemberCover | null;
   /** What every stretch between two joints can take, whatever runs in it. */
   readonly limbs: () => readonly LimbRoom[];
+  /** Outlines from eight sides, hung on the bones: what wind presses on. */
+  readonly outlines: () => readonly LumpedLoad[];
   /** What nothing comes near enough to, or is joined to; worst first, what is near its limit too. */
   readonly unsupported: () => readonly Unsupported[];
   /** By region: members that lie in its clay with too little over them and nothing but clay between. */
@@ -353,7 +356,12 @@ export function makePiece(build: Build, cache: ResultCache, known: PieceHistory 
       }),
     );
   };
+  const outlines = () =>
+    cache.keep('outlines', `${hungKey}:${heldKey}`, () =>
+      outlinesOf({ grid, armature, form, countedWith: field.countedWith, stockOf }),
+    );
   return success({
+    outlines,
     cover,
     coverAs,
     unsupported,

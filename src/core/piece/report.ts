@@ -15,6 +15,7 @@ import type {
   RoadStance,
   Stance,
   WornReport,
+  WindReport,
 } from '../load';
 import type { Range, Vec3 } from '../quantity';
 import type { RegionFigures } from './full-findings';
@@ -222,6 +223,8 @@ export interface PieceReport {
   readonly letGo: LetGo;
   /** Worked out with the ranges; null before. */
   readonly situations: readonly SituationReport[] | null;
+  /** In the gust it must stand, outdoors; null indoors. */
+  readonly wind: WindReport | null;
   /** What is left when it is done: without the board of a piece that does not stand on it, without what came out. */
   readonly finished: { readonly mass: number; readonly centre: Vec3 };
   readonly mount: MountReport;

@@ -133,6 +133,7 @@ function assemble(piece: Piece, cache: ResultCache, drying: DryingReport, load: 
     mount: mountOf(piece, finished),
     handling: handlingOf(piece, load.ledger, load.stance, finished),
     situations: load.situations,
+    wind: load.wind,
     baseStage: load.baseStage,
     give: giveUnderTool(
       {

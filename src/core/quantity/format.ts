@@ -82,6 +82,15 @@ export function formatForce(newtons: number, system: UnitSystem = 'metric'): str
   return system === 'imperial' ? `${sensible(newtons / 4.4482216)} lbf` : `${sensible(newtons)} N`;
 }
 
+/** Of wind: metres a second, or miles an hour. */
+export function formatSpeed(metresASecond: number, system: UnitSystem = 'metric'): string {
+  return system === 'imperial' ? `${sensible(metresASecond / 0.44704)} mph` : `${sensible(metresASecond)} m/s`;
+}
+
+export function formatArea(squareMetres: number, system: UnitSystem = 'metric'): string {
+  return system === 'imperial' ? `${sensible(squareMetres / 0.09290304)} sq ft` : `${sensible(squareMetres)} m²`;
+}
+
 /** What bends or turns: newton metres, or pounds at a foot. */
 export function formatMoment(newtonMetres: number, system: UnitSystem = 'metric'): string {
   return system === 'imperial' ? `${sensible(newtonMetres / 1.3558179, 2)} lbf ft` : `${sensible(newtonMetres, 2)} Nm`;

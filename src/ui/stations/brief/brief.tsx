@@ -1,9 +1,12 @@
 'use client';
-import { situations } from '../../../core/document';
+import { Form } from 'react-bootstrap';
+import { situations, type Build } from '../../../core/document';
+import { gusts } from '../../../core/load';
+import { formatSpeed } from '../../../core/quantity';
 import { clayList } from '../../../core/catalogue';
 import { resizeEdit } from '../../../core/finding';
 import { useBench, useController } from '../../bench/context';
-import { ChoiceAt, NumberAt, QuantityInput, TextAt } from '../../parts/fields';
+import { ChoiceAt, ChoiceInput, NumberAt, QuantityInput, TextAt } from '../../parts/fields';
 import { StationPanel } from '../../parts/judgement';
 
 export function SizeField() {
@@ -21,6 +24,61 @@ export function SizeField() {
           : (controller.edit(resizeEdit(controller.state.build, v))?.message ?? null)
       }
     />
+  );
+}
+
+/** In the open: the gust it must stand, in words or typed, and what holds it. */
+function Outdoors() {
+  const controller = useController();
+  const outdoors = useBench((s) => s.build.brief.outdoors);
+  const stands = useBench((s) => s.build.armature.mount.kind === 'stands');
+  const units = useBench((s) => s.units);
+  const set = (label: string, value: Build['brief']['outdoors']) =>
+    controller.edit({ label, changes: [{ path: ['brief', 'outdoors'], value }] })?.message ?? null;
+  const inWords = gusts.find((g) => g.speed === outdoors?.gust)?.id ?? 'own';
+  return (
+    <>
+      <Form.Check
+        id="outdoors"
+        type="checkbox"
+        className="mb-2"
+        label="It stands or hangs outdoors"
+        checked={outdoors !== null}
+        onChange={(e) =>
+          set(e.target.checked ? 'Outdoors' : 'Indoors', e.target.checked ? { gust: 25, held: 'weight' } : null)
+        }
+      />
+      {outdoors && (
+        <div className="pairs">
+          <ChoiceInput
+            label="It must stand"
+            value={inWords}
+            choices={[
+              ...gusts.map((g) => ({ id: g.id, name: `${g.name}: ${formatSpeed(g.speed, units)}` })),
+              ...(inWords === 'own' ? [{ id: 'own', name: `a gust of ${formatSpeed(outdoors.gust, units)}` }] : []),
+            ]}
+            onChoose={(id) => set('Wind', { ...outdoors, gust: gusts.find((g) => g.id === id)?.speed ?? outdoors.gust })}
+          />
+          <NumberAt
+            label="Or a gust of"
+            path={['brief', 'outdoors', 'gust']}
+            kind="speed"
+            hint="metres a second, from 5 to 60"
+          />
+          {stands && (
+            <ChoiceAt
+              label="What holds it"
+              path={['brief', 'outdoors', 'held']}
+              choices={[
+                { id: 'weight', name: 'its own weight' },
+                { id: 'guyed', name: 'guys from the top' },
+                { id: 'bolted', name: 'bolts through its base' },
+              ]}
+            />
+          )}
+        </div>
+      )}
+    </>
   );
 }
 
@@ -55,6 +113,7 @@ export default function BriefStation() {
         path={['brief', 'situation']}
         choices={situations.map((s) => ({ id: s.id, name: s.name }))}
       />
+      <Outdoors />
       <TextAt label="Notes" path={['brief', 'note']} long />
       <h3>Limits</h3>
       <div className="pairs">

@@ -9,7 +9,7 @@ import { useBench, useController } from '../../bench/context';
 import { StationPanel } from '../../parts/judgement';
 import { Plumb } from '../../parts/plumb';
 import { jointName } from '../../../core/school';
-import { Situations, StandingTables } from './standing';
+import { InTheWind, Situations, StandingTables } from './standing';
 
 const Strengthen = dynamic(() => import('./strengthen'), { ssr: false });
 
@@ -190,6 +190,11 @@ export default function LoadStation() {
             the frame can stand under at all, it bows out, and the figure says by how much. Ties only pull, props only
             push; one that would do otherwise is let go.
           </p>
+          <p>
+            Outdoors, a gust of v presses with 0.625 v² times 1.3 on its outline, at the middle of that, from whichever
+            of eight sides is worst. What holds it down must hold half as much again, and the frame three times what the
+            gust asks. Left out: bursts that rock it, shelter, ice, cloth that flaps.
+          </p>
           <p className="mb-0">
             It tips when its centre of gravity passes the edge of the board. Sources: Przemieniecki,{' '}
             <em>Theory of Matrix Structural Analysis</em>; Roark&rsquo;s <em>Formulas for Stress and Strain</em>; USDA{' '}
@@ -243,6 +248,7 @@ export default function LoadStation() {
       {report && (
         <>
           <StandingTables />
+          <InTheWind />
           <Situations />
           <h3>Weight, part by part</h3>
           <Table size="sm" aria-label="Weight ledger">

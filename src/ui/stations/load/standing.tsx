@@ -2,7 +2,7 @@
 import { useState } from 'react';
 import { Table } from 'react-bootstrap';
 import { counterweightAt, counterweightPlace, groundUnder } from '../../../core/load';
-import { formatForce, formatLength, formatMass, sensible } from '../../../core/quantity';
+import { formatArea, formatForce, formatLength, formatMass, formatSpeed, sensible } from '../../../core/quantity';
 import { useBench } from '../../bench/context';
 import { QuantityInput } from '../../parts/fields';
 
@@ -101,6 +101,61 @@ function Counterweight() {
             : `${formatMass(kg, units)} would have to lie ${formatLength(away, units)} from the ${stance.towards} edge: off the board.`)}
       </p>
     </details>
+  );
+}
+
+/** What the gust it must stand does to it, and what each way of holding it takes; nothing indoors. */
+export function InTheWind() {
+  const wind = useBench((s) => s.report?.wind);
+  const held = useBench((s) => s.build.brief.outdoors?.held);
+  const units = useBench((s) => s.units);
+  if (!wind) return null;
+  const { worst, stands, hangs } = wind;
+  const rows: (readonly [string, string])[] = [
+    ['Outline, from ' + worst.from, formatArea(worst.area, units)],
+    ['Its middle over the ground', formatLength(wind.height, units)],
+    ['Presses with', formatForce(worst.force, units)],
+    ...(hangs
+      ? ([
+          ['Swings', `${sensible(hangs.swing, 2)}°`],
+          ['Pulls on its lines', formatForce(hangs.pull, units)],
+        ] as const)
+      : []),
+    ...(stands
+      ? ([
+          ['Tips it, of what its weight holds', sensible(stands.tips, 2)],
+          ['Slides it, of what its weight holds', sensible(stands.slides, 2)],
+          [
+            'Held by a weight on the board',
+            stands.ballast <= 0
+              ? 'none needed'
+              : Number.isFinite(stands.ballast)
+                ? formatMass(stands.ballast, units)
+                : 'no weight there does it',
+          ],
+          [`Held by guys${held === 'guyed' ? ' (chosen)' : ''}, each and its peg`, formatForce(stands.guyPull, units)],
+          [
+            `Held by bolts${held === 'bolted' ? ' (chosen)' : ''}, one side together`,
+            stands.anchorPull > 0 ? formatForce(stands.anchorPull, units) : 'none needed',
+          ],
+        ] as const)
+      : []),
+  ];
+  return (
+    <>
+      <h3>In a gust of {formatSpeed(wind.gust, units)}</h3>
+      <Table size="sm" aria-label="In the wind">
+        <tbody>
+          {rows.map(([what, figure]) => (
+            <tr key={what}>
+              <th scope="row">{what}</th>
+              <td className="n">{figure}</td>
+            </tr>
+          ))}
+        </tbody>
+      </Table>
+      <p className="muted">What tips, slides, guys and bolts have half as much again in them.</p>
+    </>
   );
 }
 
