@@ -26,7 +26,7 @@ export function lamplighter(startDate: string, deadline: string | null): Build {
         school: { kind: 'stuffed', parameters: { frameSize: '6mm', shoulderSize: '4.8mm', shoulderStrands: 3 } },
       },
       regions: { painted: [], seams: [], everywhere: { coats: [0.01] }, own: { chest: { coats: [0.012] } } },
-      materials: { ...b.materials, pack: { mass: 1, price: 4.5 }, waste: 0.1 },
+      materials: { ...b.materials, waste: 0.1 },
       plan: { ...b.plan, active: true, people: ['first-hand'] },
     }),
   );
@@ -96,6 +96,7 @@ export function otherDemoBuilds(startDate: string, deadline: string): Build[] {
         },
       )(b),
       regions: { painted: [], seams: [], everywhere: { coats: [0.012] }, own: {} },
+      plan: { ...b.plan, fineness: 'rough' },
       armature: {
         ...b.armature,
         school: {
@@ -145,6 +146,7 @@ export function otherDemoBuilds(startDate: string, deadline: string): Build[] {
       regions: { painted: [], seams: [], everywhere: { coats: [0.0015, 0.0015] }, own: {} },
       plan: {
         ...b.plan,
+        fineness: 'rough',
         classSet: {
           people: 24,
           groups: 3,

@@ -27,8 +27,8 @@ export async function loadDemo(nowSeconds: number, again = false): Promise<boole
 
 async function putDemoIn(nowSeconds: number): Promise<void> {
   const start = nowSeconds - 3 * day;
-  const build = lamplighter(isoDateOf(start), isoDateOf(start + 20 * day));
-  for (const other of otherDemoBuilds(isoDateOf(nowSeconds + 2 * day), isoDateOf(nowSeconds + 30 * day)).reverse())
+  const build = lamplighter(isoDateOf(start), isoDateOf(start + 44 * day));
+  for (const other of otherDemoBuilds(isoDateOf(nowSeconds + 2 * day), isoDateOf(nowSeconds + 60 * day)).reverse())
     await addBuild(other, 'Demo data');
   const { id } = await addBuild(build, 'Demo data');
   await logReadings(id, build, Math.floor(start / day) * day + 9 * 3600);

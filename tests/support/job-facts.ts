@@ -37,6 +37,7 @@ export function jobFacts(more: Partial<JobFacts> = {}): JobFacts {
     armatureHours: 2,
     bulkHours: 1.5,
     hoursPerKg: 0.6,
+    fineness: 'rough',
     regions: [regionFacts('chest', 0.2), regionFacts('head', 0.6)],
     under: [],
     over: [],

@@ -6,6 +6,7 @@ export * from './schema';
 export * from './stock';
 export * from './stock-words';
 export * from './sold';
+export * from './prices';
 export * from './bulks';
 export * from './clays';
 export * from './joins';

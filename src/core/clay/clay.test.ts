@@ -8,6 +8,7 @@ import {
   holdOf,
   mixClay,
   mostShrinkage,
+  packOf,
   paintedThickness,
   reclaim,
   recipeFor,
@@ -46,10 +47,37 @@ test('packs are whole, water is not bought', () => {
   // A pack begun is a pack bought; what comes to whole packs is not one more.
   const buys = (needed: number) =>
     clayToBuy({ ...b, materials: { ...b.materials, waste: 0 } }, mixClay(paper, 0), needed / paper.wetDensity).packs;
-  expect([0.1, b.materials.pack.mass * 2, b.materials.pack.mass * 2.2].map(buys)).toEqual([1, 2, 3]);
+  const { mass } = packOf(b);
+  expect([0.1, mass * 2, mass * 2.2].map(buys)).toEqual([1, 2, 3]);
   expect(dry.cost).toBe(22.5);
   const wet = clayToBuy({ ...b, materials: { ...b.materials, waterWorkedIn: 0.1 } }, mixClay(paper, 0.1), 0.004);
   expect(wet.toBuy + wet.water).toBeCloseTo(wet.onPiece * 1.1, 9);
+});
+
+test('each clay has its pack and its price; a maker’s own is of one clay and stays with it', () => {
+  const b = newBust('b', '2026-12-01');
+  const of = (clay: string, packs = {}) =>
+    packOf({ ...b, brief: { ...b.brief, clay }, materials: { ...b.materials, packs } });
+  expect(of('paper-clay')).toEqual({ mass: 1, price: 4.5 });
+  expect(of('foam-air-dry').price / of('foam-air-dry').mass).toBe(24);
+  expect(of('oil-medium')).toEqual({ mass: 1, price: 11 });
+  const own = { 'paper-clay': { mass: 5, price: 15 } };
+  expect(of('paper-clay', own)).toEqual({ mass: 5, price: 15 });
+  expect(of('water-based', own)).toEqual({ mass: 10, price: 9 });
+});
+
+test('sheets are counted for the clay there is: one smaller sheet for half a kilo, not eight', () => {
+  const b = newBust('b', '2026-12-01');
+  const mixed = mixClay(paper, 0);
+  // Half a litre at 5 mm is a tenth of a square metre, and a tenth more for offcuts: less than a sheet of 300 by 400.
+  const one = sheetsFor(b, mixed, 0.0005, 0.005);
+  expect(one).toMatchObject({ count: 1, area: 0.1 });
+  expect(one.mass).toBeCloseTo(0.0005 * 1.1 * paper.wetDensity, 9);
+  expect(one.each).toBe(one.mass);
+  const many = sheetsFor(b, mixed, 0.003, 0.005);
+  expect(many.count).toBe(6);
+  expect(many.each).toBeCloseTo(0.12 * 0.005 * paper.wetDensity, 9);
+  expect(many.mass).toBeCloseTo(0.0033 * paper.wetDensity, 9);
 });
 
 test('thickness that hangs: the lesser of yield and grip, over weight, with half in hand', () => {
@@ -146,7 +174,7 @@ test('clay on the shelf is used before any is bought; what is left is told', () 
 test('sheets of the board they are cut from, whole', () => {
   const b = newBust('b', '2026-12-01');
   // 0.34 m2 and a tenth more, from sheets of 0.3 by 0.4: 3.12, so four; three would do without waste.
-  const s = sheetsFor(b, mixClay(paper, 0), 0.34, 0.01);
+  const s = sheetsFor(b, mixClay(paper, 0), 0.0034, 0.01);
   expect(s.count).toBe(4);
   expect(s.each).toBeCloseTo(0.12 * 0.01 * 1090, 9);
 });

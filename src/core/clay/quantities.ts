@@ -1,5 +1,5 @@
-import type { Build } from '../document';
-import { recipes, type ClayFamily, type Recipe } from '../catalogue';
+import { findClay, type Build } from '../document';
+import { recipes, usualPack, type Pack, type ClayFamily, type Recipe } from '../catalogue';
 import type { MixedClay } from './water';
 
 /** Clay to buy: what goes on plus waste, less what is on the shelf, in whole packs, less the water that is worked in. */
@@ -22,8 +22,17 @@ export interface ClayToBuy {
   readonly waste: number;
 }
 
+/** The pack the build's clay is bought in: the maker's own, or the usual one. */
+export function packOf(build: Build): Pack {
+  const { clay } = build.brief;
+  const found = findClay(build, clay);
+  const own = build.materials.packs;
+  return (Object.hasOwn(own, clay) ? own[clay] : undefined) ?? usualPack(clay, found.ok ? found.value.setting : '');
+}
+
 export function clayToBuy(build: Build, mixed: MixedClay, volume: number): ClayToBuy {
-  const { waste, waterWorkedIn, pack, clayOnShelf } = build.materials;
+  const { waste, waterWorkedIn, clayOnShelf } = build.materials;
+  const pack = packOf(build);
   const onPiece = volume * mixed.wetDensity;
   const share = mixed.drying ? waterWorkedIn : 0;
   const needed = (onPiece / (1 + share)) * (1 + waste);
@@ -44,23 +53,29 @@ export function clayToBuy(build: Build, mixed: MixedClay, volume: number): ClayT
   };
 }
 
-/** Sheets to roll for one coat: whole sheets of the board they are cut from. */
+/** Sheets to roll to one thickness: whole sheets of the board they are cut from, for the clay there is. */
 export interface Sheets {
   readonly thickness: number;
+  /** m2 covered, offcuts not counted. */
   readonly area: number;
   readonly count: number;
-  /** kg of one. */
+  /** kg of a whole one, and of all of them: the last is only as large as is wanted. */
   readonly each: number;
+  readonly mass: number;
 }
 
-export function sheetsFor(build: Build, mixed: MixedClay, area: number, thickness: number): Sheets {
+/** `volume` m3 of clay that is laid so thick. */
+export function sheetsFor(build: Build, mixed: MixedClay, volume: number, thickness: number): Sheets {
   const { sheet, waste } = build.materials;
   const one = sheet.width * sheet.length;
+  const area = volume / thickness,
+    rolled = area * (1 + waste);
   return {
     thickness,
     area,
-    count: Math.ceil((area * (1 + waste)) / one - 1e-9),
-    each: one * thickness * mixed.wetDensity,
+    count: Math.ceil(rolled / one - 1e-9),
+    each: Math.min(one, rolled) * thickness * mixed.wetDensity,
+    mass: rolled * thickness * mixed.wetDensity,
   };
 }
 

@@ -43,11 +43,14 @@ describe('the face the clay lies on', () => {
     expect(both.restraint).toBeCloseTo(restraint * wrap('cloth').restraintFactor * wrap('twine').restraintFactor, 12);
     expect(both.grip).toBe(wrap('twine').grip);
     expect(both.innerFace).toBe(innerFace);
-    expect(coreFace(paper)).toEqual({ restraint, innerFace, grip, solid: false });
+    expect(coreFace(paper)).toEqual({ restraint, innerFace, grip, drinks: { perArea: 0, perKg: 0.25 }, solid: false });
+    // Cloth and twine take a fifth of their weight: 0.25 and 0.45 kg to a m2.
+    expect(both.drinks.perArea).toBeCloseTo(0.14, 9);
   });
   test('what seals shuts the inner face, whatever lies over it', () => {
     expect(coreFace(paper, wrap('tape')).innerFace).toBe(0);
     expect(coreFace(paper, wrap('tape'), wrap('cloth')).innerFace).toBe(0);
+    expect(coreFace(paper, wrap('cloth'), wrap('tape')).drinks).toEqual({ perArea: 0, perKg: 0 });
     const film = layers.get('plastic-film');
     expect(film && coreFace(paper, film as never).innerFace).toBe(0);
   });
@@ -61,6 +64,7 @@ describe('the face the clay lies on', () => {
     expect(coreFace(bulks.get('none')!, wrap('cloth'))).toEqual({
       restraint: bulks.get('none')!.restraint,
       innerFace: 0,
+      drinks: { perArea: 0, perKg: 0 },
       grip: bulks.get('none')!.grip,
       solid: true,
     });

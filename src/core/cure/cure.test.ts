@@ -1,4 +1,4 @@
-import { cureHours, largestBatch, placingHours, planBatches, workingMinutes } from '.';
+import { cureHours, largestBatch, layingHours, layingRate, planBatches, workingMinutes } from '.';
 
 test('working time halves for every ten degrees, and a large lump warms itself', () => {
   expect(workingMinutes(90, 21, 0.1)).toBe(90);
@@ -44,6 +44,10 @@ test('3 kg at 21 degrees and 25 g a minute: two batches, two hours at it, hard a
   expect(planBatches(0, 90, 24, 21, 0.025).batches).toHaveLength(1);
 });
 
-test('placing: blocked in at 25 g a minute, and three tenths of it again at 8', () => {
-  expect(placingHours(3)).toBeCloseTo((3 / 0.025 + 0.9 / 0.008) / 60, 9);
+test('laying: 25 g a minute of paper or earthen clay, 15 of what is kneaded first, 60 in slabs off the block', () => {
+  expect(layingHours(3, 'dries')).toBeCloseTo(3 / 0.025 / 60, 9);
+  expect(layingHours(0.9, 'sets')).toBeCloseTo(1, 9);
+  expect(layingHours(0.9, 'bakes')).toBeCloseTo(1, 9);
+  expect(layingHours(3.6, 'never')).toBeCloseTo(1, 9);
+  expect(layingRate('damp')).toBe(0.06);
 });

@@ -7,12 +7,20 @@ const largeLump = 0.2;
 /** Minutes to knead the two parts of a batch into one. */
 export const mixingMinutes = 3;
 
-/** kg a minute; a maker's own rate replaces it when it is known. */
-export const placingRate = { blockingIn: 0.025, detail: 0.008 } as const;
+/**
+ * kg a minute that ordinary hands lay, by how a clay sets: what is conditioned or kneaded first goes on slowly, what comes
+ * off the block in slabs quickly. Refining is work of its own. A maker's own rate replaces it when it is known.
+ */
+const layingRates = { dries: 0.025, sets: 0.015, bakes: 0.015, never: 0.06, damp: 0.06 } as const;
+export type Setting = keyof typeof layingRates;
 
-/** Hours to put clay on: all of it blocked in, and a third of it gone over again in detail. kg. */
-export function placingHours(mass: number): number {
-  return (mass / placingRate.blockingIn + (0.3 * mass) / placingRate.detail) / 60;
+export function layingRate(setting: Setting): number {
+  return layingRates[setting];
+}
+
+/** Hours to put so many kg of clay on. */
+export function layingHours(mass: number, setting: Setting): number {
+  return mass / layingRates[setting] / 60;
 }
 
 function warmth(celsius: number): number {

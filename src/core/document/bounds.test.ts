@@ -54,7 +54,6 @@ test.each([
   ['materials.waterWorkedIn', 0, 0.6, -0.1, 0.7],
   ['materials.waste', 0, 1, -0.1, 1.1],
   ['materials.clayOnShelf', 0, 10_000, -1, 10_001],
-  ['materials.pack.mass', 0.01, 1000, 0, 1001],
   ['materials.warming.to', 20, 90, 19, 91],
   ['stages.startHour', 0, 23.75, -1, 24],
 ] as const)('%s from %d to %d', (path, least, most, below, above) => {
@@ -115,6 +114,19 @@ test.each([
     ],
   ],
   [
+    'materials.packs',
+    {},
+    { 'paper-clay': { mass: 1000, price: 0 } },
+    [
+      { 'paper-clay': { mass: 0, price: 1 } },
+      { 'paper-clay': { mass: 1001, price: 1 } },
+      { 'paper-clay': { mass: 1, price: -1 } },
+      { 'Paper Clay': { mass: 1, price: 1 } },
+    ],
+  ],
+  ['materials.stockPrices', {}, { 'mild-steel/6mm': 1.1 }, [{ 'mild-steel/6mm': -1 }, { 'mild-steel/6mm': 'dear' }]],
+  ['brief.outdoors', null, { gust: 5, held: 'guyed' }, [{ gust: 4 }, { gust: 61 }, { gust: 25, held: 'glue' }, true]],
+  [
     'finish.processes',
     [],
     [{ kind: 'bake', temperature: 130 }],
@@ -126,6 +138,6 @@ test.each([
 });
 
 test('a field of no meaning is refused, not kept', () => {
-  for (const path of ['brief.colour', 'room.mood', 'materials.pack.brand', 'stages.moon'])
+  for (const path of ['brief.colour', 'room.mood', 'materials.brand', 'stages.moon'])
     expect([path, takes(path, 'x')]).toEqual([path, false]);
 });

@@ -91,6 +91,19 @@ test('a build of version 6 is sized by hand; one that says otherwise says so sti
   expect([1, 5, 6, 7].map(sizing)).toEqual(['by-hand', 'by-hand', 'by-hand', 'to-carry']);
 });
 
+test('a pack that version 7 had written over stays with the clay it was of; the usual one goes', () => {
+  const read = (materials: object) => {
+    const b = bust();
+    const { packs: _, stockPrices: __, currency: ___, ...rest } = b.materials;
+    const old = { ...b, schemaVersion: 7, materials: { ...rest, wirePricePerMetre: 1.2, ...materials } };
+    const found = parseBuild(JSON.stringify(old));
+    return found.ok ? found.value.materials.packs : found.message;
+  };
+  expect(read({ pack: { mass: 1, price: 4.5 } })).toEqual({});
+  expect(read({ pack: { mass: 12.5, price: 30 } })).toEqual({ 'paper-clay': { mass: 12.5, price: 30 } });
+  expect(read({})).toEqual({});
+});
+
 test('the two catch-all schools are called by what the form is really made by', () => {
   const school = (kind: string, form: string) => {
     const b = bust();

@@ -13,7 +13,7 @@ import { roomSchema } from './room';
 import { stagesSchema } from './stages';
 
 /** The build document: inputs only, SI units. Results are worked out from it, never kept in it. */
-export const schemaVersion = 7;
+export const schemaVersion = 8;
 
 export const buildSchema = z.strictObject({
   schemaVersion: z.literal(schemaVersion),

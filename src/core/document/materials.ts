@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { bulkKindSchema, clayFamilySchema, stockSchema } from '../catalogue';
+import { bulkKindSchema, clayFamilySchema, slugSchema, stockSchema } from '../catalogue';
 
 /**
  * How the clay is mixed and bought, and the catalogue values this build was worked out with: an old build keeps its
@@ -10,12 +10,18 @@ export const materialsSchema = z.strictObject({
   waterWorkedIn: z.number().min(0).max(0.6).default(0),
   /** Share bought beyond what goes on. */
   waste: z.number().min(0).max(1).default(0.1),
-  pack: z
-    .strictObject({
-      mass: z.number().min(0.01).max(1000),
-      price: z.number().min(0).max(1e5),
-    })
-    .prefault({ mass: 1, price: 4.5 }),
+  /** What its prices are in. */
+  currency: z.string().trim().min(1).max(6).default('EUR'),
+  /** By clay, the pack a maker buys it in; the usual one where nothing is said. */
+  packs: z
+    .record(
+      slugSchema,
+      z.strictObject({
+        mass: z.number().min(0.01).max(1000),
+        price: z.number().min(0).max(1e5),
+      }),
+    )
+    .default({}),
   /** kg of the clay that is on the shelf already. */
   clayOnShelf: z.number().min(0).max(10_000).default(0),
   /** The slab roller or board sheets are cut from, metres. */
@@ -30,7 +36,8 @@ export const materialsSchema = z.strictObject({
       to: z.number().min(20).max(90),
     })
     .prefault({ watts: 150, lump: 0.05, to: 40 }),
-  wirePricePerMetre: z.number().min(0).max(1e4).default(1.2),
+  /** By stock and size, the price of a metre; the usual one where nothing is said. */
+  stockPrices: z.record(z.string().max(100), z.number().min(0).max(1e4)).default({}),
   /** By stock and size, as "mild-steel/6mm": the length it is bought in, and the lengths that are there already. */
   sold: z.record(z.string().max(100), z.number().min(0.05).max(200)).default({}),
   onHand: z.record(z.string().max(100), z.array(z.number().min(0.01).max(200)).max(40)).default({}),

@@ -22,7 +22,23 @@ export const migrations: readonly Migration[] = [
   { from: 5, up: claysTellThemselves },
   // Until now every size of an armature was as it was set.
   { from: 6, up: sizedByHand },
+  // One pack and one price of wire served every clay and every stock; now each has its own.
+  { from: 7, up: pricesOfTheirOwn },
 ];
+
+/** A pack that was written over is that of the clay there is; the price of wire had no place to be written. */
+function pricesOfTheirOwn(document: Loose): Loose {
+  const materials = document['materials'] as Loose | undefined;
+  if (typeof materials !== 'object' || materials === null) return document;
+  const { pack, wirePricePerMetre: _, ...rest } = materials;
+  const { mass, price } = (typeof pack === 'object' && pack !== null ? pack : {}) as Loose;
+  const brief = document['brief'] as Loose | undefined;
+  const written = pack !== undefined && !(mass === 1 && price === 4.5);
+  return {
+    ...document,
+    materials: written ? { packs: { [String(brief?.['clay'] ?? 'paper-clay')]: pack }, ...rest } : rest,
+  };
+}
 
 function sizedByHand(document: Loose): Loose {
   const armature = document['armature'] as Loose | undefined;

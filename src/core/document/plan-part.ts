@@ -98,7 +98,16 @@ export const classSetSchema = z.strictObject({
 });
 export type ClassSet = z.infer<typeof classSetSchema>;
 
+/** How fine it is to be when it is done. */
+export const finenesses = [
+  { id: 'rough', name: 'rough: seen from a distance, or built in a day' },
+  { id: 'finished', name: 'finished: clean to the hand and eye' },
+  { id: 'portrait', name: 'portrait: every pore, for a close look or a mould' },
+] as const;
+export type Fineness = (typeof finenesses)[number]['id'];
+
 export const planPartSchema = z.strictObject({
+  fineness: z.enum(['rough', 'finished', 'portrait']).default('finished'),
   /** On the go: other builds of the workshop are planned round it. */
   active: z.boolean().default(false),
   /** What holds the piece while it is worked on: its base or a hook, or hands alone. */

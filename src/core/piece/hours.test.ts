@@ -1,12 +1,12 @@
 import type { Armature } from '../armature';
-import { placingHours } from '../cure';
+import { layingHours } from '../cure';
 import { hoursFor } from './hours';
 
 /** Hours at the bench by hand: minutes to a cut, a join, a fitting, a square metre of wrap; litres of bulk to the hour. */
 const bone = (joinFrom: string, joinTo = 'welded') => ({ joinFrom, joinTo });
 const armature = (more: Partial<Armature> = {}): Armature =>
   ({ members: [], bones: [], hardware: [], ...more }) as unknown as Armature;
-const nothing = { bulkKind: 'paper-firm', bulk: 0, wrapped: 0, clayMass: 0 };
+const nothing = { bulkKind: 'paper-firm', bulk: 0, wrapped: 0, clayMass: 0, setting: 'dries' as const };
 
 test('five minutes a strand, six a join that is not one piece, six a fitting', () => {
   const made = armature({
@@ -31,7 +31,8 @@ test('clay as it is placed, and all of it together', () => {
     bulkKind: 'paper-firm',
     wrapped: 0,
     clayMass: 3,
+    setting: 'dries',
   });
-  expect(all.clay).toBeCloseTo(placingHours(3), 9);
-  expect(all.total).toBeCloseTo(1 + 1 + placingHours(3), 9);
+  expect(all.clay).toBeCloseTo(layingHours(3, 'dries'), 9);
+  expect(all.total).toBeCloseTo(1 + 1 + layingHours(3, 'dries'), 9);
 });

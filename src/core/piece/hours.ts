@@ -1,5 +1,5 @@
 import type { Armature } from '../armature';
-import { placingHours } from '../cure';
+import { layingHours, type Setting } from '../cure';
 
 /**
  * Hours at the bench until the clay is on: rates of our own for ordinary hands, a beginning until a maker's own are
@@ -25,7 +25,13 @@ const carved = /^(polystyrene|foam)-/;
 
 export function hoursFor(
   armature: Armature,
-  volumes: { readonly bulk: number; readonly bulkKind: string; readonly wrapped: number; readonly clayMass: number },
+  volumes: {
+    readonly bulk: number;
+    readonly bulkKind: string;
+    readonly wrapped: number;
+    readonly clayMass: number;
+    readonly setting: Setting;
+  },
 ): Hours {
   const strands = armature.members.reduce((n, m) => n + m.strands, 0);
   const joins =
@@ -35,6 +41,6 @@ export function hoursFor(
   const bulk =
     (volumes.bulk * 1000) / (carved.test(volumes.bulkKind) ? litresCarved : litresPacked) +
     (volumes.wrapped * perWrap) / 60;
-  const clay = placingHours(volumes.clayMass);
+  const clay = layingHours(volumes.clayMass, volumes.setting);
   return { armature: making, bulk, clay, total: making + bulk + clay };
 }

@@ -23,8 +23,8 @@ const region = {
       thickness: 0.01,
       course: {
         history: [
-          { time: 0, meanMoisture: 1, surfaceMoisture: 1, massPerArea: 1 },
-          { time: 10 * day, meanMoisture: 0.1, surfaceMoisture: 0.1, massPerArea: 1 },
+          { time: 0, meanMoisture: 1, surfaceMoisture: 1, massPerArea: 1, coreWater: 0 },
+          { time: 10 * day, meanMoisture: 0.1, surfaceMoisture: 0.1, massPerArea: 1, coreWater: 0 },
         ],
       },
     },

@@ -45,7 +45,7 @@ import { resolveArmature } from '../school';
 import { clampFactor } from './clamp-factor';
 import { limbRooms, stretchesOf, type LimbRoom } from './limb-room';
 import type { ResultCache } from './result-cache';
-import { outlinesOf } from './wind';
+import { outlinesOf } from './outline';
 import { unsupportedOf, type Unsupported } from './unsupported';
 
 /** A build with everything looked up, made and measured: what all judgements read from. */

@@ -1,6 +1,7 @@
-import { clayStiffness, cutList } from '../armature';
+import { clayStiffness, cutList, sectionGeometry } from '../armature';
+import { usualPricePerMetre } from '../catalogue';
 import { clayToBuy, yieldUnderTool } from '../clay';
-import { placingRate, planBatches, type BatchPlan } from '../cure';
+import { layingRate, planBatches, type BatchPlan } from '../cure';
 import { buildHash, partHash } from '../document';
 import { compared, nightsOf, success, type Result } from '../quantity';
 import { finishedParts, handlingOf, mountOf } from './carrying';
@@ -40,7 +41,13 @@ export function workOut(piece: Piece, cache: ResultCache, options: WorkOutOption
 function batchesOf(piece: Piece, mass: number): BatchPlan | null {
   const { clay, build } = piece;
   if (clay.setting !== 'sets' || clay.workingMinutes === null || clay.cureHours === null) return null;
-  return planBatches(mass, clay.workingMinutes.nominal, clay.cureHours, build.room.temperature, placingRate.blockingIn);
+  return planBatches(
+    mass,
+    clay.workingMinutes.nominal,
+    clay.cureHours,
+    build.room.temperature,
+    layingRate(clay.setting),
+  );
 }
 
 /** Seconds from the first clay until it is dry through or has set; placing a clay that sets takes its share of the week. */
@@ -91,6 +98,16 @@ function summaryOf(
   };
 }
 
+/** Of a stock and size, "mild-steel/6mm": the maker's own price, or the usual one by its weight. */
+export function pricePerMetre(piece: Pick<Piece, 'build' | 'stockOf'>, key: string): number {
+  const own = piece.build.materials.stockPrices;
+  if (Object.hasOwn(own, key)) return own[key]!;
+  const [stockId = '', sizeId = ''] = key.split('/');
+  const stock = piece.stockOf(stockId);
+  const size = stock?.sizes.find((s) => s.id === sizeId);
+  return stock && size ? usualPricePerMetre(stock, sectionGeometry(size.section).area) : 0;
+}
+
 function assemble(piece: Piece, cache: ResultCache, drying: DryingReport, load: LoadReport): PieceReport {
   const { regions } = drying;
   const clayVolume = regions.reduce((sum, r) => sum + r.clayVolume, 0);
@@ -103,7 +120,7 @@ function assemble(piece: Piece, cache: ResultCache, drying: DryingReport, load: 
     }),
   );
   const cuts = cutList(piece.armature.members, stocks);
-  const wireCost = cuts.reduce((sum, c) => sum + c.cutLength * c.pieces, 0) * piece.build.materials.wirePricePerMetre;
+  const wireCost = cuts.reduce((sum, c) => sum + c.cutLength * c.pieces * pricePerMetre(piece, c.key), 0);
   const summary = summaryOf(piece, regions, load, cure, clay.cost + wireCost, clay.needed);
   const { volumes, grid } = piece;
   const box = piece.extent;
@@ -150,6 +167,7 @@ function assemble(piece: Piece, cache: ResultCache, drying: DryingReport, load: 
           ? 0
           : volumes.perMass.reduce((sum, m) => sum + (m.clay > 0 ? m.area : 0), 0),
       clayMass: clay.onPiece,
+      setting: piece.clay.setting,
     }),
     letGo: letGo(piece, load, regions, piece.clay.setting === 'never' ? null : summary.throughAfter),
     cover: piece.cover,

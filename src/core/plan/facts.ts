@@ -2,7 +2,7 @@ import { lyingWays } from '../document';
 import { sectionsIn } from '../armature';
 import { coverKinds } from '../catalogue';
 import { layersOverClay, layersUnderClay } from '../clay';
-import { mixingMinutes, placingRate } from '../cure';
+import { layingHours, mixingMinutes } from '../cure';
 import { coatState, letGoWaitsFor, type Piece, type PieceReport, type RegionReport } from '../piece';
 import { exactly, type Range } from '../quantity';
 import type { CoatFacts, JobFacts, RegionFacts } from './steps';
@@ -32,7 +32,7 @@ export function jobFacts(piece: Piece, report: PieceReport): JobFacts {
     seen: /head|face|feature|hand|muzzle|eye/.test(r.id)
       ? 1
       : top > low
-        ? (0.2 + 0.6 * ((heights[i] ?? 0) - low)) / (top - low || 1)
+        ? 0.2 + (0.6 * ((heights[i] ?? 0) - low)) / (top - low)
         : 0.6,
     crack: r.crack,
     coats: coatFacts(piece, r),
@@ -43,7 +43,8 @@ export function jobFacts(piece: Piece, report: PieceReport): JobFacts {
     area: report.size.area,
     armatureHours: report.hours.armature,
     bulkHours: under.length > 0 && !piece.face.solid ? Math.max(0, report.hours.bulk) : report.hours.bulk,
-    hoursPerKg: 1 / (placingRate.blockingIn * 60),
+    hoursPerKg: layingHours(1, clay.setting),
+    fineness: build.plan.fineness,
     regions: facts,
     under: under.map(({ id, name }) => ({ id, name })),
     over: over.map(({ id, name }) => ({ id, name })),

@@ -58,6 +58,18 @@ describe('before the clay', () => {
     expect(step({ area: 0.075 }, 'set-out').hours).toBeCloseTo(0.6 * 0.075 + 0.25, 9);
     expect(step({ area: 0.001 }, 'set-out').hours).toBeCloseTo(0.6 * 0.001 + 0.5 * 0.3, 9);
     expect(step({}, 'armature').hours).toBe(2);
+    // Refining: 8, 30 and 80 minutes a square decimetre, and a quarter of an hour; detail as much again where the eye rests.
+    const head = jobFacts().regions.find((r) => r.id === 'head')!;
+    for (const [fineness, minutes] of [
+      ['rough', 8],
+      ['finished', 30],
+      ['portrait', 80],
+    ] as const) {
+      const rate = (minutes / 60) * 100 * head.area;
+      expect(step({ fineness }, 'refine/head').hours).toBeCloseTo(0.25 + rate, 9);
+      expect(step({ fineness }, 'detail/head').hours).toBeCloseTo(0.25 + rate * head.seen, 9);
+      expect(step({ fineness }, 'sand/head').hours).toBeCloseTo(0.2 + (4 / 60) * 100 * head.area, 9);
+    }
     expect(step({}, 'bulk').hours).toBeCloseTo(1.65, 9);
     // No step is shorter than five minutes.
     expect(step({ warming: hour }, 'warm').hours).toBeCloseTo(0.15, 9);

@@ -1,7 +1,7 @@
 import { fromTheBaseUp } from '../clay';
-import type { Need, StepKind } from '../document';
+import type { Fineness, Need, StepKind } from '../document';
 import { exactly, type Range } from '../quantity';
-import { groundWaits, processSteps, stepRates } from './step-rates';
+import { groundWaits, processSteps, refiningRates, stepRates } from './step-rates';
 
 /** What the steps of a job are made from: the piece as it was measured and dried, without anything of how that was found. SI; seconds. */
 export interface JobFacts {
@@ -11,6 +11,7 @@ export interface JobFacts {
   /** Hours of the armature, and of bulk and wrap. */
   readonly armatureHours: number;
   readonly bulkHours: number;
+  readonly fineness: Fineness;
   /** Hours to lay a kg of clay; smoothing and refining are steps of their own. */
   readonly hoursPerKg: number;
   readonly regions: readonly RegionFacts[];
@@ -108,11 +109,12 @@ export function stepsOf(f: JobFacts): Step[] {
     const rate = stepRates[s.kind];
     // Laying out and clearing away is less round a small piece.
     const about = Math.min(1, Math.max(0.3, Math.sqrt(f.area / 0.3)));
+    const finer = s.kind === 'refining' || s.kind === 'detail' ? refiningRates[f.fineness] : 0;
     const place = f.regions.find((r) => r.id === s.region)?.name ?? '';
     steps.push({
       region: null,
       place,
-      hours: Math.max(1 / 12, (rate.each * about + rate.perArea * area) * share),
+      hours: Math.max(1 / 12, (rate.each * about + (rate.perArea + finer) * area) * share),
       whole: false,
       people: 1,
       clay: 0,
@@ -490,7 +492,7 @@ function refine(
         after: [wait(last, mended, mended > 0 ? 'the mends are dry' : '')],
         holds: hands(r.id),
       },
-      r.area,
+      r.area * r.seen,
     );
     out.push(wait(detail));
     if (!soft)

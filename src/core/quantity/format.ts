@@ -91,6 +91,11 @@ export function formatArea(squareMetres: number, system: UnitSystem = 'metric'):
   return system === 'imperial' ? `${sensible(squareMetres / 0.09290304)} sq ft` : `${sensible(squareMetres)} m²`;
 }
 
+/** In the currency its prices are in, two places under a hundred. */
+export function formatMoney(amount: number, currency: string): string {
+  return `${amount < 100 ? amount.toFixed(2) : String(Math.round(amount))} ${currency}`;
+}
+
 /** What bends or turns: newton metres, or pounds at a foot. */
 export function formatMoment(newtonMetres: number, system: UnitSystem = 'metric'): string {
   return system === 'imperial' ? `${sensible(newtonMetres / 1.3558179, 2)} lbf ft` : `${sensible(newtonMetres, 2)} Nm`;

@@ -1,3 +1,4 @@
+import { packOf } from '../clay';
 import type { Build } from '../document';
 import type { StockNeed } from '../plan';
 import { success, type Result } from '../quantity';
@@ -11,7 +12,7 @@ export function needsOf(evaluator: Evaluator, id: string, build: Build): Result<
   if (!sheet.ok) return sheet;
   const s = sheet.value;
   const times = s.copies + s.spares;
-  const { pack, wirePricePerMetre } = build.materials;
+  const pack = packOf(build);
   const need = (
     item: string,
     name: string,
@@ -27,7 +28,7 @@ export function needsOf(evaluator: Evaluator, id: string, build: Build): Result<
         x.name,
         'm',
         s.cuts.filter((c) => c.key === x.key).reduce((sum, c) => sum + c.cutLength * c.pieces, 0) * times,
-        wirePricePerMetre,
+        x.pricePerMetre,
       ),
     ),
     ...(s.bulk ? [need(`bulk/${s.bulk.name.replaceAll(' ', '-')}`, s.bulk.name, 'kg', s.bulk.mass)] : []),

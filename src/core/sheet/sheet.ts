@@ -14,6 +14,7 @@ import {
 import { soldLength, type Stock } from '../catalogue';
 import type { Build } from '../document';
 import { clayToBuy, type ClayToBuy } from '../clay';
+import { pricePerMetre } from '../piece';
 import { sensible, success, type Result } from '../quantity';
 import type { Evaluator, Question } from '../evaluate';
 
@@ -40,6 +41,7 @@ export interface StockToBuy {
   readonly key: string;
   readonly name: string;
   readonly sold: number;
+  readonly pricePerMetre: number;
   readonly nesting: Nesting;
 }
 
@@ -133,6 +135,7 @@ function stockToBuy(
       key,
       name: `${own[0]?.stock ?? stockId}, ${own[0]?.sizeLabel ?? sizeId}`,
       sold,
+      pricePerMetre: pricePerMetre({ build, stockOf }, key),
       nesting: nest({ pieces, sold, had: build.materials.onHand[key] ?? [] }),
     };
   });

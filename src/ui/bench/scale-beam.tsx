@@ -1,6 +1,6 @@
 'use client';
 import type { ReactNode } from 'react';
-import { formatDate, formatForce, formatMass, sensible } from '../../core/quantity';
+import { formatDate, formatForce, formatMass, formatMoney, sensible } from '../../core/quantity';
 import type { Report } from '../../core/evaluate';
 import { crackStatus, type Dates } from '../../core/finding';
 import { statusOf, type Status } from '../../core/piece';
@@ -30,6 +30,7 @@ export function ScaleBeam() {
   const before = useBench((s) => s.before);
   const units = useBench((s) => s.units);
   const limit = useBench((s) => s.build.brief.limits.crack);
+  const currency = useBench((s) => s.build.materials.currency);
   // The figures that stand are of an earlier step until the first answer to this one has come.
   const behind = useBench((s) => s.reckoning === 'nominal');
   const summary = report?.summary;
@@ -105,7 +106,7 @@ export function ScaleBeam() {
       name: 'Clay to buy',
       status: stationStatus(report, 'clay'),
       figure: buy(report),
-      aside: `costs ${sensible(summary.cost, 3)} with wire`,
+      aside: `costs ${formatMoney(summary.cost, currency)} with its stock`,
       was: moved(buy),
     },
   ];

@@ -2,7 +2,7 @@
 import { useEffect, useRef, useState } from 'react';
 import { Button, Form, Modal, Table } from 'react-bootstrap';
 import type { Build } from '../../../core/document';
-import { formatLength, formatMass, sensible, type UnitSystem } from '../../../core/quantity';
+import { formatLength, formatMass, formatMoney, sensible, type UnitSystem } from '../../../core/quantity';
 import { schoolsFor, type SchoolRow } from '../../../core/improve';
 import { compareClient, type CompareClient } from '../../../workers/clients';
 import { useBench, useController } from '../../bench/context';
@@ -12,7 +12,7 @@ import { takeSchool } from './take-school';
 type Cell = SchoolRow | string | null;
 interface Line {
   readonly name: string;
-  readonly of: (r: SchoolRow, units: UnitSystem) => string;
+  readonly of: (r: SchoolRow, units: UnitSystem, currency: string) => string;
   readonly best?: (r: SchoolRow) => number;
 }
 
@@ -34,8 +34,12 @@ const lines: readonly Line[] = [
     best: (r) => r.summary.nights ?? 1e9,
   },
   { name: 'Crack risk', of: (r) => sensible(r.summary.crack, 2), best: (r) => r.summary.crack },
-  { name: 'Cost', of: (r) => sensible(r.summary.cost, 3), best: (r) => r.summary.cost },
-  { name: 'Hours at the bench', of: (r) => sensible(r.hours, 2), best: (r) => r.hours },
+  {
+    name: 'Clay and stock cost',
+    of: (r, _u, currency) => formatMoney(r.summary.cost, currency),
+    best: (r) => r.summary.cost,
+  },
+  { name: 'Hours until the clay is on', of: (r) => sensible(r.hours, 2), best: (r) => r.hours },
   { name: 'Gives under the tool', of: (r, u) => formatLength(r.give, u), best: (r) => r.give },
   { name: 'Can be posed later', of: (r) => r.traits.posedLater },
   { name: 'Used again', of: (r) => r.traits.reused },
@@ -44,6 +48,7 @@ const lines: readonly Line[] = [
 export default function CompareSchools() {
   const controller = useController();
   const build = useBench((s) => s.build);
+  const { currency } = build.materials;
   const units = useBench((s) => s.units);
   const offered = schoolsFor(build);
   const [chosen, setChosen] = useState<readonly string[] | null>(null);
@@ -176,9 +181,11 @@ export default function CompareSchools() {
                           <td key={kinds[i]}>
                             {r && typeof r !== 'string' ? (
                               line.best && line.best(r) === least ? (
-                                <strong title="the least of these, or the steadiest">{line.of(r, units)}</strong>
+                                <strong title="the least of these, or the steadiest">
+                                  {line.of(r, units, currency)}
+                                </strong>
                               ) : (
-                                line.of(r, units)
+                                line.of(r, units, currency)
                               )
                             ) : (
                               ''

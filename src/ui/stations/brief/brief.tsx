@@ -1,6 +1,6 @@
 'use client';
 import { Form } from 'react-bootstrap';
-import { situations, type Build } from '../../../core/document';
+import { finenesses, situations, type Build } from '../../../core/document';
 import { gusts } from '../../../core/load';
 import { formatSpeed } from '../../../core/quantity';
 import { clayList } from '../../../core/catalogue';
@@ -57,7 +57,9 @@ function Outdoors() {
               ...gusts.map((g) => ({ id: g.id, name: `${g.name}: ${formatSpeed(g.speed, units)}` })),
               ...(inWords === 'own' ? [{ id: 'own', name: `a gust of ${formatSpeed(outdoors.gust, units)}` }] : []),
             ]}
-            onChoose={(id) => set('Wind', { ...outdoors, gust: gusts.find((g) => g.id === id)?.speed ?? outdoors.gust })}
+            onChoose={(id) =>
+              set('Wind', { ...outdoors, gust: gusts.find((g) => g.id === id)?.speed ?? outdoors.gust })
+            }
           />
           <NumberAt
             label="Or a gust of"
@@ -112,6 +114,12 @@ export default function BriefStation() {
         label="Once finished, it"
         path={['brief', 'situation']}
         choices={situations.map((s) => ({ id: s.id, name: s.name }))}
+      />
+      <ChoiceAt
+        label="How fine it is to be"
+        path={['plan', 'fineness']}
+        choices={finenesses}
+        hint="The hours of refining and detail go by it, until your own are learned from the log."
       />
       <Outdoors />
       <TextAt label="Notes" path={['brief', 'note']} long />

@@ -1,17 +1,18 @@
 'use client';
 import { Table } from 'react-bootstrap';
 import { findClay } from '../../../core/document';
-import { mixClay, reclaim, recipeFor, sheetsFor } from '../../../core/clay';
+import { coatsOf, mixClay, packOf, reclaim, recipeFor, sheetsFor } from '../../../core/clay';
 import {
   formatDuration,
   formatLength,
   formatMass,
+  formatMoney,
   formatTemperature,
   formatVolume,
   sensible,
 } from '../../../core/quantity';
-import { useBench } from '../../bench/context';
-import { NumberAt } from '../../parts/fields';
+import { useBench, useController } from '../../bench/context';
+import { NumberAt, QuantityInput, TextAt } from '../../parts/fields';
 
 /** How much of everything: to buy, to roll, to mix, and what comes back. */
 export function Amounts() {
@@ -25,14 +26,22 @@ export function Amounts() {
   const volume = report.regions.reduce((sum, r) => sum + r.clayVolume, 0);
   const recipe = recipeFor(clay, mixed, report.clay.needed);
   const back = reclaim(clay.setting, mixed, report.clay.waste);
-  const sheets = report.regions
-    .filter((r) => !r.solid && r.clayVolume > 0)
-    .flatMap((r) =>
-      (build.regions.own[r.id]?.coats ?? build.regions.everywhere.coats).map((t, k, all) => ({
-        name: all.length > 1 ? `${r.name}, coat ${k + 1}` : r.name,
-        ...sheetsFor(build, mixed, r.area, t),
-      })),
-    );
+  // What is rolled to one thickness is rolled together.
+  const rolled = new Map<number, { volume: number; names: string[] }>();
+  for (const r of report.regions.filter((x) => !x.solid && x.clayVolume > 0)) {
+    const coats = coatsOf(build, r.id);
+    const whole = coats.reduce((sum, t) => sum + t, 0);
+    coats.forEach((t, k) => {
+      const own = rolled.get(t) ?? { volume: 0, names: [] };
+      own.volume += (r.clayVolume * t) / whole;
+      own.names.push(coats.length > 1 ? `${r.name}, coat ${k + 1}` : r.name);
+      rolled.set(t, own);
+    });
+  }
+  const sheets = [...rolled].map(([t, { volume: v, names }]) => ({
+    name: names.join('; '),
+    ...sheetsFor(build, mixed, v, t),
+  }));
   return (
     <>
       <h3>How much of it</h3>
@@ -44,8 +53,7 @@ export function Amounts() {
           hint="of the clay's weight"
         />
         <NumberAt label="Bought for waste" path={['materials', 'waste']} kind="percent" />
-        <NumberAt label="One pack" path={['materials', 'pack', 'mass']} kind="mass" />
-        <NumberAt label="Price of a pack" path={['materials', 'pack', 'price']} kind="number" />
+        <PackFields />
         <NumberAt label="On the shelf already" path={['materials', 'clayOnShelf']} kind="mass" />
       </div>
       <Table size="sm" aria-label="Clay to buy">
@@ -65,7 +73,9 @@ export function Amounts() {
           <tr>
             <td>To buy</td>
             <td className="n">
-              {formatMass(report.clay.toBuy, units)}: {report.clay.packs} packs
+              {formatMass(report.clay.toBuy, units)}:{' '}
+              {report.clay.packs === 1 ? '1 pack' : `${report.clay.packs} packs`} of{' '}
+              {formatMass(report.clay.packMass, units)}
             </td>
           </tr>
           {report.clay.water > 0 && (
@@ -76,7 +86,11 @@ export function Amounts() {
           )}
           <tr>
             <td>Cost of the clay</td>
-            <td className="n">{sensible(report.clay.cost, 4)}</td>
+            <td className="n">{formatMoney(report.clay.cost, build.materials.currency)}</td>
+          </tr>
+          <tr>
+            <td>Cost of wire, rod and timber</td>
+            <td className="n">{formatMoney(report.wireCost, build.materials.currency)}</td>
           </tr>
           <tr>
             <td>Left over, unopened or on the shelf</td>
@@ -114,7 +128,11 @@ export function Amounts() {
                   <td>{formatLength(s.thickness, units)}</td>
                   <td>{s.name}</td>
                   <td className="n">{s.count}</td>
-                  <td className="n">{formatMass(s.each, units)}</td>
+                  <td className="n">
+                    {s.count === 1
+                      ? formatMass(s.mass, units)
+                      : `${formatMass(s.each, units)}, ${formatMass(s.mass, units)} in all`}
+                  </td>
                 </tr>
               ))}
             </tbody>
@@ -147,6 +165,36 @@ export function Amounts() {
           <p className="muted small">{recipe.recipe.note}</p>
         </>
       )}
+    </>
+  );
+}
+
+/** The pack this clay is bought in; what is typed is this clay's own. */
+function PackFields() {
+  const controller = useController();
+  const build = useBench((s) => s.build);
+  const pack = packOf(build);
+  const set = (label: string, next: { mass: number; price: number }) =>
+    controller.edit({
+      label,
+      changes: [{ path: ['materials', 'packs'], value: { ...build.materials.packs, [build.brief.clay]: next } }],
+    })?.message ?? null;
+  return (
+    <>
+      <QuantityInput
+        label="One pack"
+        kind="mass"
+        value={pack.mass}
+        onCommit={(v) => (v === null ? 'Say what a pack weighs.' : set('One pack', { ...pack, mass: v }))}
+      />
+      <QuantityInput
+        label="Price of a pack"
+        kind="number"
+        value={pack.price}
+        hint={Object.hasOwn(build.materials.packs, build.brief.clay) ? 'your own, of this clay' : 'usual for this clay'}
+        onCommit={(v) => (v === null ? 'Say what a pack costs.' : set('Price of a pack', { ...pack, price: v }))}
+      />
+      <TextAt label="Currency" path={['materials', 'currency']} />
     </>
   );
 }

@@ -1,8 +1,8 @@
 'use client';
 import { useEffect, useRef, useState } from 'react';
 import { Button, Table } from 'react-bootstrap';
-import { applyEdit, type Build } from '../../../core/document';
-import { placingHours } from '../../../core/cure';
+import { findClay, applyEdit, type Build } from '../../../core/document';
+import { layingHours } from '../../../core/cure';
 import { formatLength, formatMass, sensible } from '../../../core/quantity';
 import { resizeEdit } from '../../../core/finding';
 import { statusOf, type Summary } from '../../../core/piece';
@@ -55,6 +55,8 @@ function OtherSizes() {
   const [of, setOf] = useState<Build | null>(null);
   const client = useRef<CompareClient | null>(null);
   useEffect(() => () => client.current?.stop(), []);
+  const clay = of && findClay(of, of.brief.clay);
+  const setting = clay?.ok ? clay.value.setting : 'dries';
   const stale = rows !== null && of !== build;
   const compare = () => {
     client.current?.stop();
@@ -128,7 +130,7 @@ function OtherSizes() {
                     <>
                       <td className="n">{formatLength(r.height, units)}</td>
                       <td className="n">{formatMass(r.clayOn, units)}</td>
-                      <td className="n">{sensible(placingHours(r.clayOn), 2)}</td>
+                      <td className="n">{sensible(layingHours(r.clayOn, setting), 2)}</td>
                       <td className="n">{r.summary.nights ?? '–'}</td>
                       <td>
                         <Plumb status={statusOf(r.summary.utilisation)} size={16} />{' '}

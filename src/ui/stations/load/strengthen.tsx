@@ -3,7 +3,7 @@ import dynamic from 'next/dynamic';
 import { useEffect, useRef, useState } from 'react';
 import { Button, Form, Table } from 'react-bootstrap';
 import type { Build } from '../../../core/document';
-import { formatMass, sensible, type UnitSystem } from '../../../core/quantity';
+import { formatMass, formatMoney, sensible, type UnitSystem } from '../../../core/quantity';
 import type { StrengthenResult, Strengthening } from '../../../core/improve';
 import { compareClient, type CompareClient } from '../../../workers/clients';
 import { useBench, useController } from '../../bench/context';
@@ -60,6 +60,7 @@ export default function Strengthen() {
   const controller = useController();
   const build = useBench((s) => s.build);
   const units = useBench((s) => s.units);
+  const currency = useBench((s) => s.build.materials.currency);
   const worked = useBench((s) => s.report !== null);
   const wanting = useBench(
     (s) =>
@@ -186,7 +187,7 @@ export default function Strengthen() {
                           ))}
                         </td>
                         <td className="n">{weightWords(s, units)}</td>
-                        <td className="n">{signed(s.cost, sensible(Math.abs(s.cost), 2))}</td>
+                        <td className="n">{signed(s.cost, formatMoney(Math.abs(s.cost), currency))}</td>
                         <td className="n">{hoursWords(s)}</td>
                         <td className="n">
                           <Button
