@@ -89,7 +89,8 @@ test('on fifteen pieces of any form and school: what comes is what was promised,
 
 test('a deadline is held to the latest day there may be; those that turn it stand first, what spoils nothing before what does, and nothing that breaks something else', () => {
   // Likely ready on that day, and a week later at the latest.
-  const build = lamplighter('2026-12-01', '2026-12-19');
+  const finer = lamplighter('2026-12-01', '2026-12-24');
+  const build = { ...finer, plan: { ...finer.plan, fineness: 'rough' as const } };
   const deadline = (r: Result<Report>) => {
     if (!r.ok) throw new Error(r.message);
     return r.value.findings.find((f) => f.id === 'deadline')!;
