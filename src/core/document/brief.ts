@@ -60,6 +60,8 @@ export const briefSchema = z.strictObject({
         .default([2, 1.2, 1.2]),
       /** Held by straps or chocks on the way. */
       lashed: z.boolean().default(false),
+      /** There is a hoist, tackle or lifting trolley at both ends. */
+      hoist: z.boolean().default(false),
     })
     .prefault({}),
 });

@@ -312,23 +312,32 @@ export class Evaluator {
 
 const sizesKept = 24;
 
-/** In what order one says why it cannot be done. */
-const reasons = ['member', 'unsupported', 'sag', 'skin', 'getting-on', 'baking', 'crack', 'base', 'tip', 'cover'];
+/** What a way of building answers for, in the order in which one says why it cannot be done; doors, dates and lifting are not its fault. */
+const reasons = [
+  'no-metal',
+  'member',
+  'unsupported',
+  'sag',
+  'skin',
+  'getting-on',
+  'baking',
+  'crack',
+  'base',
+  'tip',
+  'cover',
+];
 
 /** What still fails once every size is chosen, in a sentence; the gravest of it. */
 function cannotOf(findings: readonly Finding[]): string | null {
-  const rank = (f: Finding) => {
-    const at = reasons.indexOf(f.id.split('/')[0]!);
-    return at < 0 ? reasons.length : at;
-  };
-  const failing = findings.filter((f) => f.status === 'fails').sort((a, b) => rank(a) - rank(b));
+  const rank = (f: Finding) => reasons.indexOf(f.id.split('/')[0]!);
+  const failing = findings.filter((f) => f.status === 'fails' && rank(f) >= 0).sort((a, b) => rank(a) - rank(b));
   return failing[0]?.sentence ?? null;
 }
 
 /** What the sizes of a build follow from. */
 function sizingKey({ brief, room, form, armature, regions, materials }: Build): string {
-  const { clay, situation, limits } = brief;
-  return hashOf([clay, situation, limits, ...[room, form, armature, regions, materials].map(partHash)]);
+  const { clay, situation, limits, outdoors } = brief;
+  return hashOf([clay, situation, limits, outdoors, ...[room, form, armature, regions, materials].map(partHash)]);
 }
 
 function withoutRemedies(f: Judged): Finding {

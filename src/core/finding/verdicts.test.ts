@@ -297,6 +297,34 @@ test('carried by as many as it takes: one is sound, more are watched, past what 
       },
     }));
   expect([at(1), at(2), at(4), at(Infinity)]).toEqual(['sound', 'watch', 'watch', 'fails']);
+  const hoisted = judged(changed(lamp, { path: ['brief', 'travel', 'hoist'], value: true }));
+  const heavy = (r: typeof hoisted.report) => ({
+    handling: {
+      ...r.handling,
+      whole: { ...r.handling.whole, lift: { limit: 10, people: Infinity, index: 9 } },
+    },
+  });
+  expect(verdict('carry', hoisted, heavy)).toBe('watch');
+  // On its own feet or apart there are no casters to be offered, and by hand it stays what fails.
+  expect(verdict('carry', bust, heavy)).toBe('fails');
+});
+
+test('outdoors it is its own weight that holds it, or what was chosen to: guys and bolts are told with what they take', () => {
+  const out = (held: string) => judged(changed(lamp, { path: ['brief', 'outdoors'], value: { gust: 25, held } }));
+  const free = out('weight');
+  const at = (tips: number, slides: number) =>
+    verdict('wind', free, (r) => ({ wind: { ...r.wind!, stands: { ...r.wind!.stands!, tips, slides } } }));
+  expect([at(0.5, 0.5), at(0.7, 0.5), at(0.5, 0.7), at(1.01, 0), at(0, 1.01)]).toEqual([
+    'sound',
+    'watch',
+    'watch',
+    'fails',
+    'fails',
+  ]);
+  for (const held of ['guyed', 'bolted'])
+    expect(verdict('wind', out(held), (r) => ({ wind: { ...r.wind!, stands: { ...r.wind!.stands!, tips: 5 } } }))).toBe(
+      'sound',
+    );
 });
 
 test('of several parts the one that is hardest to lift is told, wherever it stands in the list', () => {

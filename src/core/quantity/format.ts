@@ -41,6 +41,13 @@ export function formatLength(metres: number, system: UnitSystem = 'metric'): str
   return `${sensible(metres * 1000, Math.abs(metres) < 0.01 ? 2 : 3)} mm`;
 }
 
+/** Width, depth and height, or the like, in one unit. */
+export function formatSize(metres: readonly number[], system: UnitSystem = 'metric'): string {
+  if (system === 'imperial') return metres.map((v) => formatLength(v, system)).join(' x ');
+  const large = metres.some((v) => v >= 1);
+  return `${metres.map((v) => sensible(large ? v : v * 1000, 3)).join(' x ')} ${large ? 'm' : 'mm'}`;
+}
+
 export function formatMass(kilograms: number, system: UnitSystem = 'metric'): string {
   if (!Number.isFinite(kilograms)) return '–';
   if (system === 'imperial') {

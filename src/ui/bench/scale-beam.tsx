@@ -106,7 +106,7 @@ export function ScaleBeam() {
       name: 'Clay to buy',
       status: stationStatus(report, 'clay'),
       figure: buy(report),
-      aside: `costs ${formatMoney(summary.cost, currency)} with its stock`,
+      aside: `${formatMoney(summary.cost, currency)} with stock`,
       was: moved(buy),
     },
   ];

@@ -2,7 +2,7 @@
 import { Button, Table } from 'react-bootstrap';
 import type { Mount } from '../../../core/document';
 import { usualWornLimits, vehicles } from '../../../core/load';
-import { formatForce, formatLength, formatMass, sensible, type Vec3 } from '../../../core/quantity';
+import { formatForce, formatMass, formatSize, sensible, type Vec3 } from '../../../core/quantity';
 import { engineerDecides, leverWords, liftingCaution } from '../../../core/finding';
 import { useBench, useController } from '../../bench/context';
 import { ChoiceAt, ChoiceInput, NumberAt, QuantityInput, TextAt, YesNoAt } from '../../parts/fields';
@@ -265,12 +265,7 @@ function Parts() {
               {p.heldBy !== '' && <div className="small muted">{p.heldBy}</div>}
             </td>
             <td className="n">{formatMass(p.mass, units)}</td>
-            <td className="n">
-              {[p.size.width, p.size.depth, p.size.height]
-                .map((v) => formatLength(v, units).replace(/ mm$/, ''))
-                .join(' x ')}
-              {units === 'metric' ? ' mm' : ''}
-            </td>
+            <td className="n">{formatSize([p.size.width, p.size.depth, p.size.height], units)}</td>
             <td className="n">{people(p.lift.people)}</td>
             <td>{p.door ? 'goes through' : <span className="status-fails">does not</span>}</td>
             {handling.vehicleName !== null && (
@@ -330,6 +325,7 @@ export default function MoveStation() {
             { id: 'own', name: 'one I have measured' },
           ]}
         />
+        <YesNoAt label="A hoist or tackle at both ends" path={travel('hoist')} fallback={false} />
         {report?.handling.road && <YesNoAt label="Lashed down on the way" path={travel('lashed')} fallback={false} />}
       </div>
       {vehicle === 'own' && (
