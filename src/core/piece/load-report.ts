@@ -64,13 +64,14 @@ function stagesIndoors(piece: Piece): LifeStage[] {
 }
 
 /** What is uncertain, as factors; 1 is as reckoned. */
-interface LoadPush {
+export interface LoadPush {
   readonly clayStrength?: number;
   readonly bulkStrength?: number;
   readonly joins?: number;
   readonly bulkDensity?: number;
   readonly clayThickness?: number;
-  readonly metal?: 'low' | 'high';
+  /** Where in the range of its strength a metal lies: -1 its low end, 0 as reckoned, 1 its high end. */
+  readonly metal?: number;
 }
 
 /** How far what is not the catalogue's own lies either way: yield stresses and crushing, joins, what is filled in, what is laid. */
@@ -96,9 +97,32 @@ function inputsOf(piece: Piece, props: CheckInputs['props'], push: LoadPush = {}
       ? piece.stockOf
       : (id) => {
           const s = piece.stockOf(id);
-          return s && { ...s, strength: { ...s.strength, nominal: s.strength[metal] } };
+          return s && { ...s, strength: { ...s.strength, nominal: strengthAt(s.strength, metal) } };
         },
   };
+}
+
+const strengthAt = ({ low, nominal, high }: Range, at: number): number =>
+  nominal * ((at < 0 ? low : high) / nominal) ** Math.abs(at);
+
+/** Every bone's utilisation with all that is uncertain set at once: what the ranges, worked out one by one, are held against. */
+export function utilisationAs(piece: Piece, push: LoadPush): Result<ReadonlyMap<string, number>> {
+  const check = new LoadCheck(inputsOf(piece, standingProps(piece), push));
+  const most = new Map<string, number>();
+  for (const stage of lifeStagesOf(piece)) {
+    const thick = push.clayThickness ?? 1;
+    const found = check.at({ ...stage, clayDensity: stage.clayDensity.map((d) => d * thick) });
+    if (!found.ok) return found;
+    for (const b of found.value.bones) most.set(b.bone, Math.max(most.get(b.bone) ?? 0, b.utilisation, b.buckling));
+  }
+  return success(most);
+}
+
+function standingProps(piece: Piece): CheckInputs['props'] {
+  const known = new Set(piece.armature.nodes.map((n) => n.id));
+  return piece.build.armature.props
+    .filter((p) => known.has(p.node))
+    .map((p) => ({ node: p.node, lasting: p.until === 'always' }));
 }
 
 /** The load check alone, nothing kept from before: every stage, the base and the stance. */
@@ -113,10 +137,7 @@ export function loadReport(
   ranges: boolean,
 ): Result<LoadReport> {
   const stages = lifeStagesOf(piece);
-  const known = new Set(piece.armature.nodes.map((n) => n.id));
-  const standing = piece.build.armature.props
-    .filter((p) => known.has(p.node))
-    .map((p) => ({ node: p.node, lasting: p.until === 'always' }));
+  const standing = standingProps(piece);
   const checks: StageCheck[] = [];
   const unpropped: StageCheck[] = [];
   const check = new LoadCheck(inputsOf(piece, standing), cache.symbolicFactor);
@@ -310,7 +331,7 @@ function strengthRanges(
       still: false,
       stage: (s: LifeStage) => s,
     })),
-    ...(['low', 'high'] as const).map((metal) => asOf({ metal }, true)),
+    ...[-1, 1].map((metal) => asOf({ metal }, true)),
     ...joinEnds.map((joins) => asOf({ joins }, true)),
     ...(piece.face.solid
       ? []
