@@ -20,3 +20,12 @@ export function soldLength(stock: Stock, size: StockSize): number {
   if (stock.id === 'threaded-rod' || stock.id === 'stainless-rod') return 1;
   return 3;
 }
+
+/** What is taken where a stock is not enough, or has no room: one after the other, the nearest to it first. */
+export const harderStock: Readonly<Record<string, readonly string[]>> = {
+  'aluminium-annealed': ['steel-galvanised', 'steel-hard', 'mild-steel'],
+  'copper-annealed': ['brass-rod'],
+  'brass-rod': ['mild-steel'],
+  'hardwood-dowel': ['mild-steel'],
+  'steel-square-tube': ['mild-steel'],
+};

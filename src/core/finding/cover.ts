@@ -1,8 +1,9 @@
 import { bundleAcross, coverWanted, sectionAcross, sectionGeometry, type Member, type MemberCover } from '../armature';
 import { sizesLike, type Stock, type StockSize } from '../catalogue';
-import type { BuildEdit, Change } from '../document';
+import type { BuildEdit } from '../document';
 import { compared, formatLength, mix, sensible, type UnitSystem, type Vec3 } from '../quantity';
 import type { Piece, PieceReport, Status } from '../piece';
+import { memberChanges } from './edits';
 import { finding, type Judged, type Judging, type Part, type Proposal, type Rule } from './finding';
 import { alike } from './group';
 import { pairKey, placesInWords, several } from './words';
@@ -119,11 +120,9 @@ function deeper({ piece, report, units }: Judging, ids: readonly string[], wante
   const stock = first && piece.stockOf(first.stock);
   if (!first || !stock) return [];
   const place = placesInWords(members.map((m) => m.name));
-  const set = (label: string, values: (m: Member) => Readonly<Record<string, unknown>>): BuildEdit => ({
+  const set = (label: string, values: Readonly<Record<string, unknown>>): BuildEdit => ({
     label,
-    changes: members.flatMap((m) =>
-      Object.entries(values(m)).map(([k, value]): Change => ({ path: ['armature', 'edits', m.id, k], value })),
-    ),
+    changes: memberChanges(members, values),
   });
   const size = stock.sizes.find((s) => s.id === first.size);
   const strand = size ? sectionAcross(size.section) : 0;
@@ -134,7 +133,7 @@ function deeper({ piece, report, units }: Judging, ids: readonly string[], wante
     : [
         {
           id: 'draw-in',
-          edit: set(`Bend the ${place} inward`, () => ({ drawnIn: Math.ceil(depth * 2000) / 2000 })),
+          edit: set(`Bend the ${place} inward`, { drawnIn: Math.ceil(depth * 2000) / 2000 }),
           note: `so that ${formatLength(wanted, units)} lies over it wherever there is room`,
         },
       ];
@@ -148,7 +147,7 @@ function deeper({ piece, report, units }: Judging, ids: readonly string[], wante
     const words = `${thinner.strands > 1 ? `${thinner.strands} strands of ` : ''}${thinner.size.label}`;
     out.push({
       id: 'slimmer',
-      edit: set(`Thin the ${place} to ${words}`, () => ({ size: thinner.size.id, strands: thinner.strands })),
+      edit: set(`Thin the ${place} to ${words}`, { size: thinner.size.id, strands: thinner.strands }),
       note: thinner.covered ? 'the thickest that keeps its cover; carries less' : 'the next size down; carries less',
     });
   }

@@ -1,3 +1,4 @@
+import type { Member } from '../armature';
 import { coatsOf, layersOf } from '../clay';
 import { clays } from '../catalogue';
 import type { Build, BuildEdit, Change, Layers } from '../document';
@@ -14,6 +15,21 @@ export function parameter(label: string, values: Readonly<Record<string, unknown
       value,
     })),
   };
+}
+
+/**
+ * The same change to each of these members. A size belongs to the stock it is sold in: that is said with it, or an armature
+ * that is sized would take the size for that of another.
+ */
+export function memberChanges(
+  members: readonly Pick<Member, 'id' | 'stock'>[],
+  values: Readonly<Record<string, unknown>>,
+): Change[] {
+  return members.flatMap((m) =>
+    Object.entries('size' in values && !('stock' in values) ? { stock: m.stock, ...values } : values).map(
+      ([k, value]): Change => ({ path: ['armature', 'edits', m.id, k], value }),
+    ),
+  );
 }
 
 /** The regions' other layers stay; stages that were chosen for other coats do not. */

@@ -8,7 +8,7 @@ export * from './dates';
 export * from './findings';
 export * from './cautions';
 export * from './words';
-export { allThinner, parameter, resizeEdit } from './edits';
+export { allThinner, memberChanges, parameter, resizeEdit } from './edits';
 export { crackStatus, crackWords } from './crack-words';
 export { seamStrength } from './seam';
 export { leverWords } from './worn';

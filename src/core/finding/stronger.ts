@@ -1,10 +1,10 @@
 import { runsOf, pathThrough, sectionAcross, sectionGeometry, type Bone, type Member } from '../armature';
 import type { BuildEdit, Change } from '../document';
-import { sizesLike, type Stock } from '../catalogue';
+import { harderStock, sizesLike, type Stock } from '../catalogue';
 import { formatLength } from '../quantity';
 import type { Piece, PieceReport } from '../piece';
 import { limbOfRun } from '../school';
-import { parameter, thinnerEverywhere } from './edits';
+import { memberChanges, parameter, thinnerEverywhere } from './edits';
 import type { Judging, Proposal } from './finding';
 import { placesInWords } from './words';
 
@@ -157,9 +157,7 @@ function moreMetal(piece: Piece, along: readonly Member[], place: string, wider:
   if (!first || !stock) return [];
   const edit = (label: string, values: Readonly<Record<string, unknown>>): BuildEdit => ({
     label,
-    changes: along.flatMap((m) =>
-      Object.entries(values).map(([k, value]): Change => ({ path: ['armature', 'edits', m.id, k], value })),
-    ),
+    changes: memberChanges(along, values),
   });
   const out: Proposal[] = [];
   const now = acrossOf(stock, first.size);
@@ -194,7 +192,8 @@ function moreMetal(piece: Piece, along: readonly Member[], place: string, wider:
             : 'the size that bears it with something to spare',
     });
   }
-  const harder = harderStock[first.stock];
+  // Only wire that is bent by hand: of rod and timber there is a thicker one.
+  const harder = first.stock.endsWith('-annealed') ? harderStock[first.stock]?.[0] : undefined;
   const steel = harder ? piece.stockOf(harder) : undefined;
   const like = steel?.sizes.find((s) => s.id.endsWith('mm') && Math.abs(sectionAcross(s.section) - now) < 0.0006);
   if (steel && like)
@@ -207,12 +206,6 @@ function moreMetal(piece: Piece, along: readonly Member[], place: string, wider:
 }
 
 const mostStrands = 6;
-/** What is taken where soft wire is not enough. */
-const harderStock: Readonly<Record<string, string>> = {
-  'aluminium-annealed': 'steel-galvanised',
-  'copper-annealed': 'brass-rod',
-};
-
 function acrossOf(stock: Stock, size: string): number {
   const section = stock.sizes.find((s) => s.id === size)?.section;
   return section ? sectionAcross(section) : 0;

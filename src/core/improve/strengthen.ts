@@ -1,10 +1,10 @@
 import { pathThrough, runsOf, sectionAcross, type Bone } from '../armature';
 import { applyEdit, type Build, type BuildEdit, type Change } from '../document';
-import { joinEfficiency, sizesLike } from '../catalogue';
+import { harderStock, joinEfficiency, sizesLike } from '../catalogue';
 import { counterweightAt, groundUnder, sagWatched } from '../load';
 import { formatLength, formatMass, sensible, type UnitSystem } from '../quantity';
 import type { EvaluateOptions, Evaluator, Question } from '../evaluate';
-import { allThinner, parameter, type Judged as JudgedFinding } from '../finding';
+import { allThinner, memberChanges, parameter, type Judged as JudgedFinding } from '../finding';
 import type { Piece, PieceReport, Summary } from '../piece';
 import { limbOfRun, twinKey } from '../school';
 import { front, smallestSets, type Choice, type Found } from './smallest-sets';
@@ -241,10 +241,7 @@ function memberChoices(piece: Piece, bones: readonly Bone[], units: UnitSystem):
       if (!stock || !size) return [];
       const group = `member/${twinKey(first.id)}`;
       const name = bothSides(first.name, twins.length);
-      const edit = (values: Readonly<Record<string, unknown>>): Change[] =>
-        twins.flatMap((m) =>
-          Object.entries(values).map(([k, value]): Change => ({ path: ['armature', 'edits', m.id, k], value })),
-        );
+      const edit = (values: Readonly<Record<string, unknown>>): Change[] => memberChanges(twins, values);
       const now = sectionAcross(size.section);
       const thicker = sizesLike(stock, size.id)
         .filter((s) => s.section.shape === size.section.shape && sectionAcross(s.section) > now * 1.05)
@@ -274,7 +271,7 @@ function memberChoices(piece: Piece, bones: readonly Bone[], units: UnitSystem):
           changes: edit({ bonded: true }),
           effort: 0.4 * twins.length,
         });
-      const harder = hardStock[first.stock];
+      const harder = harderStock[first.stock]?.[0];
       const other = harder ? piece.stockOf(harder) : undefined;
       const nearest = other?.sizes
         .filter((s) => s.section.shape === 'round')
@@ -292,12 +289,6 @@ function memberChoices(piece: Piece, bones: readonly Bone[], units: UnitSystem):
 }
 
 const mostMembers = 6;
-/** What one reaches for when soft wire is not enough. */
-const hardStock: Readonly<Record<string, string>> = {
-  'aluminium-annealed': 'steel-galvanised',
-  'copper-annealed': 'brass-rod',
-  'hardwood-dowel': 'mild-steel',
-};
 
 /** What is run through a limb that has nothing: soft wire that is posed, or steel that is lighter and wants pliers. */
 const wiresToRun = [

@@ -1,6 +1,7 @@
 import { sectionAcross, sectionGeometry, type Member } from '../armature';
 import { sizesLike, stockWords, type StockSize } from '../catalogue';
-import { applyEdit, type BuildEdit, type Change } from '../document';
+import { applyEdit, type BuildEdit } from '../document';
+import { memberChanges } from '../finding';
 import type { Answer, EvaluateOptions, Evaluator, Question } from '../evaluate';
 import { compareStatus } from '../piece';
 import { twinKey } from '../school';
@@ -106,10 +107,7 @@ function isTwin(m: Member, of: Member): boolean {
 function changeTo(members: readonly Member[], b: Bundle): BuildEdit {
   return {
     label: `${members[0]?.name ?? 'Member'}: ${stockWords({ ...members[0]!, size: b.size.id, strands: b.strands })}`,
-    changes: members.flatMap((m): Change[] => [
-      { path: ['armature', 'edits', m.id, 'size'], value: b.size.id },
-      { path: ['armature', 'edits', m.id, 'strands'], value: b.strands },
-    ]),
+    changes: memberChanges(members, { size: b.size.id, strands: b.strands }),
   };
 }
 

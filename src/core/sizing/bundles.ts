@@ -1,5 +1,5 @@
 import { bundleAcross, compositeSection, sectionAcross, sectionGeometry, type Member } from '../armature';
-import { sizesLike, type Stock, type StockSize } from '../catalogue';
+import { harderStock, sizesLike, type Stock, type StockSize } from '../catalogue';
 
 /** What a member can be cut from: a size that is sold, and how many of it side by side. */
 export interface Bundle {
@@ -38,16 +38,7 @@ export function bundleOf(stock: Stock, size: StockSize, strands: number, bonded:
   };
 }
 
-/** What is taken where a stock is not enough, or has no room, one after the other. */
-const stronger: Readonly<Record<string, readonly string[]>> = {
-  'aluminium-annealed': ['steel-galvanised', 'steel-hard', 'mild-steel'],
-  'copper-annealed': ['brass-rod'],
-  'brass-rod': ['mild-steel'],
-  'hardwood-dowel': ['mild-steel'],
-  'steel-square-tube': ['mild-steel'],
-};
-
-/** Of those, what is still bent by hand, again and again. */
+/** Of harder stock, what is still bent by hand, again and again. */
 const byHand = new Set(['steel-galvanised', 'brass-rod']);
 
 /** Wire thinner than this is not bent to an armature, soft wire thicker than this not by hand, nor bar in a vice; metres. */
@@ -77,7 +68,7 @@ export function bundlesFor(
   if (!own) return [];
   const size =
     own.sizes.find((s) => s.id === member.size) ?? own.sizes.find((s) => s.id.endsWith('mm')) ?? own.sizes[0]!;
-  const others = (stronger[stock] ?? [])
+  const others = (harderStock[stock] ?? [])
     .filter((id) => otherStock === 'any' || (otherStock === 'bends' && byHand.has(id)))
     .flatMap((id) => stockOf(id) ?? []);
   const lists = [
