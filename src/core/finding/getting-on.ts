@@ -1,4 +1,5 @@
 import { regionName } from '../piece';
+import { parameter } from './edits';
 import { finding, type Rule } from './finding';
 import { capitalised } from './words';
 
@@ -17,4 +18,17 @@ export const gettingOn: Rule = {
         { measured: 1, limit: 0, unit: 'count' },
       ),
     ),
+  propose: ({ piece, report }, found) => {
+    const conflict = report.conflicts.find((c) => `getting-on/${c.id}` === found.id);
+    if (!conflict || piece.face.solid || conflict.left !== piece.bulk.name) return [];
+    // What is wrong with the filling under the clay a wrap between them may put right; which does is found by trying.
+    return wraps
+      .filter((w) => w.id !== piece.wrap.id)
+      .map(({ id, label, note }) => ({ id: `wrap-${id}`, edit: parameter(label, { wrap: id }), note }));
+  },
 };
+
+const wraps = [
+  { id: 'tape', label: 'Wrap the core in paper tape', note: 'laps pressed down, no bare place left' },
+  { id: 'twine', label: 'Wind twine round the core', note: 'turns a finger apart, the clay grips it' },
+] as const;

@@ -1,6 +1,8 @@
 import { changed, edited, judged, parameter } from '../../../tests/support/judged';
 import { lamplighter, otherDemoBuilds } from '../../server/demo-builds';
 import { coatsOf } from '../clay';
+import { asBriefed, Evaluator } from '../evaluate';
+import { evaluateWithRemedies } from '../improve';
 import { startBuild } from '../school';
 import type { Build } from '../document';
 import type { Judged, Judging, Proposal } from '.';
@@ -372,4 +374,15 @@ test('driven, and judged for a bench: said, and mended by one press', () => {
   expect(rule.judge(judged(done(driven, offered('not-for-the-road', judged(driven)), 'judge-for-the-road')))).toEqual(
     [],
   );
+});
+
+test('what slides on its filling is offered a wrap between them, and it gets on', () => {
+  const made = startBuild('A shoulder piece', '2026-12-01', 'worn-shell', 1);
+  if (!made.ok) throw new Error(made.message);
+  const evaluator = new Evaluator();
+  const found = evaluateWithRemedies(evaluator, asBriefed(made.value), { ranges: false });
+  if (!found.ok) throw new Error(found.message);
+  const slides = found.value.findings.find((f) => f.id.startsWith('getting-on') && f.sentence.includes('slides'))!;
+  expect(slides.status).toBe('watch');
+  expect(slides.remedies.map((r) => [r.id, r.statusAfter])).toContainEqual(['wrap-tape', 'sound']);
 });
