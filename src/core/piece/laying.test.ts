@@ -370,3 +370,25 @@ test('the side it stands on dries last: as slowly as in a tenth of the air, unle
   expect(turned.quick.through! / open).toBeGreaterThan(1.2);
   expect(turned.quick.through! / open).toBeLessThan(1.9);
 });
+
+test('a cover taken off before it is touch-dry leaves its skin further ahead than one that stays, and less so the later', () => {
+  const room = (until: number | null) =>
+    with_([
+      { path: ['brief', 'clay'], value: 'earthen-air-dry' },
+      {
+        path: ['room', 'covers'],
+        value: until === 0 ? [] : [{ kind: 'loose-plastic', from: 0, until, regions: [] }],
+      },
+    ]);
+  const skin = (until: number | null) => at(report(room(until)), 'head').crackParts.differential;
+  const bare = at(report(room(0)), 'head').touchDry! / hour;
+  const stays = skin(null),
+    never = skin(0);
+  expect(never).toBeGreaterThan(stays * 1.3);
+  // Still wet at the face it dries as if it had never been covered; as its skin sets under the cover, less and less.
+  const [early, later, last, past] = [0.3, 3, 4, 6].map((x) => skin(x * bare)) as [number, number, number, number];
+  expect(early / never).toBeCloseTo(1, 2);
+  expect(later).toBeLessThan(early * 1.002);
+  expect(last).toBeLessThan(later * 0.995);
+  expect(past).toBeCloseTo(stays, 3);
+});
