@@ -22,7 +22,7 @@ const noDrying = { drying: null, shrinkageRange: null } as const;
 const span = (low: number, nominal: number, high: number) => ({ low, nominal, high });
 const earthen = drying(0.28, 0.13, 0.035, 1450, 8e-9, 8e-10, 0.06, 0.08, 0.004);
 
-export const clayList: readonly ClayFamily[] = [
+const families: readonly ClayFamily[] = [
   {
     id: 'earthen-air-dry',
     name: 'earthen air-dry clay',
@@ -196,4 +196,19 @@ export const clayList: readonly ClayFamily[] = [
     note: 'An undercoat for epoxy or polymer.',
   },
 ];
+/** kg, and what a pack usually costs in no currency; what is not named costs what hardens alike does. */
+const packs: Readonly<Record<string, NonNullable<ClayFamily['pack']>>> = {
+  'earthen-air-dry': { mass: 5, price: 9 },
+  'paper-clay': { mass: 1, price: 4.5 },
+  'paper-strips': { mass: 1, price: 2 },
+  'foam-air-dry': { mass: 0.25, price: 6 },
+  'cold-porcelain': { mass: 0.5, price: 6 },
+  'epoxy-clay': { mass: 0.5, price: 14 },
+  'water-based': { mass: 10, price: 9 },
+  'oven-polymer': { mass: 0.5, price: 10 },
+  'oven-polymer-light': { mass: 0.25, price: 7 },
+};
+
+export const clayList: readonly ClayFamily[] = families.map((c) => (packs[c.id] ? { ...c, pack: packs[c.id] } : c));
+
 export const clays: ReadonlyMap<string, ClayFamily> = new Map(clayList.map((c) => [c.id, c]));

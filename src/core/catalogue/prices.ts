@@ -1,4 +1,4 @@
-import type { Stock } from './schema';
+import type { ClayFamily, Stock } from './schema';
 
 /**
  * What things usually cost, in no currency: a beginning, for a maker to write the shop's own over. Clay by the pack it is
@@ -10,17 +10,6 @@ export interface Pack {
   readonly price: number;
 }
 
-const packs: Readonly<Record<string, Pack>> = {
-  'earthen-air-dry': { mass: 5, price: 9 },
-  'paper-clay': { mass: 1, price: 4.5 },
-  'paper-strips': { mass: 1, price: 2 },
-  'foam-air-dry': { mass: 0.25, price: 6 },
-  'cold-porcelain': { mass: 0.5, price: 6 },
-  'epoxy-clay': { mass: 0.5, price: 14 },
-  'water-based': { mass: 10, price: 9 },
-  'oven-polymer': { mass: 0.5, price: 10 },
-  'oven-polymer-light': { mass: 0.25, price: 7 },
-};
 const packsBySetting: Readonly<Record<string, Pack>> = {
   dries: { mass: 1, price: 4.5 },
   damp: { mass: 10, price: 9 },
@@ -29,9 +18,9 @@ const packsBySetting: Readonly<Record<string, Pack>> = {
   bakes: { mass: 0.5, price: 10 },
 };
 
-/** The pack a clay is usually sold in. */
-export function usualPack(clay: string, setting: string): Pack {
-  return packs[clay] ?? packsBySetting[setting] ?? { mass: 1, price: 5 };
+/** The pack a clay is usually sold in: its own, or that of what hardens alike. */
+export function usualPack({ pack, setting }: Pick<ClayFamily, 'pack' | 'setting'>): Pack {
+  return pack ?? packsBySetting[setting] ?? { mass: 1, price: 5 };
 }
 
 /** To a kg. */

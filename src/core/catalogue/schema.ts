@@ -65,6 +65,8 @@ export const clayFamilySchema = z
     /** Minutes at 21 degrees, for clays that set. */
     workingMinutes: rangeSchema.nullable(),
     cureHours: positive(1000).nullable(),
+    /** The pack it is usually sold in, kg, and what that usually costs. */
+    pack: z.strictObject({ mass: positive(1000), price: z.number().min(0).max(1e5) }).optional(),
     /** Usual thickness of a coat, metres. */
     usualThickness: z.tuple([positive(1), positive(1)]),
     note: z.string().max(500),

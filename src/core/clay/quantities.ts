@@ -27,7 +27,8 @@ export function packOf(build: Build): Pack {
   const { clay } = build.brief;
   const found = findClay(build, clay);
   const own = build.materials.packs;
-  return (Object.hasOwn(own, clay) ? own[clay] : undefined) ?? usualPack(clay, found.ok ? found.value.setting : '');
+  const pack = Object.hasOwn(own, clay) ? own[clay] : undefined;
+  return pack ?? usualPack(found.ok ? found.value : { setting: 'dries' });
 }
 
 export function clayToBuy(build: Build, mixed: MixedClay, volume: number): ClayToBuy {

@@ -1,5 +1,6 @@
 import { edited, judged } from '../../../tests/support/judged';
 import type { Build, Mass } from '../document';
+import { findStartForm } from '../form';
 import { startBuild } from '../school';
 import { cover } from './cover';
 import { findingsOf, worstOf } from './findings';
@@ -83,4 +84,30 @@ describe('cover, where there is none to speak of', () => {
     expect(cover.judge(judged(begun('free', 'foil-only')))).toEqual([]);
     expect(cover.judge(judged(build))[0]).toMatchObject({ status: 'sound' });
   });
+});
+
+test('a horn that no joint runs through gets a wire along its own line, and so does its twin', () => {
+  const made = startBuild('A dragon', '2026-12-01', 'bird-like', 0.75);
+  if (!made.ok) throw new Error(made.message);
+  const measures = findStartForm('bird-like')!.types!.find((t) => t.id === 'dragon')!.measures;
+  const { form } = made.value;
+  const build = { ...made.value, form: { ...form, start: { ...form.start, measures } } };
+  const before = judged(build);
+  const horn = unsupported.judge(before).find((f) => f.id.startsWith('unsupported/horn'))!;
+  expect(horn.status).toBe('fails');
+  const along = unsupported.propose!(before, horn).find((p) => p.id === 'wire-along-2mm')!;
+  expect(along.edit.label).toBe('Run a 2 mm wire along the horn, part 1');
+  const after = judged(edited(build, along.edit));
+  expect(unsupported.judge(after).filter((f) => f.id.includes('horn') && f.status === 'fails')).toEqual([]);
+  const added = after.piece.armature.members.filter((m) => m.id.startsWith('own/'));
+  // Left and right, each bent along its three cones, and inside all the way.
+  expect(added).toHaveLength(2);
+  for (const m of added) {
+    expect(m.path.length).toBeGreaterThan(3);
+    const cover = after.piece.cover.find((c) => c.member === m.id);
+    expect(cover === undefined || cover.least > 0).toBe(true);
+  }
+  const [left, right] = added.map((m) => m.path[m.path.length - 1]!);
+  expect(left![0]).toBeCloseTo(-right![0], 3);
+  expect(left![2]).toBeCloseTo(right![2], 3);
 });

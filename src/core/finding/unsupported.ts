@@ -1,7 +1,8 @@
 import { distance, formatLength, formatMass, sensible, subtract, type Vec3 } from '../quantity';
 import type { Piece, Status, Unsupported } from '../piece';
-import { branchOff, jointName } from '../school';
-import { finding, type Part, type Rule } from './finding';
+import { branchOff, jointName, twinKey } from '../school';
+import { finding, type Part, type Proposal, type Rule } from './finding';
+import { wireAlong } from './wire-along';
 
 /** Clay and core that nothing holds, or that reach further beyond a wire, a pipe or a post than they bear. */
 const fails = 1;
@@ -65,8 +66,10 @@ export const unsupported: Rule = {
     const from = lot && nearest(piece, lot.at);
     if (!lot || !from) return [];
     // A wire twice as strong for each eight times the weight, roughly: what it carries then is judged by itself.
+    const along = alongRemedies(piece, lot);
     const size = lot.weight > 3 ? '6mm' : lot.weight > 0.4 ? '4.8mm' : lot.weight > 0.05 ? '3mm' : '2mm';
     return [
+      ...along,
       {
         id: 'wire-into',
         edit: branchOff(
@@ -82,6 +85,26 @@ export const unsupported: Rule = {
     ];
   },
 };
+
+/** Wires along it and along its twin on the other side, the stouter first: which has its cover is found by trying. */
+function alongRemedies(piece: Piece, lot: Unsupported): Proposal[] {
+  const { masses } = piece.form;
+  const name = masses[lot.mass]!.name.replace(/, (left|right)$/, '');
+  const twins = piece.unsupported().filter((u) => twinKey(masses[u.mass]!.id) === twinKey(masses[lot.mass]!.id));
+  const places = [lot, ...twins.filter((u) => u !== lot)].map((u) => ({ at: u.at, mass: masses[u.mass]!.id }));
+  const ways = [
+    { size: '3mm', propped: false },
+    { size: '2mm', propped: false },
+    { size: '1.5mm', propped: false },
+    { size: '2mm', propped: true },
+  ];
+  return ways.flatMap(({ size, propped }): Proposal[] => {
+    const label = `Run a ${size.replace('mm', ' mm')} wire along the ${name}${propped ? ', its end on a prop' : ''}`;
+    const edit = wireAlong(piece, places, size, label, propped);
+    const note = `galvanised steel, bound and glued where it begins${propped ? '; propped until it is dry' : ''}`;
+    return edit ? [{ id: `wire-along-${size.replace('.', '-')}${propped ? '-propped' : ''}`, edit, note }] : [];
+  });
+}
 
 function slugOf(piece: Piece, u: Unsupported): string {
   return (piece.form.masses[u.mass]?.id ?? 'form').replaceAll('/', '-');

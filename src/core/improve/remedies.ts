@@ -21,8 +21,9 @@ import { success, type Result } from '../quantity';
  */
 const leastGain = 0.02;
 const mostRemedies = 5;
-/** Lots of alike findings that are tried, of each rule: mend the worst, and the rest are mended too or move up. */
-const lotsTried = 2;
+/** Of alike findings of each rule so many are mended, and so many tried: mend the worst, and the rest are mended too or move up. */
+const lotsMended = 2,
+  lotsTried = 5;
 
 /** The report with its remedies; pauses between pieces of work, so that a caller can show progress or walk away. */
 export function* withRemedies(
@@ -32,18 +33,23 @@ export function* withRemedies(
   options: EvaluateOptions,
 ): Generator<void, Report> {
   const out: Finding[] = [];
-  const tried = new Map<string, number>();
+  const tried = new Map<string, number>(),
+    mended = new Map<string, number>();
   const trials = new Trials(evaluator, question, answer, options);
   for (const f of answer.findings) {
     const rule = ruleOf(f.id);
-    const lots = tried.get(rule?.id ?? '') ?? 0;
-    const wanted = rule?.propose && (f.status === 'fails' || f.status === 'watch') && lots < lotsTried;
+    const lots = tried.get(rule?.id ?? '') ?? 0,
+      done = mended.get(rule?.id ?? '') ?? 0;
+    const wanted =
+      rule?.propose && (f.status === 'fails' || f.status === 'watch') && lots < lotsTried && done < lotsMended;
     if (!wanted) {
       out.push({ ...f, remedies: [] });
       continue;
     }
     tried.set(rule.id, lots + 1);
-    out.push({ ...f, remedies: yield* remediesFor(trials, f, rule.propose!(answer.judging, f)) });
+    const remedies = yield* remediesFor(trials, f, rule.propose!(answer.judging, f));
+    if (remedies.length > 0) mended.set(rule.id, done + 1);
+    out.push({ ...f, remedies });
   }
   return evaluator.reportOf(answer, out);
 }
