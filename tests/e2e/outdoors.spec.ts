@@ -45,7 +45,11 @@ test('how fine it is to be moves the day; a pack’s own price is this clay’s 
   await expect.poll(ready).not.toBe(usual);
   await page.goto(`/build/${id}?station=clay`);
   await settled(page);
-  const cost = () => page.getByRole('row', { name: /Cost of the clay/ }).getByRole('cell').last();
+  const cost = () =>
+    page
+      .getByRole('row', { name: /Cost of the clay/ })
+      .getByRole('cell')
+      .last();
   const before = figure(await cost().textContent());
   await setField(page, 'Price of a pack', '9');
   await expect.poll(async () => figure(await cost().textContent())).toBeCloseTo(2 * before, 1);
