@@ -81,3 +81,11 @@ test('where these figures stop being enough: hung, on a wall, worn, or over two 
   expect(engineerDecides(bust, { ...small, size: { height: 2.01 } })).toMatch(/over 2 m high/);
   expect(engineerDecides(bust, { ...small, size: { height: 2 } })).toBeNull();
 });
+
+test('what stands outdoors has its own caution, and an engineer and the local rules decide', () => {
+  const out = changed(bust, { path: ['brief', 'outdoors'], value: { gust: 25, held: 'weight' } });
+  expect(cautionsFor(judged(out).piece).join()).toMatch(/take it in or lie it down before a storm/);
+  expect(engineerDecides(out, { size: { height: 0.5 } })).toMatch(/outdoors.*licensed engineer.*local rules decide/);
+  expect(cautionsFor(judged(bust).piece).join()).not.toMatch(/storm/);
+  expect(engineerDecides(bust, { size: { height: 0.5 } })).toBeNull();
+});

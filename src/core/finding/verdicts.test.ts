@@ -305,6 +305,14 @@ test('carried by as many as it takes: one is sound, more are watched, past what 
     },
   });
   expect(verdict('carry', hoisted, heavy)).toBe('watch');
+  // On casters it is rolled whole, as long as it goes through the door so; taken apart for the door its parts are lifted.
+  const rolling = judged(changed(lamp, { path: ['armature', 'school', 'parameters', 'standing'], value: 'casters' }));
+  const apart = (door: boolean) => (r: typeof rolling.report) => {
+    const part = { ...r.handling.whole, name: 'trunk', lift: { limit: 10, people: Infinity, index: 9 } };
+    return { handling: { ...r.handling, whole: { ...r.handling.whole, door }, parts: [part, part] } };
+  };
+  expect(verdict('carry', rolling, apart(true))).toBe('watch');
+  expect(verdict('carry', rolling, apart(false))).toBe('fails');
   // On its own feet or apart there are no casters to be offered, and by hand it stays what fails.
   expect(verdict('carry', bust, heavy)).toBe('fails');
 });

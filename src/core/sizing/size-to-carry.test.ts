@@ -117,6 +117,26 @@ describe('an armature sized to carry', () => {
     expect(legs(under(0.015))).toBeGreaterThan(1.2 * legs(under(0.005)));
   });
 
+  test('carries the wind it is to stand, and only then', () => {
+    const indoors = { ...startIn('figure', 'steel-mesh-foam', 'epoxy-clay'), name: 'a figure' };
+    const inGust = (gust: number) => edited(indoors, ['brief', 'outdoors'], { gust, held: 'guyed' });
+    const evaluator = new Evaluator();
+    const cut = (build: Build) => {
+      const found = evaluator.evaluate(asBriefed(build));
+      if (!found.ok) throw new Error(found.message);
+      const { members, ledger } = found.value;
+      const mass = ledger.items.filter((i) => i.kind === 'member').reduce((sum, i) => sum + i.dry, 0);
+      return { mass, most: Math.max(...members.map((m) => m.utilisation)) };
+    };
+    // The same evaluator, one after the other: sizes of one are not those of another.
+    const still = cut(indoors),
+      gale = cut(inGust(25)),
+      again = cut(indoors);
+    expect(gale.mass).toBeGreaterThan(still.mass * 1.05);
+    expect(gale.most).toBeLessThan(0.75);
+    expect(again).toEqual(still);
+  });
+
   test('is the same whatever was sized before', () => {
     const cache = new ResultCache();
     sizeToCarry(startIn('bird-like', 'wire-figure', 'oil-medium'), cache);
