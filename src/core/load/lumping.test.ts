@@ -266,3 +266,47 @@ test('a wire weighs on the bones it runs along, however near it comes to others'
   // One that runs along none hangs on the nearest.
   expect(metal([])[0]!.every((v) => v === 0)).toBe(true);
 });
+
+test('past the joint where two bones meet it is as far from either: it hangs on the one it lies more beside, in any order', () => {
+  const nodes = (
+    [
+      ['left', -1, 0],
+      ['joint', 0, 0],
+      ['top', 0, 1],
+    ] as const
+  ).map(([id, x, z]) => ({ id, at: [x, 0, z] as Vec3, held: id === 'left' }));
+  const level = { id: 'level', from: 'left', to: 'joint' },
+    upright = { id: 'upright', from: 'joint', to: 'top' };
+  const hangsOn = (bones: readonly (typeof level)[], at: Vec3): string => {
+    const all = bones.map((b): Bone => ({ ...b, name: b.id, masses: ['m'], joinFrom: 'welded', joinTo: 'welded' }));
+    const places = Float64Array.from(at);
+    const load = lumpLoad(
+      {
+        count: 1,
+        mass: new Uint16Array(1),
+        clayVolume: Float64Array.of(1e-6),
+        bulkVolume: new Float64Array(1),
+        clayCentre: places,
+        bulkCentre: places,
+      },
+      [0],
+      1,
+      ['m'],
+      nodes,
+      all,
+      [],
+      () => 0,
+    );
+    return bones.find((_, b) =>
+      Array.from({ length: stationsPerBone }, (_s, s) => load.amounts[amountIndex(load, b, s, 0)]!).some((v) => v > 0),
+    )!.id;
+  };
+  for (const bones of [
+    [level, upright],
+    [upright, level],
+  ]) {
+    // A tenth past the end of one, three tenths under the foot of the other; and the other way round.
+    expect(hangsOn(bones, [0.1, 0, -0.3])).toBe('level');
+    expect(hangsOn(bones, [0.3, 0, -0.1])).toBe('upright');
+  }
+});

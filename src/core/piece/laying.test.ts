@@ -392,3 +392,28 @@ test('a cover taken off before it is touch-dry leaves its skin further ahead tha
   expect(last).toBeLessThan(later * 0.995);
   expect(past).toBeCloseTo(stays, 3);
 });
+
+test('what a core holds is its filling’s weight and the layers on it; tape shuts it off, an open form lets half of it breathe', () => {
+  const of = (form: string, parameters: Record<string, string>) => {
+    const made = startBuild('A piece', '2026-12-01', form, 1);
+    if (!made.ok) throw new Error(made.message);
+    const { value } = made;
+    const school = { kind: form === 'bust' ? 'stuffed' : 'shell', parameters };
+    const build = { ...value, brief: { ...value.brief, clay: 'paper-clay' }, armature: { ...value.armature, school } };
+    const piece = evaluator.piece(asBriefed(build));
+    if (!piece.ok) throw new Error(piece.message);
+    return { regions: report(build).regions, laid: layingOf(piece.value)!.regions };
+  };
+  const bust = of('bust', { bulk: 'paper-loose', wrap: 'cloth' });
+  bust.regions.forEach((r, i) => {
+    const core = bust.laid[i]!.core;
+    if (r.solid || r.clayVolume === 0) return;
+    // Crumpled paper: 80 kg/m3 and a quarter of that in water. Cloth: a quarter of a kilo to a m2, a fifth of it.
+    expect(core!.holds).toBeCloseTo((0.25 * 80 * r.bulkVolume) / r.area + 0.2 * 0.25, 9);
+    expect(core!.breathes).toBe(0);
+  });
+  expect(of('bust', { bulk: 'paper-loose', wrap: 'tape' }).laid.every((r) => r.core === null)).toBe(true);
+  const worn = of('worn-shell', { bulk: 'paper-loose', wrap: 'none' }).laid.filter((r) => r.core !== null);
+  expect(worn.length).toBeGreaterThan(0);
+  for (const r of worn) expect(r.core!.breathes).toBe(0.5);
+});
