@@ -49,6 +49,7 @@ import { bringIn, startBuild } from '../src/core/school';
 import { surfaceOf } from '../src/core/sheet';
 import { evaluateWithRemedies, strengthen } from '../src/core/improve';
 import { clayAt, longLog } from '../tests/support/weighed-log';
+import { allStarts, startIn, tally, tallyWords } from './starts';
 import { editKinds, largeBuild } from '../tests/support/generated-build';
 import { ballMesh, without } from '../tests/support/meshes';
 
@@ -579,6 +580,30 @@ function benchWholePiece(): void {
   line('  memory of the process then', `${(process.memoryUsage().rss / 1e6).toFixed(0)} MB`, 'wanted under 500');
 }
 
+/** An armature sized again after an edit, and how many untouched starts stand: every ninth, or all with `--starts`. */
+function benchSizing(every: number): void {
+  for (const [name, base] of [
+    ['build of 200 members', largeBuild(1)],
+    ['wire figure', startIn('figure', 'wire-figure', 'paper-clay')],
+  ] as const) {
+    const evaluator = new Evaluator();
+    let build = { ...base, armature: { ...base.armature, sizing: 'to-carry' as const } };
+    evaluator.evaluate(asBriefed(build));
+    const ms: number[] = [];
+    for (let i = 0; i < 12; i++) {
+      const { regions } = build;
+      build = { ...build, regions: { ...regions, everywhere: { coats: [0.006 + (i % 5) * 0.0005] } } };
+      ms.push(time(() => evaluator.sizesOf(asBriefed(build))));
+    }
+    line(
+      `${name} sized again after an edit, 95th percentile`,
+      `${percentile(ms, 0.95).toFixed(0)} ms`,
+      `median ${percentile(ms, 0.5).toFixed(0)}; wanted under 600`,
+    );
+  }
+  line(every > 1 ? `untouched starts, each ${every}th` : 'untouched starts', tallyWords(tally(allStarts(every))));
+}
+
 /** Three builds of a hundred steps. */
 function benchPlan(): void {
   const problem = generatedPlan(5, 3, 100);
@@ -610,6 +635,7 @@ const parts: Record<string, () => void> = {
   frame: benchFrame,
   load: benchLoad,
   plan: benchPlan,
+  sizing: () => benchSizing(9),
   drying: () => {
     benchDrying();
     benchKernel();
@@ -617,3 +643,4 @@ const parts: Record<string, () => void> = {
   },
 };
 for (const [name, part] of Object.entries(parts)) if (only === undefined || only === name) part();
+if (only === 'starts') benchSizing(1);

@@ -105,6 +105,32 @@ export function* notOffered(): Generator<{ readonly form: string; readonly schoo
   }
 }
 
+/** Of starts: how many there are, have nothing failing, and are turned down as the list by hand says. */
+export function tally(starts: Iterable<Start>, each: (s: Start) => void = () => undefined): Tally {
+  const out = { total: 0, clean: 0, refused: 0, failing: {} as Record<string, number> };
+  for (const s of starts) {
+    each(s);
+    out.total += 1;
+    if (s.fails.length === 0) out.clean += 1;
+    else if (refusedByHand(s.form, s.school, s.clay) !== null && s.cannot !== null) out.refused += 1;
+    for (const id of s.fails) out.failing[id] = (out.failing[id] ?? 0) + 1;
+  }
+  return out;
+}
+
+export interface Tally {
+  readonly total: number;
+  readonly clean: number;
+  readonly refused: number;
+  readonly failing: Readonly<Record<string, number>>;
+}
+
+export function tallyWords({ total, clean, refused }: Tally): string {
+  const share = (n: number) => `${((100 * n) / Math.max(1, total)).toFixed(1)} %`;
+  const otherwise = total - clean - refused;
+  return `${clean} of ${total} have nothing failing (${share(clean)}); ${refused} are refused with a sentence, as the list by hand says (${share(refused)}); ${otherwise} fail otherwise (${share(otherwise)})`;
+}
+
 function main(): void {
   const json = process.argv.includes('--json');
   const say = (line: string) => {
@@ -120,28 +146,15 @@ function main(): void {
     first[s.form] = [...new Set([...(first[s.form] ?? []), ...s.fails])];
   }
   say('');
-  const failing: Record<string, number> = {};
-  let total = 0,
-    clean = 0,
-    refused = 0;
-  for (const s of process.argv.includes('--first') ? [] : allStarts()) {
-    told(s);
-    total += 1;
-    if (s.fails.length === 0) clean += 1;
-    else if (refusedByHand(s.form, s.school, s.clay) !== null && s.cannot !== null) refused += 1;
-    for (const id of s.fails) failing[id] = (failing[id] ?? 0) + 1;
-  }
+  const { total, clean, refused, failing } = tally(process.argv.includes('--first') ? [] : allStarts(), told);
   const unsuited = [...notOffered()];
   if (json) {
     console.log(JSON.stringify({ total, clean, first, failing, refused, notOffered: unsuited.length }));
     return;
   }
-  const share = (n: number) => `${((100 * n) / Math.max(1, total)).toFixed(1)} %`;
   say('');
   for (const u of unsuited) say(`${u.form.padEnd(13)} ${u.school.padEnd(16)} not offered: ${u.why}`);
-  say(
-    `\n${clean} of ${total} have nothing failing (${share(clean)}); ${refused} are refused with a sentence, as the list by hand says (${share(refused)}); ${total - clean - refused} fail otherwise (${share(total - clean - refused)})`,
-  );
+  say(`\n${tallyWords({ total, clean, refused, failing })}`);
 }
 
 if (process.argv[1]?.endsWith('starts.ts')) main();
