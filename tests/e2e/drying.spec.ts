@@ -116,7 +116,7 @@ test('a hygrometer record is read, told about, and refused with its line when it
 test('the stack: layers, stages, what does not get on and what a change of clay brings', async ({ page }) => {
   await openLamplighter(page, 'clay');
   await expect(page.getByText('Nothing in it quarrels with its neighbours')).toBeVisible();
-  await page.getByLabel('left outdoors').check();
+  await page.getByLabel('left out in rain and sun').check();
   await expect(page.getByRole('list', { name: 'What does not get on' })).toContainText('rain turns it back');
   await page.getByRole('button', { name: 'Seen' }).click();
   await page.getByRole('combobox', { name: 'Clay', exact: true }).selectOption('oil-medium-sulphur');

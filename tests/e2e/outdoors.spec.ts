@@ -33,6 +33,7 @@ test('out of doors: a gust by words or typed, what it does to the piece, and wha
   await settled(page);
   // Rain and sun are judged with it.
   await expect(page.getByText(/left out in rain and sun do not get on/).first()).toBeVisible();
+  await expect(page.getByLabel('left out in rain and sun, as the brief says')).toBeChecked();
 });
 
 test('how fine it is to be moves the day; a pack’s own price is this clay’s alone, a metre’s this stock’s', async ({

@@ -11,6 +11,8 @@ export function GettingOn() {
   const conflicts = useBench((s) => s.report?.conflicts) ?? [];
   const came = useBench((s) => s.newConflicts);
   const processes = useBench((s) => s.build.finish.processes);
+  // What the brief says stands outdoors is judged in rain and sun, ticked here or not.
+  const outdoors = useBench((s) => s.build.brief.outdoors !== null);
   const set = (next: typeof processes, label: string) =>
     controller.edit({ label, changes: [{ path: ['finish', 'processes'], value: next }] })?.message ?? null;
   const fresh = came.filter((c) => conflicts.some((k) => k.id === c.id));
@@ -53,13 +55,15 @@ export function GettingOn() {
         <div className="ticks">
           {processList.map((p) => {
             const at = processes.findIndex((x) => x.kind === p.id);
+            const byBrief = outdoors && p.id === 'outdoors';
             return (
               <div key={p.id}>
                 <Form.Check
                   id={`process-${p.id}`}
                   type="checkbox"
-                  label={p.name}
-                  checked={at >= 0}
+                  label={byBrief ? `${p.name}, as the brief says` : p.name}
+                  checked={byBrief || at >= 0}
+                  disabled={byBrief}
                   onChange={(e) =>
                     set(
                       e.target.checked ? [...processes, { kind: p.id }] : processes.filter((x) => x.kind !== p.id),
