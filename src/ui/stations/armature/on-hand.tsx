@@ -3,40 +3,27 @@ import { useState } from 'react';
 import { Form, Table } from 'react-bootstrap';
 import { sectionGeometry } from '../../../core/armature';
 import { soldLength, stocks, usualPricePerMetre } from '../../../core/catalogue';
-import { formatLength, parseLength, parseNumber } from '../../../core/quantity';
+import { formatLength, parseLength, parseNumber, type UnitSystem } from '../../../core/quantity';
 import { useBench, useController } from '../../bench/context';
 
-/** What a maker buys each stock in, and what lies in the rack already: the cut list takes that off first. */
-function LengthsCell({
+/** A cell that is typed in: what was typed is read when it is left, and stays there with why where it cannot be taken. */
+function TypedCell({
   label,
   value,
   placeholder,
-  onCommit,
+  onTyped,
 }: {
   label: string;
   value: string;
   placeholder: string;
-  onCommit: (metres: number[]) => string | null;
+  /** Why it is not taken; null where it is. */
+  onTyped: (text: string) => string | null;
 }) {
-  const units = useBench((s) => s.units);
   const [text, setText] = useState<string | null>(null);
   const [wrong, setWrong] = useState('');
   const commit = () => {
     if (text === null) return;
-    const parts = text
-      .split(/[;,]\s*|\s{2,}/)
-      .map((t) => t.trim())
-      .filter((t) => t !== '');
-    const lengths: number[] = [];
-    for (const part of parts) {
-      const read = parseLength(part, units === 'imperial' ? 'in' : 'mm');
-      if (!read.ok || !(read.value > 0)) {
-        setWrong(`"${part}" is no length. Write them as 1.2 m; 300 mm.`);
-        return;
-      }
-      lengths.push(Math.round(read.value * 1e4) / 1e4);
-    }
-    const refused = onCommit(lengths);
+    const refused = onTyped(text.trim());
     setWrong(refused ?? '');
     if (refused === null) setText(null);
   };
@@ -63,55 +50,18 @@ function LengthsCell({
   );
 }
 
-/** What a metre costs; empty goes back to the usual price. */
-function PriceCell({
-  label,
-  own,
-  usual,
-  onCommit,
-}: {
-  label: string;
-  own: number | undefined;
-  usual: number;
-  onCommit: (price: number | undefined) => string | null;
-}) {
-  const [text, setText] = useState<string | null>(null);
-  const [wrong, setWrong] = useState('');
-  const commit = () => {
-    if (text === null) return;
-    const price = text.trim() === '' ? undefined : parseNumber(text);
-    if (text.trim() !== '' && (price === undefined || price < 0)) {
-      setWrong('A price is a number, nought or more.');
-      return;
-    }
-    const refused = onCommit(price);
-    setWrong(refused ?? '');
-    if (refused === null) setText(null);
-  };
-  return (
-    <td>
-      <Form.Control
-        size="sm"
-        aria-label={label}
-        value={text ?? (own === undefined ? '' : String(own))}
-        placeholder={usual.toFixed(2)}
-        autoComplete="off"
-        inputMode="decimal"
-        onChange={(e) => setText(e.target.value)}
-        onBlur={commit}
-        onKeyDown={(e) => {
-          if (e.key === 'Enter') commit();
-        }}
-      />
-      {wrong !== '' && (
-        <div className="wrong" role="alert">
-          {wrong}
-        </div>
-      )}
-    </td>
-  );
+/** Lengths as they are written beside each other, metres; why where one of them is none. */
+function readLengths(text: string, units: UnitSystem): number[] | string {
+  const lengths: number[] = [];
+  for (const part of text.split(/[;,]\s*|\s{2,}/).filter((t) => t.trim() !== '')) {
+    const read = parseLength(part.trim(), units === 'imperial' ? 'in' : 'mm');
+    if (!read.ok || !(read.value > 0)) return `"${part.trim()}" is no length. Write them as 1.2 m; 300 mm.`;
+    lengths.push(Math.round(read.value * 1e4) / 1e4);
+  }
+  return lengths;
 }
 
+/** What a maker buys each stock in, what a metre costs, and what lies in the rack already: the cut list takes that off first. */
 export function OnHand() {
   const controller = useController();
   const cuts = useBench((s) => s.report?.cuts);
@@ -120,6 +70,8 @@ export function OnHand() {
   if (!cuts || cuts.length === 0) return null;
   const keys = [...new Set(cuts.map((c) => c.key))];
   const long = (m: number) => formatLength(m, units);
+  const set = (label: string, what: 'sold' | 'stockPrices' | 'onHand', key: string, value: unknown) =>
+    controller.edit({ label, changes: [{ path: ['materials', what, key], value }] })?.message ?? null;
   return (
     <details className="mt-3">
       <summary>Sold in, what a metre costs, and what is there already</summary>
@@ -142,38 +94,39 @@ export function OnHand() {
             return (
               <tr key={key}>
                 <td>{name}</td>
-                <LengthsCell
+                <TypedCell
                   label={`${name}: sold in`}
                   value={sold[key] === undefined ? '' : long(sold[key])}
                   placeholder={long(usual)}
-                  onCommit={(l) =>
-                    controller.edit({
-                      label: `${name}: sold in`,
-                      changes: [{ path: ['materials', 'sold', key], value: l[0] }],
-                    })?.message ?? null
-                  }
+                  onTyped={(text) => {
+                    const read = readLengths(text, units);
+                    return typeof read === 'string' ? read : set(`${name}: sold in`, 'sold', key, read[0]);
+                  }}
                 />
-                <PriceCell
+                <TypedCell
                   label={`${name}: price of a metre`}
-                  own={stockPrices[key]}
-                  usual={stock && size ? usualPricePerMetre(stock, sectionGeometry(size.section).area) : 0}
-                  onCommit={(price) =>
-                    controller.edit({
-                      label: `${name}: price of a metre`,
-                      changes: [{ path: ['materials', 'stockPrices', key], value: price }],
-                    })?.message ?? null
-                  }
+                  value={stockPrices[key] === undefined ? '' : String(stockPrices[key])}
+                  placeholder={(stock && size
+                    ? usualPricePerMetre(stock, sectionGeometry(size.section).area)
+                    : 0
+                  ).toFixed(2)}
+                  onTyped={(text) => {
+                    const price = text === '' ? undefined : parseNumber(text);
+                    return text !== '' && (price === undefined || price < 0)
+                      ? 'A price is a number, nought or more.'
+                      : set(`${name}: price of a metre`, 'stockPrices', key, price);
+                  }}
                 />
-                <LengthsCell
+                <TypedCell
                   label={`${name}: on the rack`}
                   value={(onHand[key] ?? []).map(long).join('; ')}
                   placeholder="nothing"
-                  onCommit={(l) =>
-                    controller.edit({
-                      label: `${name}: on the rack`,
-                      changes: [{ path: ['materials', 'onHand', key], value: l.length > 0 ? l : undefined }],
-                    })?.message ?? null
-                  }
+                  onTyped={(text) => {
+                    const read = readLengths(text, units);
+                    return typeof read === 'string'
+                      ? read
+                      : set(`${name}: on the rack`, 'onHand', key, read.length > 0 ? read : undefined);
+                  }}
                 />
               </tr>
             );
