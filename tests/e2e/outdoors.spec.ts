@@ -22,7 +22,9 @@ test('out of doors: a gust by words or typed, what it does to the piece, and wha
   const area = figure(await row(/^Outline/).textContent()),
     force = figure(await row(/^Presses/).textContent());
   expect(Math.abs(force / (0.8125 * 38 ** 2 * area) - 1)).toBeLessThan(0.03);
-  await expect(page.getByText(/^A gust of 38\s?m\/s (from .+ tips it over|pushes it along the ground)\.$/)).toBeVisible();
+  await expect(
+    page.getByText(/^A gust of 38\s?m\/s (from .+ tips it over|pushes it along the ground)\.$/),
+  ).toBeVisible();
   await page.getByRole('button', { name: 'in the wind' }).click();
   await expect(page.getByRole('table', { name: /Members, in the wind/ })).toBeVisible();
   await expect(page.getByText(/It stands outdoors, in wind and weather: a licensed engineer/)).toBeVisible();
