@@ -63,7 +63,7 @@ test('how fine it is to be moves the day; a pack’s own price is this clay’s 
   await page.goto(`/build/${id}?station=armature`);
   await settled(page);
   await page.getByText('Sold in, what a metre costs, and what is there already').click();
-  const price = page.getByLabel(/: price of a metre$/).first();
+  const price = page.getByRole('textbox', { name: /: price of a metre$/ }).first();
   await price.fill('-2');
   await price.press('Enter');
   await expect(page.locator('.wrong')).toContainText('nought or more');
@@ -73,5 +73,5 @@ test('how fine it is to be moves the day; a pack’s own price is this clay’s 
   await page.reload();
   await settled(page);
   await page.getByText('Sold in, what a metre costs, and what is there already').click();
-  await expect(page.getByLabel(/: price of a metre$/).first()).toHaveValue('3.5');
+  await expect(page.getByRole('textbox', { name: /: price of a metre$/ }).first()).toHaveValue('3.5');
 });
