@@ -329,6 +329,19 @@ test('outdoors it is its own weight that holds it, or what was chosen to: guys a
     'fails',
     'fails',
   ]);
+  // Between what holds and half as much again it is nearly over, and not said to be.
+  const said = (tips: number) =>
+    rules
+      .find((r) => r.id === 'wind')!
+      .judge({
+        ...free,
+        report: {
+          ...free.report,
+          wind: { ...free.report.wind!, stands: { ...free.report.wind!.stands!, tips, slides: 0 } },
+        },
+      })[0]!.sentence;
+  expect(said(1.2)).toMatch(/ nearly tips it over\.$/);
+  expect(said(1.6)).not.toMatch(/nearly/);
   for (const held of ['guyed', 'bolted'])
     expect(verdict('wind', out(held), (r) => ({ wind: { ...r.wind!, stands: { ...r.wind!.stands!, tips: 5 } } }))).toBe(
       'sound',

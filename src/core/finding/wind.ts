@@ -8,6 +8,7 @@ import {
   sensible,
   type UnitSystem,
 } from '../quantity';
+import { windFactor } from '../load';
 import { statusOf, type Piece, type PieceReport } from '../piece';
 import { parameter } from './edits';
 import { finding, type Proposal, type Rule } from './finding';
@@ -73,10 +74,8 @@ export const wind: Rule = {
         'base',
         asked <= 1
           ? `It stands in a gust of ${gust} by its own weight.`
-          : tips
-            ? `A gust of ${gust} from ${stands.tipsFrom} tips it over.`
-            : `A gust of ${gust} pushes it along the ground.`,
-        `${presses} With half as much again in hand that is ${sensible(stands.tips, 2)} of what tips it and ${sensible(stands.slides, 2)} of what slides it. ${decides}`,
+          : `A gust of ${gust} ${tips ? `from ${stands.tipsFrom} ` : ''}${asked > windFactor ? '' : 'nearly '}${tips ? 'tips it over' : 'pushes it along the ground'}.`,
+        `${presses} With half as much again in hand it asks ${sensible(stands.tips, 2)} of what its weight holds against tipping and ${sensible(stands.slides, 2)} against sliding. ${decides}`,
         { measured: asked, limit: 1, unit: 'ratio', cause: tips ? `wind from ${stands.tipsFrom}` : 'the wind' },
       ),
     ];

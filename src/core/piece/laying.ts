@@ -124,7 +124,7 @@ export function coreUnder(piece: Piece, region: number, area: number, bulk: numb
   };
 }
 
-/** kg of water in a coat, and in the core under it, of a coat with so many kg of solids, seconds after it was laid. */
+/** kg of water in a coat with so many kg of solids, and what the core under it has taken, seconds after it was laid. */
 export function coatMass(
   coat: LaidCoat,
   solids: number,
