@@ -69,7 +69,7 @@ export function sectionsByJoins(armature: Pick<Armature, 'nodes' | 'bones'>): Se
     .map(([g, s]): Section => {
       const join = s.bone ? (separable.has(s.bone.joinFrom) ? s.bone.joinFrom : s.bone.joinTo) : undefined;
       return g === -1
-        ? { id: 'standing', name: 'what stays on the base', masses: s.masses, heldBy: 'the base' }
+        ? { id: 'standing', name: 'what stays on the base', masses: s.masses, heldBy: 'the base', standing: true }
         : {
             id: s.bone?.id ?? String(g),
             name: `from the ${s.bone?.name ?? 'join'} on`,

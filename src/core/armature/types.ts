@@ -100,6 +100,8 @@ export interface Section {
   readonly masses: readonly string[];
   /** How it is held to the rest. */
   readonly heldBy: string;
+  /** It stays on the board. */
+  readonly standing?: true;
 }
 
 /** A hole to be drilled: in the board, the post, a plate. Metres. */

@@ -135,6 +135,8 @@ export const armaturePartSchema = z.strictObject({
         .default([]),
     })
     .prefault({}),
+  /** Parts of the form that get a wire of their own, though no joint runs through them; left open, an armature sized to carry chooses. */
+  along: z.array(z.string().max(80)).max(200).optional(),
   props: z.array(propSchema).max(40).default([]),
   mount: mountSchema.default({ kind: 'stands' }),
 });

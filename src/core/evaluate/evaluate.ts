@@ -336,8 +336,15 @@ function cannotOf(findings: readonly Finding[]): string | null {
 
 /** What the sizes of a build follow from. */
 function sizingKey({ brief, room, form, armature, regions, materials }: Build): string {
-  const { clay, situation, limits, outdoors } = brief;
-  return hashOf([clay, situation, limits, outdoors, ...[room, form, armature, regions, materials].map(partHash)]);
+  const { clay, situation, limits, outdoors, travel } = brief;
+  return hashOf([
+    clay,
+    situation,
+    limits,
+    outdoors,
+    travel,
+    ...[room, form, armature, regions, materials].map(partHash),
+  ]);
 }
 
 function withoutRemedies(f: Judged): Finding {

@@ -1,3 +1,4 @@
+import { compareStatus, type CarriedReport, type Status } from '../piece';
 import { formatMass, sensible } from '../quantity';
 import { carriedParts, itOrPart } from './carried';
 import { parameter } from './edits';
@@ -9,14 +10,19 @@ export const carry: Rule = {
   judge: ({ piece, report, units }) => {
     const { carried, inParts } = carriedParts(report);
 
-    const worst = carried.reduce((w, c) => (c.lift.index > w.lift.index ? c : w));
-    const { people, limit, index } = worst.lift;
     const { hoist } = piece.build.brief.travel;
-    // Whole on its casters it is rolled as long as it goes through the door so.
-    const rolls =
-      piece.armature.base.standing === 'casters' &&
-      (!inParts || report.handling.whole.door) &&
-      piece.build.armature.mount.kind === 'stands';
+    // On its casters it is rolled as long as it goes through the door so.
+    const casters = piece.armature.base.standing === 'casters' && piece.build.armature.mount.kind === 'stands';
+    const asWhole = casters && (!inParts || report.handling.whole.door);
+    const rolled = (c: CarriedReport) => asWhole || (casters && c.onBase && c.door);
+    const statusOf = (c: CarriedReport): Status =>
+      c.lift.people === 1 ? 'sound' : rolled(c) || hoist || Number.isFinite(c.lift.people) ? 'watch' : 'fails';
+    const worst = carried.reduce((w, c) => {
+      const order = compareStatus(statusOf(c), statusOf(w));
+      return order > 0 || (order === 0 && c.lift.index > w.lift.index) ? c : w;
+    });
+    const { people, limit, index } = worst.lift;
+    const rolls = rolled(worst);
     const who = rolls
       ? 'it is rolled on its casters, not lifted'
       : people === 1
@@ -30,7 +36,7 @@ export const carry: Rule = {
       finding(
         'move',
         'carry',
-        people === 1 ? 'sound' : rolls || hoist || Number.isFinite(people) ? 'watch' : 'fails',
+        statusOf(worst),
         worst.name,
         `${itOrPart(worst.name)} weighs ${formatMass(worst.mass, units)}: ${who}.`,
         `Held against the body and lifted from the floor to a table, one person should take ${limit > 0 ? formatMass(limit, units) : 'nothing this wide'}; this is ${Number.isFinite(index) ? sensible(index, 2) : 'far over'} of it.${people === 1 ? '' : ' Two together bear two thirds of what both would alone, three half.'}${inParts ? ` It is carried in ${carried.length} parts.` : ''}${inParts ? '' : ' It does not come apart: a limb that is bolted, sleeved or socketed on, under Joins, would.'}`,

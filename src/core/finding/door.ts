@@ -1,7 +1,9 @@
-import { formatLength } from '../quantity';
-import type { CarriedReport } from '../piece';
+import type { Bone } from '../armature';
+import { distance, formatLength, type Vec3 } from '../quantity';
+import type { CarriedReport, Piece } from '../piece';
+import { limbOfRun, twinKey } from '../school';
 import { carriedParts, itOrPart } from './carried';
-import { finding, type Rule } from './finding';
+import { finding, type Proposal, type Rule } from './finding';
 
 /** It goes through the door, whole or in its parts. */
 export const door: Rule = {
@@ -31,4 +33,61 @@ export const door: Rule = {
       ),
     ];
   },
+  propose: ({ piece }) => limbsOff(piece),
 };
+
+/** Limbs taken off for the way, those that reach furthest out first, each pair together; then as many as it takes. */
+function limbsOff({ armature, extent }: Piece): Proposal[] {
+  const { nodes, bones } = armature;
+  const at = new Map(nodes.map((n) => [n.id, n.at]));
+  const beyond = (id: string): string[] => bones.filter((b) => b.from === id).flatMap((b) => [b.to, ...beyond(b.to)]);
+  const middle = [0, 1, 2].map((k) => (extent.low[k as 0] + extent.high[k as 0]) / 2) as unknown as Vec3;
+  const size = distance(extent.low, extent.high);
+  const pairs = new Map<string, { bones: Bone[]; reach: number }>();
+  for (const b of bones) {
+    // A limb leaves where others do; what leads to the base stays on it.
+    if (b.tie || bones.filter((o) => o.from === b.from && !o.tie).length < 2) continue;
+    const ends = [b.to, ...beyond(b.to)];
+    if (ends.some((id) => nodes.find((n) => n.id === id)!.held)) continue;
+    const reach = Math.max(...ends.map((id) => distance(at.get(id)!, middle)));
+    if (distance(at.get(b.from)!, middle) > reach || reach < leastReach * size) continue;
+    const key = twinKey(b.id);
+    const pair = pairs.get(key) ?? { bones: [], reach: 0 };
+    pairs.set(key, { bones: [...pair.bones, b], reach: Math.max(pair.reach, reach) });
+  }
+  const far = [...pairs.values()].sort((a, b) => b.reach - a.reach).slice(0, mostLimbs);
+  const off = (which: readonly { bones: Bone[] }[], id: string): Proposal[] =>
+    ways.map(({ join, note }) => {
+      const all = which.flatMap((w) => w.bones);
+      const names = [...new Set(all.map((b) => limbOff(b, bones)))];
+      return {
+        id: `${id}-${join}`,
+        edit: {
+          label: `Let the ${names.join(' and the ')} come away`,
+          changes: all.map((b) => ({ path: ['armature', 'edits', b.id, 'joinFrom'], value: join })),
+        },
+        note,
+      };
+    });
+  return [
+    ...far.flatMap((f, i) => off([f], `off-${i}`)),
+    ...far.slice(1).flatMap((_, i) => off(far.slice(0, i + 2), `off-first-${i + 2}`)),
+  ];
+}
+
+/** Of the diagonal of it all: a limb that ends nearer to its middle is not what stands in the door. */
+const leastReach = 0.18;
+const mostLimbs = 3;
+const ways = [
+  { join: 'sleeved', note: 'pipe in pipe, pinned: its wire is two, each with its length in the sleeve' },
+  { join: 'bolted', note: 'bolted through plates' },
+] as const;
+
+/** What comes away as a body calls it, of both sides in one word. */
+function limbOff(bone: Bone, bones: readonly Bone[]): string {
+  const run = [bone];
+  for (let next = bones.find((b) => b.from === bone.to); next; next = bones.find((b) => b.from === next!.to))
+    run.push(next);
+  const [name] = limbOfRun(run);
+  return (name ?? bone.name).replace(/^(left|right) /, '').replace(/, (left|right)$/, '');
+}

@@ -307,12 +307,17 @@ test('carried by as many as it takes: one is sound, more are watched, past what 
   expect(verdict('carry', hoisted, heavy)).toBe('watch');
   // On casters it is rolled whole, as long as it goes through the door so; taken apart for the door its parts are lifted.
   const rolling = judged(changed(lamp, { path: ['armature', 'school', 'parameters', 'standing'], value: 'casters' }));
-  const apart = (door: boolean) => (r: typeof rolling.report) => {
-    const part = { ...r.handling.whole, name: 'trunk', lift: { limit: 10, people: Infinity, index: 9 } };
-    return { handling: { ...r.handling, whole: { ...r.handling.whole, door }, parts: [part, part] } };
+  const apart = (door: boolean, onBase: boolean, partDoor: boolean) => (r: typeof rolling.report) => {
+    const lift = { limit: 10, people: Infinity, index: 9 };
+    const trunk = { ...r.handling.whole, name: 'trunk', onBase, door: partDoor, lift };
+    const wing = { ...trunk, name: 'wing', onBase: false, lift: { limit: 10, people: 1, index: 0.4 } };
+    return { handling: { ...r.handling, whole: { ...r.handling.whole, door }, parts: [trunk, wing] } };
   };
-  expect(verdict('carry', rolling, apart(true))).toBe('watch');
-  expect(verdict('carry', rolling, apart(false))).toBe('fails');
+  expect(verdict('carry', rolling, apart(true, false, true))).toBe('watch');
+  expect(verdict('carry', rolling, apart(false, false, true))).toBe('fails');
+  // What stays on the board rolls there too, if it goes through the door.
+  expect(verdict('carry', rolling, apart(false, true, true))).toBe('watch');
+  expect(verdict('carry', rolling, apart(false, true, false))).toBe('fails');
   // On its own feet or apart there are no casters to be offered, and by hand it stays what fails.
   expect(verdict('carry', bust, heavy)).toBe('fails');
 });

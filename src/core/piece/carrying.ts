@@ -76,15 +76,15 @@ const sizeOf = (box: Box, mass: number): Carry => ({
 /** The finished piece as it is carried: on its board, where it stands on one and keeps it. */
 export function wholeToCarry(piece: Piece, mass: number): Carry {
   const { base, comesOut } = piece.armature;
-  const own = sizeOf(piece.extent, mass);
   const alone = piece.build.armature.mount.kind !== 'stands' || comesOut === 'all';
-  if (alone || base.standing === 'own') return own;
-  return {
-    ...own,
-    width: Math.max(own.width, base.width),
-    depth: Math.max(own.depth, base.depth),
-    height: piece.extent.high[2] + base.thickness,
-  };
+  return alone || base.standing === 'own' ? sizeOf(piece.extent, mass) : onItsBoard(piece, piece.extent, mass);
+}
+
+/** What stands on the board, with it: from the ground up. */
+function onItsBoard({ armature: { base } }: Piece, box: Box, mass: number): Carry {
+  const side = (k: 0 | 1, across: number) =>
+    Math.max(box.high[k], base.at[k] + across / 2) - Math.min(box.low[k], base.at[k] - across / 2);
+  return { mass, width: side(0, base.width), depth: side(1, base.depth), height: box.high[2] - groundUnder(base) };
 }
 
 export function handlingOf(
@@ -100,22 +100,26 @@ export function handlingOf(
     travel.vehicle === 'own'
       ? { id: 'own', name: 'your vehicle', inside: travel.inside, opening: [travel.inside[1], travel.inside[2]] }
       : vehicles.find((v) => v.id === travel.vehicle);
-  const judge = (name: string, heldBy: string, mass: number, size: Carry): CarriedReport => ({
+  const opening = { width: travel.doorWidth, height: travel.doorHeight };
+  const judge = (name: string, heldBy: string, onBase: boolean, size: Carry): CarriedReport => ({
     name,
     heldBy,
-    mass,
+    onBase,
+    mass: size.mass,
     size,
     lift: liftOf(size),
     // On its board it stays upright; a part of one may be turned any way.
-    door: (heldBy === '' && !alone ? uprightThroughDoor : throughDoor)(size, {
-      width: travel.doorWidth,
-      height: travel.doorHeight,
-    }),
+    door: (onBase ? uprightThroughDoor : throughDoor)(size, opening),
     vehicle: hold ? fitsIn(size, hold) : null,
   });
+  const boarded = !alone && base.standing !== 'own';
   return {
-    whole: judge('whole piece', '', finished.mass, wholeToCarry(piece, finished.mass)),
-    parts: sectionsOf(piece, ledger).map((s) => judge(s.name, s.heldBy, s.mass, sizeOf(s.box, s.mass))),
+    whole: judge('whole piece', '', !alone, wholeToCarry(piece, finished.mass)),
+    parts: sectionsOf(piece, ledger).map((s) =>
+      boarded && s.standing
+        ? judge(s.name, s.heldBy, true, onItsBoard(piece, s.box, s.mass + boardMass(ledger)))
+        : judge(s.name, s.heldBy, false, sizeOf(s.box, s.mass)),
+    ),
     rampPush: rampPush(finished.mass, travel.ramp),
     vehicleName: hold?.name ?? null,
     ...edgeOfTable(base, stance, Math.min(10, limits.tipAngle)),
@@ -143,8 +147,21 @@ function roadOf(
   );
 }
 
+/** kg of the board and of what is fixed to it. */
+function boardMass({ items }: Ledger): number {
+  return items.filter((i) => i.kind === 'base' || i.kind === 'ballast').reduce((sum, i) => sum + i.dry, 0);
+}
+
+interface CarriedSection {
+  readonly name: string;
+  readonly heldBy: string;
+  readonly standing: boolean;
+  readonly mass: number;
+  readonly box: Box;
+}
+
 /** What each section weighs dry: the clay and bulk of its masses, and its share of everything else by volume. */
-function sectionsOf(piece: Piece, ledger: Ledger): { name: string; heldBy: string; mass: number; box: Box }[] {
+function sectionsOf(piece: Piece, ledger: Ledger): CarriedSection[] {
   const sections = sectionsIn(piece.armature);
   if (sections.length < 2) return [];
   const { perMass } = piece.volumes;
@@ -170,6 +187,7 @@ function sectionsOf(piece: Piece, ledger: Ledger): { name: string; heldBy: strin
       {
         name: s.name,
         heldBy: s.heldBy,
+        standing: s.standing ?? false,
         mass: own + (total > 0 ? (rest * volume) / total : 0),
         box: { low: side('low', Math.min), high: side('high', Math.max) },
       },

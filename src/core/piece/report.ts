@@ -151,6 +151,8 @@ export type MountReport =
 export interface CarriedReport {
   readonly name: string;
   readonly heldBy: string;
+  /** On the board it stands on, upright. */
+  readonly onBase: boolean;
   readonly mass: number;
   readonly size: Carry;
   readonly lift: LiftVerdict;

@@ -44,6 +44,10 @@ const stretches: readonly (readonly [from: string, to: string, name: string])[] 
   ['neck-bend', 'neck-top', 'upper neck'],
   ['neck-top', 'head', 'head'],
   ['head', 'beak', 'beak'],
+  ['back', 'wing', 'root of the wing'],
+  ['wing', 'wing-elbow', 'upper arm of the wing'],
+  ['wing-elbow', 'pinion', 'forearm of the wing'],
+  ['pinion', 'wing-tip', 'hand of the wing'],
 ];
 const named = new Map(stretches.map(([from, to, name]) => [`${from}>${to}`, name]));
 
@@ -69,6 +73,7 @@ const limbs: readonly (readonly [end: string, limb: string])[] = [
   ['nose', 'neck'],
   ['brow', 'neck'],
   ['beak', 'neck'],
+  ['wing-tip', 'wing'],
 ];
 const limbAt = new Map(limbs);
 
@@ -122,4 +127,10 @@ export function bodyLimb(end: string): string | null {
   const { joint, side } = bare(end);
   const limb = limbAt.get(joint);
   return limb === undefined ? null : sided(side, limb);
+}
+
+/** "left horn" of what the form calls "horn, part 1, left". */
+export function bodySide(name: string): string {
+  const side = /, (left|right)$/.exec(name)?.[1] ?? '';
+  return sided(side, name.replace(/, (left|right)$/, '').replace(/, part 1$/, ''));
 }

@@ -9,6 +9,7 @@ import { failure, success, type Result } from '../quantity';
 import { layHandChanges } from './hand-changes';
 import type { School, SchoolContext } from './school';
 import { schools } from './schools';
+import { withWiresAlong } from './wires-along';
 
 export { schools };
 export type { School, SchoolContext, SchoolField, SchoolTraits } from './school';
@@ -17,6 +18,8 @@ export * from './edit-armature';
 export { limbOfRun, twinKey } from './body-names';
 export * from './sizes';
 export * from './size-edits';
+export { alongPath, awayFromLine, slenderParts } from './slender-parts';
+export { partsToWire } from './wires-along';
 export { bonesFrom, letComeAway } from './comes-apart';
 export { bringIn, type BroughtIn } from './bring-in';
 export { boneName, chainsOf, mainChain, standingJoints } from './limbs';
@@ -67,7 +70,8 @@ export function resolveArmature(
   const chosen = schoolOf(build, form);
   if (!chosen.ok) return chosen;
   const { school, parameters } = chosen.value;
-  const made = school.make({ ...context, form }, parameters);
+  const whole = { ...context, form };
+  const made = withWiresAlong(school.make(whole, parameters), build.armature.along ?? [], whole);
   const changed = layHandChanges(made, build.armature, context.across);
   if (!changed.ok) return changed;
   return success({ ...changed.value, parameters: parameters as Record<string, unknown> });

@@ -55,6 +55,7 @@ export function sizeAllAgain(build: Build): BuildEdit {
         .filter((k) => chosen.has(k) && !core.has(k))
         .map((k): Change => ({ path: ['armature', 'school', 'parameters', k], value: undefined })),
       ...Object.keys(edits).flatMap((id) => clearMember(build, id)),
+      ...(build.armature.along ? [{ path: ['armature', 'along'], value: undefined }] : []),
     ],
   };
 }
@@ -92,6 +93,7 @@ export function keepTheseSizes(build: Build, sizes: Sizes, label: string): Build
       { path: ['armature', 'sizing'], value: armature.sizing },
       { path: ['armature', 'school', 'parameters'], value: armature.school.parameters },
       { path: ['armature', 'edits'], value: armature.edits },
+      ...(armature.along ? [{ path: ['armature', 'along'], value: armature.along }] : []),
     ],
   };
 }

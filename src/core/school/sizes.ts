@@ -4,6 +4,8 @@ import type { Build, MemberEdit } from '../document';
 export interface Sizes {
   readonly parameters: Readonly<Record<string, string | number | boolean>>;
   readonly edits: Readonly<Record<string, MemberEdit>>;
+  /** Parts of the form that get a wire of their own, though no joint runs through them; none where nothing is said. */
+  readonly along?: readonly string[];
 }
 
 export const noSizes: Sizes = { parameters: {}, edits: {} };
@@ -20,6 +22,7 @@ export function withSizes(build: Build, sizes: Sizes): Build {
       ...armature,
       school: { ...armature.school, parameters: { ...sizes.parameters, ...armature.school.parameters } },
       edits,
+      ...(sizes.along && !armature.along ? { along: [...sizes.along] } : {}),
     },
   };
 }

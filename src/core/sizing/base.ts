@@ -1,4 +1,4 @@
-import { checkBase, counterweightAt, groundUnder, liftOf } from '../load';
+import { checkBase, counterweightAt, groundUnder, liftOf, standingFigures } from '../load';
 import { wholeToCarry, type LoadReport, type Piece } from '../piece';
 import { utilisationWanted } from './wanted';
 
@@ -8,6 +8,7 @@ export function baseFor(piece: Piece, load: LoadReport): Record<string, string |
   if (base.standing === 'own') return {};
   return {
     ...(tooHeavy(piece, load) ? { standing: 'casters' } : {}),
+    ...throughTheDoor(piece, load),
     ...standsBy(piece, load),
     ...heldBy(piece, load),
   };
@@ -31,6 +32,33 @@ const toSpare = 0.6;
 const widest = 1.4,
   widestOfHeight = 1.3;
 const step = 0.02;
+
+/** Metres kept free beside a board, and round the feet on it. */
+const clear = 0.04,
+  roundFeet = 0.04;
+
+/** A board that no side of goes through the door is cut as narrow as the door wants, where the piece still stands by it. */
+function throughTheDoor({ build, armature }: Piece, { stance }: LoadReport): Record<string, number> {
+  const { base, nodes, comesOut } = armature;
+  const opening = build.brief.travel.doorWidth - clear;
+  if (build.armature.mount.kind !== 'stands' || comesOut === 'all') return {};
+  if (Math.min(base.width, base.depth) <= opening) return {};
+  const { inset } = standingFigures[base.standing];
+  const height = stance.centre[2] - groundUnder(base);
+  const lean = Math.tan(((build.brief.limits.tipAngle + toSpare) * Math.PI) / 180) * height;
+  const feet = nodes.filter((n) => n.held).map((n) => n.at);
+  const needs = (k: 0 | 1) => {
+    const from = (v: number) => Math.abs(v - base.at[k]);
+    const held = Math.max(...feet.map((f) => from(f[k])), from(base.flangeAt[k]) + base.flangeDiameter / 2);
+    return 2 * Math.max(from(stance.centre[k]) + lean + inset, held + roundFeet);
+  };
+  const cut = round(Math.floor(opening / step) * step);
+  // Which side goes first through the door is told by what stands on it: it is cut both ways where it can be.
+  return {
+    ...(base.width > opening && needs(0) <= opening ? { boardWidth: cut } : {}),
+    ...(base.depth > opening && needs(1) <= opening ? { boardDepth: cut } : {}),
+  };
+}
 
 /** Wider first, as far as a board goes well; then a weight on its far edge. */
 function standsBy(piece: Piece, { stance }: LoadReport): Record<string, number> {

@@ -248,7 +248,7 @@ test('a new build lays no more on a thin limb than leaves a core in it', () => {
 
 test('the forms a newcomer meets stand, at half, their own and half again of their size', () => {
   const failing = [...firstStarts()].flatMap((s) =>
-    s.fails.filter((f) => !(s.size === 1.5 && (f === 'door' || f === 'crack'))).map((f) => `${s.form} ${s.size}: ${f}`),
+    s.fails.filter((f) => !(s.size === 1.5 && f === 'door')).map((f) => `${s.form} ${s.size}: ${f}`),
   );
   expect(failing).toEqual([]);
 }, 240_000);

@@ -1,11 +1,13 @@
 import { bundleAcross, sectionAcross, type Member } from '../armature';
 import type { Build, MemberEdit } from '../document';
 import { joinEfficiency } from '../catalogue';
+import { sagLimit } from '../load';
 import { loadReport, makePiece, type LoadReport, type Piece, type ResultCache } from '../piece';
 import { baseFor, tooHeavy } from './base';
 import { bundleOf, bundlesFor, type Bundle } from './bundles';
 import { coreUnder } from './core-under-clay';
 import { groupsOf, type SizedGroup } from './groups';
+import { partsWired } from './parts-to-wire';
 import { noSizes, withSizes, type Sizes } from '../school';
 import { sagWanted, utilisationWanted, wantedOf, type Wanted } from './wanted';
 
@@ -15,7 +17,9 @@ import { sagWanted, utilisationWanted, wantedOf, type Wanted } from './wanted';
  * maker set is never touched. What cannot be had within the room there is stays as near to it as there is room for.
  */
 export function sizeToCarry(build: Build, cache: ResultCache): Sizes {
-  let sizes: Sizes = { ...noSizes, parameters: coreUnder(build) };
+  const core: Sizes = { ...noSizes, parameters: coreUnder(build) };
+  const along = partsWired(build, core, cache);
+  let sizes: Sizes = along.length > 0 ? { ...core, along } : core;
   const tooLittle: TooLittle = new Map();
   let best = { sizes, short: Infinity, cut: Infinity };
   for (let round = 0; round < mostRounds; round++) {
@@ -64,7 +68,20 @@ function shortOf(piece: Piece, load: LoadReport): number {
   );
   const tips = over(piece.build.brief.limits.tipAngle, Math.max(0.1, load.stance.tipAngle));
   const base = over(Math.max(load.base.boardUtilisation, load.base.screwUtilisation), utilisationWanted * sound);
-  return members + sag + out + tips + base + (tooHeavy(piece, load) ? 0.5 : 0);
+  return members + sag + out + tips + base + (tooHeavy(piece, load) ? 0.5 : 0) + failingCounts * failing(piece, load);
+}
+
+/** What fails weighs more than all that is watched together. */
+const failingCounts = 3;
+
+/** How many kinds of thing fail, as the findings have it: a member gives way, an end sags until its pose is lost, a wire splits what dries on it. */
+function failing({ cover, clay }: Piece, { members, lifeStages }: LoadReport): number {
+  const sags = (s: LoadReport['lifeStages'][number]) => s.bones.some((b) => b.sagShare > sagLimit);
+  return [
+    members.some((m) => m.utilisation > 1),
+    lifeStages.some((s) => s.stage.startsWith('clay') && sags(s)),
+    clay.setting === 'dries' && cover.some((c) => c.thinOver.length > 0),
+  ].filter(Boolean).length;
 }
 
 /** What is to be tried next; null where nothing would be other than it is. */
@@ -105,7 +122,7 @@ function nextSizes(build: Build, now: Sizes, piece: Piece, load: LoadReport, too
     )
       edits[bone.id] = { ...edits[bone.id], joinFrom: firmest };
   }
-  const next: Sizes = { parameters, edits };
+  const next: Sizes = { ...now, parameters, edits };
   return JSON.stringify(next) === JSON.stringify(now) ? null : next;
 }
 const firmest = 'epoxied';

@@ -9,9 +9,11 @@ export function Sizing() {
   const build = useBench((s) => s.build);
   const sizing = useBench((s) => s.report?.sizing);
   const made = useBench((s) => s.report?.logged.armatureIsMade) ?? false;
+  const cover = useBench((s) => s.report?.cover);
   if (!sizing) return null;
   const toCarry = build.armature.sizing === 'to-carry';
   const { state, cannot, sizes } = sizing;
+  const beyond = partsWithWires(cover ?? []);
   const again = (label: string) => (
     <Button size="sm" variant="quiet" onClick={() => controller.edit(sizeAllAgain(build))}>
       {label}
@@ -28,6 +30,12 @@ export function Sizing() {
             ? 'Being sized …'
             : 'Sized to carry, again at each change. What you set yourself stays.'}
       </p>
+      {beyond.length > 0 && (
+        <p className="small mb-1">
+          No joint runs through these, and their clay would not hold them alone, so each has a wire of its own:{' '}
+          {beyond.join(', ')}.
+        </p>
+      )}
       {cannot !== null && toCarry && (
         <p className="status-fails mb-1">However it is sized, this way of building cannot do it: {cannot}</p>
       )}
@@ -51,4 +59,12 @@ export function Sizing() {
       </p>
     </section>
   );
+}
+
+/** What the wires beyond the joints run in, both sides as one. */
+function partsWithWires(cover: readonly { readonly member: string; readonly name: string }[]): string[] {
+  const names = cover
+    .filter((c) => c.member.startsWith('along/'))
+    .map((c) => c.name.replace(/^wire in the ((left|right) )?/, ''));
+  return [...new Set(names)];
 }

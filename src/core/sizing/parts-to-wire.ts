@@ -1,0 +1,58 @@
+import { awayFromLine, partsToWire, withSizes, type Sizes } from '../school';
+import type { Build } from '../document';
+import { mix, type Vec3 } from '../quantity';
+import { makePiece, type Piece, type ResultCache, type Unsupported } from '../piece';
+
+/** Asked of the clay a part hangs on: from here on a long thin part gets a wire, and past the other any part does. */
+const nearsItsLimit = 2 / 3,
+  fails = 1;
+/** What hangs beyond a wire may need one of its own. */
+const passes = 4;
+
+/** Parts of the form that reach too far beyond the armature for their clay, and get wires of their own. */
+export function partsWired(build: Build, sizes: Sizes, cache: ResultCache): readonly string[] {
+  const along: string[] = [];
+  if (build.armature.along) return along;
+  for (let pass = 0; pass < passes; pass++) {
+    const made = makePiece(withSizes(build, { ...sizes, along }), cache);
+    if (!made.ok || made.value.armature.bones.length === 0) break;
+    const more = made.value.unsupported().flatMap((lot) => partOf(made.value, lot, along));
+    if (more.length === 0) break;
+    along.push(...new Set(more));
+  }
+  return along;
+}
+
+/** What holds a lot best: the nearest long thin part that has no wire yet, or else what most of it lies in; both of a pair. */
+function partOf({ form, armature }: Piece, lot: Unsupported, along: readonly string[]): string[] {
+  if (lot.utilisation <= nearsItsLimit || !Number.isFinite(lot.away)) return [];
+  const parts = partsToWire(form.masses, armature.nodes).filter(
+    (p) => !along.includes(p.id) && !wired(p.line, armature),
+  );
+  const away = (p: (typeof parts)[number]) => awayFromLine(p.line, lot.at);
+  const nearest = parts.reduce<(typeof parts)[number] | null>(
+    (best, p) => (best === null || away(p) < away(best) ? p : best),
+    null,
+  );
+  const owner = form.masses[lot.mass]?.id;
+  const chosen =
+    nearest && away(nearest) < lot.away
+      ? nearest.id
+      : lot.utilisation > fails && owner !== undefined && !along.includes(owner)
+        ? owner
+        : null;
+  if (chosen === null) return [];
+  const twin = chosen.replace(/(left|right)$/, (side) => (side === 'left' ? 'right' : 'left'));
+  return twin !== chosen && form.masses.some((m) => m.id === twin) ? [chosen, twin] : [chosen];
+}
+
+/** Metres from a bone within which a line lies along it. */
+const alongBone = 0.012;
+
+/** Whether bones run along it from end to end already. */
+function wired(line: readonly Vec3[], { nodes, bones }: Piece['armature']): boolean {
+  const at = new Map(nodes.map((n) => [n.id, n.at]));
+  const lines = bones.map((b) => [at.get(b.from)!, at.get(b.to)!]);
+  const near = (p: Vec3) => lines.some((l) => awayFromLine(l, p) < alongBone);
+  return near(line[0]!) && near(mix(line[line.length - 2]!, line[line.length - 1]!, 0.7));
+}
