@@ -102,7 +102,7 @@ export function coverOfMember(member: Member, input: CoverInputs): MemberCover |
   if (points.length === 0) return null;
   const place = about(points);
   const exact = input.near(place.centre, place.radius);
-  const bare = bareStretch(points, input.held, exact);
+  const bare = bareStretch(points, input.held, exact, whole / 2);
   let least = Infinity,
     short = 0;
   let at: Vec3 = points[0] ?? [0, 0, 0];
@@ -178,13 +178,14 @@ function bareStretch(
   points: readonly Vec3[],
   held: readonly Vec3[],
   exact: FaceDistance,
+  half: number,
 ): { from: number; to: number } {
   const isHeld = (p: Vec3 | undefined) => p !== undefined && held.some((h) => distance(h, p) < 1e-6);
   let from = 0,
     to = points.length;
   const inside = (p: Vec3) => exact(p).distance < 0;
   if (isHeld(points[0])) {
-    while (from < to && !inside(points[from]!)) from++;
+    from = entry(points, exact, half);
     from = past(points, from, to, 1, exact);
   }
   if (isHeld(points[points.length - 1])) {
@@ -192,6 +193,22 @@ function bareStretch(
     to = past(points, to - 1, from - 1, -1, exact) + 1;
   }
   return { from, to };
+}
+
+/** The first place that is inside; but one that only grazes a rim, by less than half of what it is across, has not come in there. */
+function entry(points: readonly Vec3[], exact: FaceDistance, half: number): number {
+  const deep = (i: number) => -exact(points[i]!).distance;
+  let first = points.length;
+  for (let i = 0; i < points.length; i++) {
+    if (!(deep(i) > 0)) continue;
+    first = Math.min(first, i);
+    let most = 0,
+      end = i;
+    for (; end < points.length && deep(end) > 0 && most < half; end++) most = Math.max(most, deep(end));
+    if (most >= half) return i;
+    i = end;
+  }
+  return first;
 }
 
 /** Where it enters the form its cover rises from nothing: that is its way in, not thin clay. Skips on while it still rises. */

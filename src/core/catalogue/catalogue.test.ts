@@ -8,6 +8,7 @@ import {
   joinEfficiency,
   joinKinds,
   recipes,
+  sizesLike,
   stockList,
   stockSchema,
   stocks,
@@ -75,4 +76,14 @@ test('a clay that dries must say how', () => {
   const paper = clays.get('paper-clay');
   expect(clayFamilySchema.safeParse({ ...paper, drying: null }).success).toBe(false);
   expect(clayFamilySchema.safeParse({ ...paper, drying: { ...paper?.drying, w_sl: 2 } }).success).toBe(false);
+});
+
+test('what is like a size is of its series and its shape: flat bar is no thinner rod', () => {
+  const steel = stocks.get('mild-steel')!;
+  const like = sizesLike(steel, '12mm');
+  expect(like.length).toBeGreaterThan(2);
+  expect(new Set(like.map((s) => s.section.shape))).toEqual(new Set(['round']));
+  expect(like.every((s) => s.id.endsWith('mm'))).toBe(true);
+  const flat = steel.sizes.find((s) => s.section.shape === 'flat')!;
+  expect(sizesLike(steel, flat.id).every((s) => s.section.shape === 'flat')).toBe(true);
 });

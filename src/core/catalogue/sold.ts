@@ -1,9 +1,13 @@
 import type { Stock, StockSize } from './schema';
 
-/** Sizes of the series a size is of: millimetres with millimetres, a gauge with its gauge, inches with inches. */
+/**
+ * Sizes of the series a size is of, millimetres with millimetres, a gauge with its gauge, inches with inches; and of its
+ * shape: flat bar is no thinner rod.
+ */
 export function sizesLike(stock: Stock, size: string): readonly StockSize[] {
   const series = seriesOf(size);
-  return stock.sizes.filter((s) => seriesOf(s.id) === series);
+  const shape = stock.sizes.find((s) => s.id === size)?.section.shape;
+  return stock.sizes.filter((s) => seriesOf(s.id) === series && (shape === undefined || s.section.shape === shape));
 }
 
 const seriesOf = (id: string) => (id.endsWith('mm') ? 'mm' : id.replace(/[\d-]+/g, ''));

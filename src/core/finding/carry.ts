@@ -11,10 +11,9 @@ export const carry: Rule = {
     const { carried, inParts } = carriedParts(report);
 
     const { hoist } = piece.build.brief.travel;
-    // On its casters it is rolled as long as it goes through the door so.
-    const casters = piece.armature.base.standing === 'casters' && piece.build.armature.mount.kind === 'stands';
-    const asWhole = casters && (!inParts || report.handling.whole.door);
-    const rolled = (c: CarriedReport) => asWhole || (casters && c.onBase && c.door);
+    // Rolled whole, where the door lets it through so; taken apart for the door what stays on the board still is.
+    const { whole } = report.handling;
+    const rolled = (c: CarriedReport) => (inParts ? (whole.rolls && whole.door) || (c.rolls && c.door) : c.rolls);
     const statusOf = (c: CarriedReport): Status =>
       c.lift.people === 1 ? 'sound' : rolled(c) || hoist || Number.isFinite(c.lift.people) ? 'watch' : 'fails';
     const worst = carried.reduce((w, c) => {

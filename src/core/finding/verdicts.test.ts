@@ -309,8 +309,8 @@ test('carried by as many as it takes: one is sound, more are watched, past what 
   const rolling = judged(changed(lamp, { path: ['armature', 'school', 'parameters', 'standing'], value: 'casters' }));
   const apart = (door: boolean, onBase: boolean, partDoor: boolean) => (r: typeof rolling.report) => {
     const lift = { limit: 10, people: Infinity, index: 9 };
-    const trunk = { ...r.handling.whole, name: 'trunk', onBase, door: partDoor, lift };
-    const wing = { ...trunk, name: 'wing', onBase: false, lift: { limit: 10, people: 1, index: 0.4 } };
+    const trunk = { ...r.handling.whole, name: 'trunk', onBase, rolls: onBase, door: partDoor, lift };
+    const wing = { ...trunk, name: 'wing', onBase: false, rolls: false, lift: { limit: 10, people: 1, index: 0.4 } };
     return { handling: { ...r.handling, whole: { ...r.handling.whole, door }, parts: [trunk, wing] } };
   };
   expect(verdict('carry', rolling, apart(true, false, true))).toBe('watch');

@@ -105,6 +105,7 @@ export function handlingOf(
     name,
     heldBy,
     onBase,
+    rolls: onBase && base.standing === 'casters',
     mass: size.mass,
     size,
     lift: liftOf(size),

@@ -153,6 +153,8 @@ export interface CarriedReport {
   readonly heldBy: string;
   /** On the board it stands on, upright. */
   readonly onBase: boolean;
+  /** On casters, as long as the door lets it through so. */
+  readonly rolls: boolean;
   readonly mass: number;
   readonly size: Carry;
   readonly lift: LiftVerdict;

@@ -266,7 +266,7 @@ function Parts() {
             </td>
             <td className="n">{formatMass(p.mass, units)}</td>
             <td className="n">{formatSize([p.size.width, p.size.depth, p.size.height], units)}</td>
-            <td className="n">{people(p.lift.people)}</td>
+            <td className="n">{p.rolls && p.door && p.lift.people !== 1 ? 'rolled' : people(p.lift.people)}</td>
             <td>{p.door ? 'goes through' : <span className="status-fails">does not</span>}</td>
             {handling.vehicleName !== null && (
               <td>{p.vehicle ? 'fits' : <span className="status-fails">does not</span>}</td>
