@@ -1,6 +1,6 @@
 import { compareStatus, type CarriedReport, type Status } from '../piece';
 import { formatMass, sensible } from '../quantity';
-import { carriedParts, itOrPart } from './carried';
+import { carriedParts, isRolled, itOrPart } from './carried';
 import { parameter } from './edits';
 import { finding, type Proposal, type Rule } from './finding';
 
@@ -11,9 +11,7 @@ export const carry: Rule = {
     const { carried, inParts } = carriedParts(report);
 
     const { hoist } = piece.build.brief.travel;
-    // Rolled whole, where the door lets it through so; taken apart for the door what stays on the board still is.
-    const { whole } = report.handling;
-    const rolled = (c: CarriedReport) => (inParts ? (whole.rolls && whole.door) || (c.rolls && c.door) : c.rolls);
+    const rolled = (c: CarriedReport) => isRolled(report.handling, c);
     const statusOf = (c: CarriedReport): Status =>
       c.lift.people === 1 ? 'sound' : rolled(c) || hoist || Number.isFinite(c.lift.people) ? 'watch' : 'fails';
     const worst = carried.reduce((w, c) => {

@@ -12,3 +12,4 @@ export { allThinner, memberChanges, parameter, resizeEdit } from './edits';
 export { crackStatus, crackWords } from './crack-words';
 export { seamStrength } from './seam';
 export { leverWords } from './worn';
+export { isRolled } from './carried';

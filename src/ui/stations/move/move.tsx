@@ -3,7 +3,7 @@ import { Button, Table } from 'react-bootstrap';
 import type { Mount } from '../../../core/document';
 import { usualWornLimits, vehicles } from '../../../core/load';
 import { formatForce, formatMass, formatSize, sensible, type Vec3 } from '../../../core/quantity';
-import { engineerDecides, leverWords, liftingCaution } from '../../../core/finding';
+import { engineerDecides, isRolled, leverWords, liftingCaution } from '../../../core/finding';
 import { useBench, useController } from '../../bench/context';
 import { ChoiceAt, ChoiceInput, NumberAt, QuantityInput, TextAt, YesNoAt } from '../../parts/fields';
 import { StationPanel } from '../../parts/judgement';
@@ -266,7 +266,7 @@ function Parts() {
             </td>
             <td className="n">{formatMass(p.mass, units)}</td>
             <td className="n">{formatSize([p.size.width, p.size.depth, p.size.height], units)}</td>
-            <td className="n">{p.rolls && p.door && p.lift.people !== 1 ? 'rolled' : people(p.lift.people)}</td>
+            <td className="n">{isRolled(handling, p) ? 'rolled' : people(p.lift.people)}</td>
             <td>{p.door ? 'goes through' : <span className="status-fails">does not</span>}</td>
             {handling.vehicleName !== null && (
               <td>{p.vehicle ? 'fits' : <span className="status-fails">does not</span>}</td>
