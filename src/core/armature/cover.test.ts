@@ -66,6 +66,28 @@ test('an upright that comes out of the board is not thin where it enters', () =>
   expect(loose?.least).toBeLessThan(0);
 });
 
+test('an upright that grazes a rim by less than half of itself has not come in there; one that goes deeper has', () => {
+  // A bead on its way, 50 mm up, and a ball of 80 mm round a place 200 mm up.
+  const past = (bead: number) =>
+    coverOfMember(
+      member([
+        [0, 0, 0],
+        [0, 0, 0.24],
+      ]),
+      {
+        ...inputs([[0, 0, 0]]),
+        near: () => (p: Vec3) => ({
+          distance: Math.min(Math.hypot(p[0], p[1], p[2] - 0.05) - bead, Math.hypot(p[0], p[1], p[2] - 0.2) - 0.08),
+          mass: 0,
+        }),
+      },
+    )!;
+  // Half of 4 mm wire is 2 mm: what it passes 1.2 mm deep is a notch, what is 14 mm deep it comes out of again.
+  const bar = (bead: number) => past(bead).least;
+  expect(bar(0.0012)).toBeGreaterThan(0);
+  for (const bead of [0.0045, 0.014]) expect(bar(bead)).toBeLessThan(-0.02);
+});
+
 test('bundles are as thick as circles packed in a circle', () => {
   expect([1, 2, 3, 4, 7].map((n) => bundleAcross(1, n))).toEqual([1, 2, 2.155, 2.414, 3]);
   for (let n = 2; n <= 24; n++) expect(bundleAcross(1, n)).toBeGreaterThanOrEqual(bundleAcross(1, n - 1));

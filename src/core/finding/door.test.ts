@@ -72,6 +72,15 @@ describe('a dragon with its wings spread', () => {
   });
 });
 
+test('what stands on the board stays on it: of a figure the arms are offered, never a leg', () => {
+  const made = startBuild('A figure', '2026-12-01', 'figure', 1.4);
+  if (!made.ok) throw new Error(made.message);
+  const on = judged(made.value);
+  const labels = door.propose!(on, door.judge(on)[0]!).map((p) => p.edit.label);
+  expect(labels.some((l) => /arm/.test(l))).toBe(true);
+  expect(labels.filter((l) => /leg|hip|thigh|shin|foot/.test(l))).toEqual([]);
+});
+
 test('what goes through the door is offered nothing', () => {
   const made = startBuild('A heron', '2026-12-01', 'bird-like', 0.5);
   if (!made.ok) throw new Error(made.message);
