@@ -102,11 +102,12 @@ function heldBy(piece: Piece, load: LoadReport): Record<string, string | number>
       ? [{ id: s.id, thickness: s.section.height }]
       : [],
   );
-  for (const wider of [1, 1.5, 2, 3, 4])
+  let best: { readonly figures: Record<string, string | number>; readonly over: number } | null = null;
+  for (const flangeDiameter of [base.flangeDiameter, ...plateWidths.filter((w) => w > 1.1 * base.flangeDiameter)])
     for (const { id, thickness } of boards)
       for (const diameter of screwDiameters) {
-        const flangeDiameter = round(base.flangeDiameter * wider);
-        if (diameter < base.screws.diameter - 1e-6 || (wider > 1 && flangeDiameter > widestPlate)) continue;
+        if (diameter < base.screws.diameter - 1e-6) continue;
+        const wider = flangeDiameter / base.flangeDiameter;
         const threadLength = Math.min(0.1, thickness - 0.002);
         const screws = { ...base.screws, diameter, threadLength, circle: base.screws.circle * wider };
         const found = checkBase(
@@ -116,25 +117,21 @@ function heldBy(piece: Piece, load: LoadReport): Record<string, string | number>
           stock.density,
           stock.strength.nominal * stock.allowed,
         );
-        if (Math.max(found.screwUtilisation, found.boardUtilisation) < utilisationWanted)
-          return {
-            boardSize: id,
-            screwDiameter: diameter,
-            screwLength: round(threadLength),
-            ...(wider > 1 ? { plateWidth: flangeDiameter } : {}),
-          };
+        const over = Math.max(found.screwUtilisation, found.boardUtilisation);
+        const figures = {
+          boardSize: id,
+          screwDiameter: diameter,
+          screwLength: round(threadLength),
+          ...(wider > 1 ? { plateWidth: flangeDiameter } : {}),
+        };
+        if (over < utilisationWanted) return figures;
+        // Where nothing holds soundly, what comes nearest to it.
+        if (best === null || over < best.over) best = { figures, over };
       }
-  const last = boards[boards.length - 1];
-  return last
-    ? {
-        boardSize: last.id,
-        screwDiameter: screwDiameters[screwDiameters.length - 1]!,
-        screwLength: round(Math.min(0.1, last.thickness - 0.002)),
-      }
-    : {};
+  return best?.figures ?? {};
 }
-/** Metres. */
-const widestPlate = 0.5;
+/** Steel plates as they are cut, metres. */
+const plateWidths = [0.05, 0.075, 0.1, 0.15, 0.2, 0.25, 0.3, 0.35, 0.4, 0.45, 0.5] as const;
 const screwDiameters = [0.004, 0.005, 0.006, 0.008] as const;
 
 /** The safety the base was judged with, read back from its figure. */

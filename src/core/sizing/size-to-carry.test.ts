@@ -226,6 +226,14 @@ describe('an armature sized to carry', () => {
   });
 });
 
+test('where no plate and no screws hold soundly, those that come nearest are taken', () => {
+  for (const school of ['bent-pipe', 'steel-mesh-foam']) {
+    const { base, sizing } = reportOf(startIn('long-neck', school, 'water-based'));
+    expect(Math.max(base.screwUtilisation, base.boardUtilisation)).toBeLessThan(1);
+    expect(sizing.sizes.parameters).toMatchObject({ plateWidth: 0.5, screwDiameter: 0.008, boardSize: '24mm' });
+  }
+});
+
 test('what is under a clay suits it: gives under what splits, and stands the oven', () => {
   const core = (clay: string) => coreUnder(startIn('figure', 'wire-figure', clay));
   expect(core('earthen-air-dry')).toEqual({ bulk: 'paper-loose', wrap: 'twine' });
