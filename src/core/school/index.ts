@@ -18,7 +18,7 @@ export * from './edit-armature';
 export { limbOfRun, twinKey } from './body-names';
 export * from './sizes';
 export * from './size-edits';
-export { alongPath, awayFromLine, slenderParts } from './slender-parts';
+export { alongPath, awayFromLine, slenderParts, type SlenderPart } from './slender-parts';
 export { partsToWire } from './wires-along';
 export { bonesFrom, letComeAway } from './comes-apart';
 export { bringIn, type BroughtIn } from './bring-in';

@@ -28,7 +28,14 @@ export function begunToCarry(build: Build): Build {
   const piece = makePiece(begun, cache);
   if (!piece.ok) return begun;
   const wired = new Set(partsWired(begun, { ...noSizes, parameters: coreUnder(begun) }, cache));
-  return thinOverWires(thinOnThin(begun, piece.value, wired), cache);
+  let thinned = thinOnThin(begun, piece.value, wired);
+  // Less clay is less to carry: what is then chosen may be looked at once more.
+  for (let pass = 0; pass < 2; pass++) {
+    const before = thinned;
+    thinned = thinOverWires(before, cache);
+    if (thinned === before) break;
+  }
+  return thinned;
 }
 
 /** Where a wire that carries has no room but in the clay over it, no more is laid there than lies over it. */
@@ -36,14 +43,16 @@ function thinOverWires(build: Build, cache: ResultCache): Build {
   const piece = makePiece(withSizes(build, sizeToCarry(build, cache)), cache);
   if (!piece.ok || piece.value.clay.setting !== 'dries') return build;
   const own: Build['regions']['own'] = { ...build.regions.own };
+  let any = false;
   piece.value.thinOver.forEach((places, r) => {
     const least = Math.min(...places.map((p) => p.least));
     const coat = Math.floor(least * 2e3) / 2e3;
     const region = piece.value.regions[r]!;
-    if (coat >= leastCoat && coat < Infinity)
-      own[region] = { ...(own[region] ?? build.regions.everywhere), coats: [coat] };
+    if (!(coat >= leastCoat && coat < Infinity)) return;
+    own[region] = { ...(own[region] ?? build.regions.everywhere), coats: [coat] };
+    any = true;
   });
-  return { ...build, regions: { ...build.regions, own } };
+  return any ? { ...build, regions: { ...build.regions, own } } : build;
 }
 
 /** Of half of a thin limb, the most that is clay; and the least a coat is laid, metres. */

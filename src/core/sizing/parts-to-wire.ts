@@ -1,4 +1,4 @@
-import { awayFromLine, partsToWire, withSizes, type Sizes } from '../school';
+import { awayFromLine, partsToWire, withSizes, type Sizes, type SlenderPart } from '../school';
 import type { Build } from '../document';
 import { mix, type Vec3 } from '../quantity';
 import { makePiece, type Piece, type ResultCache, type Unsupported } from '../piece';
@@ -42,8 +42,26 @@ function partOf({ form, armature }: Piece, lot: Unsupported, along: readonly str
         ? owner
         : null;
   if (chosen === null) return [];
+  return leadingTo(chosen, parts).flatMap((id) => bothSides(id, form.masses));
+}
+
+/** Metres within which a part begins on another's line. */
+const leaves = 0.003;
+
+/** A part, and those it leaves from that have no wire either: an antler before its tine. */
+function leadingTo(id: string, parts: readonly SlenderPart[]): string[] {
+  const out = [id];
+  for (let at = parts.find((p) => p.id === id); at;) {
+    const root = at.line[0]!;
+    at = parts.find((p) => !out.includes(p.id) && awayFromLine(p.line, root) < leaves);
+    if (at) out.unshift(at.id);
+  }
+  return out;
+}
+
+function bothSides(chosen: string, masses: Piece['form']['masses']): string[] {
   const twin = chosen.replace(/(left|right)$/, (side) => (side === 'left' ? 'right' : 'left'));
-  return twin !== chosen && form.masses.some((m) => m.id === twin) ? [chosen, twin] : [chosen];
+  return twin !== chosen && masses.some((m) => m.id === twin) ? [chosen, twin] : [chosen];
 }
 
 /** Metres from a bone within which a line lies along it. */

@@ -20,7 +20,8 @@ export function sizeToCarry(build: Build, cache: ResultCache): Sizes {
   const core: Sizes = { ...noSizes, parameters: coreUnder(build) };
   const along = partsWired(build, core, cache);
   let sizes: Sizes = along.length > 0 ? { ...core, along } : core;
-  const tooLittle: TooLittle = new Map();
+  const tooLittle: TooLittle = new Map(),
+    exhausted = new Set<string>();
   let best = { sizes, short: Infinity, cut: Infinity };
   for (let round = 0; round < mostRounds; round++) {
     const piece = makePiece(withSizes(build, sizes), cache);
@@ -34,7 +35,10 @@ export function sizeToCarry(build: Build, cache: ResultCache): Sizes {
     const settled = short === 0 && best.short === 0 && cut > 0.95 * best.cut;
     if (short < best.short - 0.01 || (asGood && cut < best.cut)) best = { sizes, short, cut };
     if (settled) break;
-    const next = nextSizes(build, sizes, piece.value, load.value, tooLittle);
+    const known = exhausted.size;
+    const asked = () => nextSizes(build, sizes, piece.value, load.value, tooLittle, exhausted);
+    // Where what bends most has no more to give, what bends less on the way is stiffened.
+    const next = asked() ?? (exhausted.size > known ? asked() : null);
     if (next === null) break;
     sizes = next;
   }
@@ -85,18 +89,25 @@ function failing({ cover, clay }: Piece, { members, lifeStages }: LoadReport): n
 }
 
 /** What is to be tried next; null where nothing would be other than it is. */
-function nextSizes(build: Build, now: Sizes, piece: Piece, load: LoadReport, tooLittle: TooLittle): Sizes | null {
-  const wanted = wantedOf(piece, load.members, load.lifeStages);
+function nextSizes(
+  build: Build,
+  now: Sizes,
+  piece: Piece,
+  load: LoadReport,
+  tooLittle: TooLittle,
+  /** Bones for which nothing stouter has room. */
+  exhausted: Set<string>,
+): Sizes | null {
+  const wanted = wantedOf(piece, load.members, load.lifeStages, exhausted);
   const parameters: Record<string, string | number | boolean> = { ...now.parameters, ...baseFor(piece, load) };
   const edits: Record<string, MemberEdit> = { ...now.edits };
-  const stuck = new Set<string>();
   for (const group of groupsOf(build, piece.armature.members)) {
     const current = currentOf(piece, group.members[0]!);
     if (!current) continue;
     const asked = askedOf(group, wanted);
     if (!asked) continue;
     const chosen = choose(piece, group, current, asked, leastOf(tooLittle, group.key, current, asked));
-    if (!chosen.enough) for (const m of group.members) for (const b of m.bones) stuck.add(b);
+    if (!chosen.enough) for (const m of group.members) for (const b of m.bones) exhausted.add(b);
     if (same(chosen.bundle, current)) continue;
     const { stock, size, strands } = chosen.bundle;
     if (group.by.together) {
@@ -115,7 +126,7 @@ function nextSizes(build: Build, now: Sizes, piece: Piece, load: LoadReport, too
   // Where no wire with room is enough, the join it hangs on is made as good as a join by hand gets.
   for (const m of load.members) {
     const bone = piece.armature.bones.find((b) => b.id === m.id)!;
-    if (m.utilisation < 1.04 * utilisationWanted || !stuck.has(m.id)) continue;
+    if (m.utilisation < 1.04 * utilisationWanted || !exhausted.has(m.id)) continue;
     if (
       joinEfficiency(bone.joinFrom) < joinEfficiency(firmest) &&
       build.armature.edits[bone.id]?.joinFrom === undefined
@@ -167,8 +178,8 @@ function askedOf(group: SizedGroup, wanted: ReadonlyMap<string, Wanted>): Wanted
   return any ? { bears, stiff } : null;
 }
 
-/** Cover as it should be; or so much that no clay shrinks on it; or inside at all. */
-type Cover = 'kept' | 'in the core' | 'inside';
+/** Cover as it should be; or a third of it, in the core; or so much that no clay shrinks on it; or inside at all. */
+type Cover = 'kept' | 'in the core' | 'unsplit' | 'inside';
 
 /**
  * The lightest that is enough, of its own stock where that can be, with as much cover as can be had; else the strongest
@@ -221,6 +232,7 @@ function choose(
   };
   // Where not all can be had: what holds, only just, before the cover; cover before what does not hold.
   for (const [holds, cover] of order) {
+    if (cover === 'unsplit' && piece.clay.setting !== 'dries') continue;
     const found = room(holds === 'soundly' ? enough : passes, cover);
     if (found) return { bundle: found, enough: holds === 'soundly' };
   }
@@ -242,6 +254,8 @@ const order: readonly (readonly ['soundly' | 'just', Cover])[] = [
   ['soundly', 'in the core'],
   ['just', 'kept'],
   ['just', 'in the core'],
+  ['soundly', 'unsplit'],
+  ['just', 'unsplit'],
   ['soundly', 'inside'],
   ['just', 'inside'],
 ];
@@ -261,7 +275,8 @@ function fits(piece: Piece, group: SizedGroup, b: Bundle, cover: Cover): boolean
     if (cover === 'inside') return true;
     const then = piece.coverAs(m, b);
     if (!then) return true;
-    return then.thinOver.length === 0 && then.least >= (cover === 'kept' ? then.wanted : then.wanted / 3);
+    const least = cover === 'kept' ? then.wanted : cover === 'unsplit' ? 0 : then.wanted / 3;
+    return then.thinOver.length === 0 && then.least >= least;
   });
 }
 

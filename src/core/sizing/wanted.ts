@@ -15,12 +15,13 @@ export interface Wanted {
 /**
  * What a solved frame asks of each bone. Metal makes good what bulk and clay leave over; a bone that bows wants to be
  * stiffer. Where an end sags, the bones between it and the base are asked by their part in it: curvature times length
- * times the way to the end.
+ * times the way to the end; `exhausted` are bones for which nothing stiffer has room, against which no other is weighed.
  */
 export function wantedOf(
   piece: Piece,
   members: readonly MemberReport[],
   stages: readonly StageCheck[],
+  exhausted: ReadonlySet<string> = new Set(),
 ): Map<string, Wanted> {
   const out = new Map<string, { bears: number; stiff: number }>();
   for (const m of members) {
@@ -32,7 +33,7 @@ export function wantedOf(
       stiff: bows ? m.buckling / utilisationWanted : 0,
     });
   }
-  stiffer(piece, stages, out);
+  stiffer(piece, stages, out, exhausted);
   return out;
 }
 
@@ -45,9 +46,10 @@ function stiffer(
   { armature, load }: Piece,
   stages: readonly StageCheck[],
   wanted: Map<string, { bears: number; stiff: number }>,
+  exhausted: ReadonlySet<string>,
 ): void {
   const { bones } = armature;
-  const into = new Map(bones.map((b, i) => [b.to, i]));
+  const down = towardsBase(armature);
   for (const stage of stages) {
     if (!stage.stage.startsWith('clay')) continue;
     const turns = stage.bones.map((b, i) => {
@@ -59,13 +61,13 @@ function stiffer(
       const over = Math.min(mostAtOnce, b.sagShare / sagWanted);
       const end: Vec3 = load.ends[i]![1];
       const way: { bone: number; part: number }[] = [];
-      for (
-        let at: number | undefined = i;
-        at !== undefined && way.length <= bones.length;
-        at = into.get(bones[at]!.from)
-      )
-        way.push({ bone: at, part: turns[at]! * distance(mix(...load.ends[at]!, 0.5), end) });
-      const most = way.reduce((m, w) => Math.max(m, w.part), 0);
+      for (let at: string | undefined = bones[i]!.to; at !== undefined && way.length <= bones.length;) {
+        const next = down.get(at);
+        if (next)
+          way.push({ bone: next.bone, part: turns[next.bone]! * distance(mix(...load.ends[next.bone]!, 0.5), end) });
+        at = next?.node;
+      }
+      const most = way.reduce((m, w) => (exhausted.has(bones[w.bone]!.id) ? m : Math.max(m, w.part)), 0);
       for (const { bone, part } of way) {
         if (part < worthStiffening * most) continue;
         const entry = wanted.get(bones[bone]!.id);
@@ -73,4 +75,29 @@ function stiffer(
       }
     });
   }
+}
+
+/** By joint, the bone that leads towards what is built into the base by the shortest way, and the joint at its other end. */
+function towardsBase({ nodes, bones }: Piece['armature']): ReadonlyMap<string, { bone: number; node: string }> {
+  const at = new Map(nodes.map((n) => [n.id, n.at]));
+  const away = new Map(nodes.filter((n) => n.held).map((n) => [n.id, 0]));
+  const out = new Map<string, { bone: number; node: string }>();
+  for (let grew = true; grew;) {
+    grew = false;
+    bones.forEach((b, bone) => {
+      if (b.tie) return;
+      const long = distance(at.get(b.from)!, at.get(b.to)!);
+      for (const [near, far] of [
+        [b.from, b.to],
+        [b.to, b.from],
+      ] as const) {
+        const way = (away.get(near) ?? Infinity) + long;
+        if (!(way < (away.get(far) ?? Infinity) - 1e-9)) continue;
+        away.set(far, way);
+        out.set(far, { bone, node: near });
+        grew = true;
+      }
+    });
+  }
+  return out;
 }
