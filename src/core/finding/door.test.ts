@@ -81,6 +81,19 @@ test('what stands on the board stays on it: of a figure the arms are offered, ne
   expect(labels.filter((l) => /leg|hip|thigh|shin|foot/.test(l))).toEqual([]);
 });
 
+test('what is held elsewhere too, a ring or a cage, is not offered to come off', () => {
+  for (const [kind, size] of [
+    ['ringed', 2],
+    ['long-neck', 2],
+  ] as const) {
+    const made = startBuild('A ring', '2026-12-01', kind, size);
+    if (!made.ok) throw new Error(made.message);
+    const on = judged(made.value);
+    const [found] = door.judge(on);
+    for (const { edit } of door.propose!(on, found!)) expect(edit.label).not.toMatch(/ring|hoop|stringer/);
+  }
+});
+
 test('what goes through the door is offered nothing', () => {
   const made = startBuild('A heron', '2026-12-01', 'bird-like', 0.5);
   if (!made.ok) throw new Error(made.message);

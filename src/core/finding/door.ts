@@ -40,16 +40,18 @@ export const door: Rule = {
 function limbsOff({ armature, extent }: Piece): Proposal[] {
   const { nodes, bones } = armature;
   const at = new Map(nodes.map((n) => [n.id, n.at]));
-  const beyond = (id: string): string[] => bones.filter((b) => b.from === id).flatMap((b) => [b.to, ...beyond(b.to)]);
   const middle = [0, 1, 2].map((k) => (extent.low[k as 0] + extent.high[k as 0]) / 2) as unknown as Vec3;
   const size = distance(extent.low, extent.high);
   const pairs = new Map<string, { bones: Bone[]; reach: number }>();
   for (const b of bones) {
-    // A limb leaves where others do; what leads to the base stays on it.
+    // A limb leaves where others do; what leads to the base, or is held elsewhere too, stays on it.
     if (b.tie || bones.filter((o) => o.from === b.from && !o.tie).length < 2) continue;
-    const ends = [b.to, ...beyond(b.to)];
-    if (ends.some((id) => nodes.find((n) => n.id === id)!.held)) continue;
-    const reach = Math.max(...ends.map((id) => distance(at.get(id)!, middle)));
+    const ends = beyond(b, bones);
+    if (nodes.some((n) => n.held && ends.has(n.id))) continue;
+    if (bones.some((o) => o !== b && ends.has(o.from) !== ends.has(o.to))) continue;
+    if (nodes.some((n) => !ends.has(n.id) && [...ends].some((id) => distance(at.get(id)!, n.at) < meets * size)))
+      continue;
+    const reach = Math.max(...[...ends].map((id) => distance(at.get(id)!, middle)));
     if (distance(at.get(b.from)!, middle) > reach || reach < leastReach * size) continue;
     const key = twinKey(b.id);
     const pair = pairs.get(key) ?? { bones: [], reach: 0 };
@@ -75,6 +77,15 @@ function limbsOff({ armature, extent }: Piece): Proposal[] {
   ];
 }
 
+/** Joints that a bone leads on to, its own end among them. */
+function beyond(bone: Bone, bones: readonly Bone[]): ReadonlySet<string> {
+  const out = new Set([bone.to]);
+  for (const id of out) for (const b of bones) if (b.from === id) out.add(b.to);
+  return out;
+}
+
+/** Of the diagonal: two ends so near are of one solid, as the halves of a ring. */
+const meets = 0.05;
 /** Of the diagonal of it all: a limb that ends nearer to its middle is not what stands in the door. */
 const leastReach = 0.18;
 const mostLimbs = 3;
@@ -86,8 +97,14 @@ const ways = [
 /** What comes away as a body calls it, of both sides in one word. */
 function limbOff(bone: Bone, bones: readonly Bone[]): string {
   const run = [bone];
-  for (let next = bones.find((b) => b.from === bone.to); next; next = bones.find((b) => b.from === next!.to))
-    run.push(next);
+  for (let next: Bone | undefined = bone; next;) {
+    const end: string = next.to;
+    next = bones.find((b) => b.from === end && !run.includes(b));
+    if (next) run.push(next);
+  }
   const [name] = limbOfRun(run);
-  return (name ?? bone.name).replace(/^(left|right) /, '').replace(/, (left|right)$/, '');
+  return (name ?? bone.name)
+    .replace(/^(left|right) /, '')
+    .replace(/, (left|right)$/, '')
+    .replace(/, stretch \d+$/, '');
 }

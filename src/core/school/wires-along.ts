@@ -112,7 +112,7 @@ function drawnBack(context: SchoolContext, root: Vec3, line: readonly Vec3[], cl
   const whole = [root, ...line];
   const wanted = clay + underClay;
   let until = leastShare;
-  // What comes out of the trunk passes its clay once; a part is left from its tip inwards.
+  // From the tip inwards: where it leaves the trunk it passes through clay in any case.
   for (let share = mostShare; share > leastShare; share -= 0.02)
     if (context.depthAt(alongPath(whole, share)) >= wanted) {
       until = share;
