@@ -109,3 +109,13 @@ test('a build of before, whose sizes are as they were set, gets none', () => {
   if (!made.ok) throw new Error(made.message);
   expect(judged(made.value).judging.piece.armature.members.some((m) => m.id.startsWith('along/'))).toBe(false);
 });
+
+test('a new build lays no more than lies over a wire that has room nowhere else', () => {
+  for (const [kind, type] of [
+    ['bird-like', 'eagle'],
+    ['figure', 'puppet'],
+  ] as const) {
+    const { piece } = judged(begun(kind, type)).judging;
+    expect(piece.thinOver.flatMap((places, r) => (places.length > 0 ? [piece.regions[r]] : []))).toEqual([]);
+  }
+});
