@@ -19,7 +19,7 @@ export { limbOfRun, twinKey } from './body-names';
 export * from './sizes';
 export * from './size-edits';
 export { alongPath, awayFromLine, slenderParts, type SlenderPart } from './slender-parts';
-export { partsToWire } from './wires-along';
+export { hasBone, partsToWire } from './wires-along';
 export { bonesFrom, letComeAway } from './comes-apart';
 export { bringIn, type BroughtIn } from './bring-in';
 export { boneName, chainsOf, mainChain, standingJoints } from './limbs';

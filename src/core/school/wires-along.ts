@@ -1,6 +1,6 @@
 import type { Armature, ArmatureNode, Bone, Member } from '../armature';
 import type { Mass } from '../form';
-import { distance, type Vec3 } from '../quantity';
+import { distance, mix, type Vec3 } from '../quantity';
 import { bodySide } from './body-names';
 import type { SchoolContext } from './school';
 import { alongPath, awayFromLine, cutAt, slenderParts, type SlenderPart } from './slender-parts';
@@ -27,6 +27,17 @@ const underClay = 0.0015;
 export function partsToWire(masses: readonly Mass[], nodes: readonly ArmatureNode[]): SlenderPart[] {
   const joints = new Map(nodes.map((n) => [n.id.slice(n.id.indexOf('/') + 1), n.at]));
   return slenderParts(masses, (id) => joints.get(id));
+}
+
+/** Metres from a bone within which a line lies along it, and how far out it is looked at: a wire ends short of a tip. */
+const alongBone = 0.012,
+  lookedAt = 0.7;
+
+/** Whether bones run along a part already, from its root to near its tip. */
+export function hasBone({ line }: SlenderPart, { nodes, bones }: Pick<Armature, 'nodes' | 'bones'>): boolean {
+  const at = new Map(nodes.map((n) => [n.id, n.at]));
+  const near = (p: Vec3) => bones.some((b) => awayFromLine([at.get(b.from)!, at.get(b.to)!], p) < alongBone);
+  return near(line[0]!) && near(mix(line[line.length - 2]!, line[line.length - 1]!, lookedAt));
 }
 
 export function withWiresAlong(made: Armature, ids: readonly string[], context: SchoolContext): Armature {

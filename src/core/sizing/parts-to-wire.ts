@@ -1,6 +1,5 @@
-import { awayFromLine, partsToWire, withSizes, type Sizes, type SlenderPart } from '../school';
+import { awayFromLine, hasBone, partsToWire, withSizes, type Sizes, type SlenderPart } from '../school';
 import type { Build } from '../document';
-import { mix, type Vec3 } from '../quantity';
 import { makePiece, type Piece, type ResultCache, type Unsupported } from '../piece';
 
 /** Asked of the clay a part hangs on: from here on a long thin part gets a wire, and past the other any part does. */
@@ -26,9 +25,7 @@ export function partsWired(build: Build, sizes: Sizes, cache: ResultCache): read
 /** What holds a lot best: the nearest long thin part that has no wire yet, or else what most of it lies in; both of a pair. */
 function partOf({ form, armature }: Piece, lot: Unsupported, along: readonly string[]): string[] {
   if (lot.utilisation <= nearsItsLimit || !Number.isFinite(lot.away)) return [];
-  const parts = partsToWire(form.masses, armature.nodes).filter(
-    (p) => !along.includes(p.id) && !wired(p.line, armature),
-  );
+  const parts = partsToWire(form.masses, armature.nodes).filter((p) => !along.includes(p.id) && !hasBone(p, armature));
   const away = (p: (typeof parts)[number]) => awayFromLine(p.line, lot.at);
   const nearest = parts.reduce<(typeof parts)[number] | null>(
     (best, p) => (best === null || away(p) < away(best) ? p : best),
@@ -62,15 +59,4 @@ function leadingTo(id: string, parts: readonly SlenderPart[]): string[] {
 function bothSides(chosen: string, masses: Piece['form']['masses']): string[] {
   const twin = chosen.replace(/(left|right)$/, (side) => (side === 'left' ? 'right' : 'left'));
   return twin !== chosen && masses.some((m) => m.id === twin) ? [chosen, twin] : [chosen];
-}
-
-/** Metres from a bone within which a line lies along it. */
-const alongBone = 0.012;
-
-/** Whether bones run along it from end to end already. */
-function wired(line: readonly Vec3[], { nodes, bones }: Piece['armature']): boolean {
-  const at = new Map(nodes.map((n) => [n.id, n.at]));
-  const lines = bones.map((b) => [at.get(b.from)!, at.get(b.to)!]);
-  const near = (p: Vec3) => lines.some((l) => awayFromLine(l, p) < alongBone);
-  return near(line[0]!) && near(mix(line[line.length - 2]!, line[line.length - 1]!, 0.7));
 }
