@@ -17,6 +17,8 @@ export interface MemberCover {
   readonly wanted: number;
   /** Length of it that has less than wanted. */
   readonly short: number;
+  /** Masses in which it has less than wanted over it, each where it lacks most. */
+  readonly shortIn: readonly { readonly mass: number; readonly least: number; readonly wanted: number }[];
   /** Masses in whose clay it lies with less than wanted over it and no filling between, each at its thinnest. */
   readonly thinOver: readonly { readonly mass: number; readonly least: number }[];
 }
@@ -109,6 +111,7 @@ export function coverOfMember(member: Member, input: CoverInputs): MemberCover |
   let mass = 0,
     wanted = coverWanted(strand, 0, input.least);
   const thin = new Map<number, number>();
+  const shortIn = new Map<number, MemberCover['shortIn'][number]>();
   const spacing = points.length > 1 ? distance(points[0]!, points[1]!) : 0;
   for (let i = bare.from; i < bare.to;) {
     const p = points[i]!;
@@ -121,6 +124,9 @@ export function coverOfMember(member: Member, input: CoverInputs): MemberCover |
     want = coverWanted(strand, clay, input.least, limb);
     if (cover < want) {
       short += spacing;
+      const most = shortIn.get(owner);
+      if (!most || want - cover > most.wanted - most.least)
+        shortIn.set(owner, { mass: owner, least: cover, wanted: want });
       if (tooThinOver(cover, strand, clay, limb)) thin.set(owner, Math.min(thin.get(owner) ?? Infinity, cover));
     }
     if (cover < least) {
@@ -134,7 +140,9 @@ export function coverOfMember(member: Member, input: CoverInputs): MemberCover |
     i += Math.max(1, clear);
   }
   const thinOver = [...thin].map(([m, l]) => ({ mass: m, least: l }));
-  return least < Infinity ? { member: member.id, name: member.name, least, at, mass, wanted, short, thinOver } : null;
+  if (!(least < Infinity)) return null;
+  const told = { member: member.id, name: member.name, least, at, mass, wanted, short };
+  return { ...told, shortIn: [...shortIn.values()], thinOver };
 }
 
 /**

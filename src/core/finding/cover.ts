@@ -1,6 +1,7 @@
 import { bundleAcross, coverWanted, sectionAcross, sectionGeometry, type Member, type MemberCover } from '../armature';
 import { sizesLike, type Stock, type StockSize } from '../catalogue';
 import type { BuildEdit } from '../document';
+import { massTarget, stretchMass, type Mass } from '../form';
 import { compared, formatLength, mix, sensible, type UnitSystem, type Vec3 } from '../quantity';
 import type { Piece, PieceReport, Status } from '../piece';
 import { memberChanges } from './edits';
@@ -55,12 +56,10 @@ export const cover: Rule = {
       );
     });
   },
-  propose: (on, found) =>
-    deeper(
-      on,
-      found.parts.map((p) => p.id.slice('cover/'.length)),
-      found.limit,
-    ),
+  propose: (on, found) => {
+    const ids = found.parts.map((p) => p.id.slice('cover/'.length));
+    return [...deeper(on, ids, found.limit), ...thickerLimb(on, ids)];
+  },
   measure: ({ report }, part) => {
     const own = report.cover.find((c) => `cover/${c.member}` === part);
     return own ? { measured: own.least, status: statusOfCover(own) } : { measured: Infinity, status: 'sound' };
@@ -152,6 +151,73 @@ function deeper({ piece, report, units }: Judging, ids: readonly string[], wante
     });
   }
   return out;
+}
+
+/** A limb made thicker than this many times is another limb. */
+const mostThicker = 2;
+/** Where a mass blends into the next the face follows it by less: so much more is asked of it. */
+const blended = 1.1;
+
+/** Room over the wire by a thicker limb: each mass it lies too near the face in, across its length and both of a pair. */
+function thickerLimb({ piece, report, units }: Judging, ids: readonly string[]): Proposal[] {
+  const { build, form, armature } = piece;
+  const short = report.cover
+    .filter((c) => ids.includes(c.member))
+    .flatMap((c) => c.shortIn)
+    .flatMap(({ mass: index, least, wanted }) => {
+      const mass = form.masses[index]!;
+      const thinnest = thinnestOf(mass.shape);
+      // Nobody lays on less than half a millimetre.
+      return thinnest ? [{ mass, thinnest, lacks: Math.ceil((wanted - least) * 2000) / 2000 }] : [];
+    });
+  const most = Math.max(0, ...short.map((s) => s.lacks));
+  // One of a pair follows the other: what is stretched twice over is stretched as the one that lacks most.
+  const byTarget = new Map<string, { readonly mass: Mass; readonly stretch: Vec3; readonly factor: number }>();
+  for (const { mass, thinnest, lacks } of short) {
+    const target = massTarget(build, form, mass.id).id;
+    const factor = Math.ceil(100 * (1 + (blended * lacks) / thinnest.radius)) / 100;
+    if (factor > (byTarget.get(target)?.factor ?? 1))
+      byTarget.set(target, { mass, factor, stretch: thinnest.across(factor) });
+  }
+  const grown = [...byTarget.values()];
+  if (grown.length === 0 || grown.some((g) => g.factor > mostThicker)) return [];
+  const wire = placesInWords(armature.members.filter((m) => ids.includes(m.id)).map((m) => m.name));
+  const limb = placesInWords([...new Set(short.map((s) => s.mass.name))]);
+  return [
+    {
+      id: 'thicker-limb',
+      edit: {
+        label: `Make the ${limb} ${formatLength(2 * most, units)} thicker`,
+        changes: grown.flatMap(({ mass, stretch }) => stretchMass(build, form, mass, stretch).changes),
+      },
+      note: `so that there is room over the ${wire}; the form changes`,
+    },
+  ];
+}
+
+/** What a mass is through its thinnest, from its middle, and how it is stretched that way; null where it cannot be alone. */
+function thinnestOf(shape: Mass['shape']): { readonly radius: number; readonly across: (by: number) => Vec3 } | null {
+  const thinnest = (sides: readonly number[]) => {
+    const axis = sides.indexOf(Math.min(...sides));
+    return {
+      radius: sides[axis]!,
+      across: (by: number): Vec3 => [axis === 0 ? by : 1, axis === 1 ? by : 1, axis === 2 ? by : 1],
+    };
+  };
+  switch (shape.kind) {
+    case 'ellipsoid':
+      return thinnest(shape.radii);
+    case 'rounded-box':
+      return thinnest(shape.half);
+    case 'round-cone':
+      return { radius: Math.min(shape.radiusFrom, shape.radiusTo), across: (by) => [by, by, 1] };
+    case 'drum':
+      return { radius: shape.radius, across: (by) => [by, by, 1] };
+    case 'ring':
+      return { radius: shape.thickness, across: (by) => [1, 1, by] };
+    default:
+      return null;
+  }
 }
 
 /** The stoutest of its series, of no more strands, that keeps its cover where it has least now; or the next size down. */

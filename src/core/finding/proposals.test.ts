@@ -326,6 +326,44 @@ describe('cover', () => {
     expect(stouter.least).toBeLessThan(stouter.wanted);
   });
 
+  test('the limbs it lies too near the face in made thicker across, both of a pair, in one change; not to twice what they are', () => {
+    const figure = startBuild('Fig', '2026-12-01', 'figure', 1);
+    if (!figure.ok) throw new Error(figure.message);
+    const legs = ['left', 'right'].map((side) => `limb/wire-hip-${side}`);
+    const withWire = (size: string) =>
+      changed(
+        figure.value,
+        ...legs.map((id) => ({ path: ['armature', 'edits', id], value: { stock: 'mild-steel', size, strands: 4 } })),
+      );
+    const build = withWire('12mm');
+    const on = judged(build);
+    const short = on.report.cover.filter((c) => legs.includes(c.member) && c.least < c.wanted);
+    expect(short.map((c) => c.member)).toEqual(legs);
+    const own = about(
+      `cover/${legs[0]}`,
+      legs.map((id) => `cover/${id}`),
+      { limit: short[0]!.wanted },
+    );
+    const thicker = offered('cover', on, own).find((p) => p.id === 'thicker-limb')!;
+    const after = judged(edited(build, thicker.edit));
+    for (const c of after.report.cover.filter((x) => legs.includes(x.member)))
+      expect(c.least).toBeGreaterThanOrEqual(c.wanted);
+    const changedMasses = on.piece.form.masses.filter(
+      (m, i) => JSON.stringify(m.shape) !== JSON.stringify(after.piece.form.masses[i]!.shape),
+    );
+    expect(changedMasses.map((m) => m.id).sort()).toEqual(
+      short.flatMap((c) => c.shortIn.map((x) => on.piece.form.masses[x.mass]!.id)).sort(),
+    );
+    for (const m of changedMasses) {
+      const then = after.piece.form.masses.find((x) => x.id === m.id)!;
+      if (m.shape.kind !== 'round-cone' || then.shape.kind !== 'round-cone') continue;
+      // Across, and no longer.
+      expect(then.shape.reach).toEqual(m.shape.reach);
+      expect(then.shape.radiusFrom / m.shape.radiusFrom).toBeLessThanOrEqual(2);
+    }
+    expect(thicker.edit.label).toMatch(/left and right .* thicker$/);
+  });
+
   test('a pipe is not bent', () => {
     const pipe = bust.piece.armature.members.find((m) => m.id === 'stuffed/pipe')!;
     expect(

@@ -7,6 +7,7 @@ import { checkBase } from '../load';
 import { makePiece, ResultCache, type MemberReport } from '../piece';
 import { isMemberSetByHand, keepTheseSizes, sizeAllAgain, sizeMemberAgain, startBuild } from '../school';
 import { posedStart } from '../../../tests/support/posed-starts';
+import { begunToCarry } from './begin';
 import { bundleOf, bundlesFor } from './bundles';
 import { coreUnder } from './core-under-clay';
 import { sizeToCarry } from './size-to-carry';
@@ -232,6 +233,37 @@ test('where no plate and no screws hold soundly, those that come nearest are tak
     expect(Math.max(base.screwUtilisation, base.boardUtilisation)).toBeLessThan(1);
     expect(sizing.sizes.parameters).toMatchObject({ plateWidth: 0.5, screwDiameter: 0.008, boardSize: '24mm' });
   }
+});
+
+test('what one wire was asked too much of is tried again by itself, the others as they were at their best', () => {
+  // Thick wings that sag: stiffened all at once, its wires had no room in them, and the legs stayed as thin as before.
+  const made = startBuild('Wings', '2026-12-01', 'bird-like', 0.73, 'dragon');
+  if (!made.ok) throw new Error(made.message);
+  const thick = ['wing-forearm', 'wing-hand', 'shank', 'foot'].map((id) => [
+    `${id}-left`,
+    { stretched: [1.5, 1.5, 1] },
+  ]);
+  const begun = begunToCarry(made.value);
+  const build = {
+    ...begun,
+    form: { ...begun.form, edits: Object.fromEntries(thick) as Build['form']['edits'] },
+  };
+  const chosen = sizeToCarry(build, new ResultCache());
+  const legs = ['left', 'right'].map((side) => `limb/wire-hip-${side}`);
+  const strands = chosen.edits[legs[0]!]!.strands!;
+  const withLegs = (n: number) => {
+    const edits = Object.fromEntries(legs.map((id) => [id, { ...chosen.edits[id], strands: n }]));
+    const report = reportOf(build, { sizes: { ...chosen, edits: { ...chosen.edits, ...edits } } });
+    const bones = report.lifeStages.filter((l) => l.stage.startsWith('clay')).flatMap((l) => l.bones);
+    return {
+      sag: Math.max(...bones.map((b) => b.sagShare)),
+      thin: report.cover.some((c) => c.least < c.wanted),
+    };
+  };
+  expect(strands).toBeGreaterThan(1);
+  const [own, fewer] = [withLegs(strands), withLegs(strands - 1)];
+  expect(own.thin).toBe(false);
+  expect(own.sag).toBeLessThan(fewer.sag - 1e-4);
 });
 
 test('what is under a clay suits it: gives under what splits, and stands the oven', () => {

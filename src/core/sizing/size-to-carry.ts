@@ -22,27 +22,91 @@ export function sizeToCarry(build: Build, cache: ResultCache): Sizes {
   let sizes: Sizes = along.length > 0 ? { ...core, along } : core;
   const tooLittle: TooLittle = new Map(),
     exhausted = new Set<string>();
-  let best = { sizes, short: Infinity, cut: Infinity };
+  const tried: Sizes[] = [];
+  let best: Tried = { sizes, short: Infinity, cut: Infinity };
   for (let round = 0; round < mostRounds; round++) {
-    const piece = makePiece(withSizes(build, sizes), cache);
-    if (!piece.ok) return best.sizes;
-    const load = loadReport(piece.value, cache, [], false);
-    if (!load.ok) return best.sizes;
-    const short = shortOf(piece.value, load.value);
-    const cut = cutMass(load.value);
-    // Of two as good the lighter; and what was taken off last may not be worth another round.
-    const asGood = short <= best.short + 0.01;
+    const found = tryOut(build, sizes, cache);
+    if (!found) return best.sizes;
+    const { piece, load, short, cut } = found;
     const settled = short === 0 && best.short === 0 && cut > 0.95 * best.cut;
-    if (short < best.short - 0.01 || (asGood && cut < best.cut)) best = { sizes, short, cut };
+    tried.push(sizes);
+    best = better(found, best);
     if (settled) break;
     const known = exhausted.size;
-    const asked = () => nextSizes(build, sizes, piece.value, load.value, tooLittle, exhausted);
+    const asked = () => nextSizes(build, sizes, piece, load, tooLittle, exhausted);
     // Where what bends most has no more to give, what bends less on the way is stiffened.
     const next = asked() ?? (exhausted.size > known ? asked() : null);
     if (next === null) break;
     sizes = next;
   }
-  return best.sizes;
+  return best.short > 0 ? oneByOne(build, best, tried, cache).sizes : best.sizes;
+}
+
+interface Tried {
+  readonly sizes: Sizes;
+  /** How far the worst is over what was asked for. */
+  readonly short: number;
+  /** kg of what is cut. */
+  readonly cut: number;
+}
+
+function tryOut(build: Build, sizes: Sizes, cache: ResultCache): (Tried & { piece: Piece; load: LoadReport }) | null {
+  const piece = makePiece(withSizes(build, sizes), cache);
+  if (!piece.ok) return null;
+  const load = loadReport(piece.value, cache, [], false);
+  if (!load.ok) return null;
+  const short = shortOf(piece.value, load.value);
+  return { sizes, short, cut: cutMass(load.value), piece: piece.value, load: load.value };
+}
+
+/** Of two as good the lighter; and what was taken off last may not be worth another round. */
+function better(found: Tried, best: Tried): Tried {
+  const asGood = found.short <= best.short + 0.01;
+  return found.short < best.short - 0.01 || (asGood && found.cut < best.cut) ? found : best;
+}
+
+/**
+ * A round asks all that share in a sag for more at once, and some may have been asked too much: what was tried of each
+ * wire is tried again by itself, the others as they were at their best.
+ */
+function oneByOne(build: Build, from: Tried, tried: readonly Sizes[], cache: ResultCache): Tried {
+  const piece = makePiece(withSizes(build, from.sizes), cache);
+  if (!piece.ok) return from;
+  let best = from,
+    left = mostTrials;
+  for (const group of groupsOf(build, piece.value.armature.members)) {
+    const own = new Set([JSON.stringify(sizesOfGroup(group, best.sizes))]);
+    for (const before of tried) {
+      const other = sizesOfGroup(group, before);
+      if (own.has(JSON.stringify(other)) || left === 0) continue;
+      own.add(JSON.stringify(other));
+      left--;
+      const { parameters, edits } = best.sizes;
+      const found = tryOut(
+        build,
+        { ...best.sizes, parameters: { ...parameters, ...other.parameters }, edits: { ...edits, ...other.edits } },
+        cache,
+      );
+      if (found) best = better(found, best);
+    }
+  }
+  return best;
+}
+const mostTrials = 6;
+
+/** What was chosen for a group alone. */
+function sizesOfGroup({ by, members }: SizedGroup, { parameters, edits }: Sizes): Pick<Sizes, 'parameters' | 'edits'> {
+  const own = (keys: readonly (string | undefined)[], all: Readonly<Record<string, unknown>>) =>
+    Object.fromEntries(keys.flatMap((k) => (k !== undefined && Object.hasOwn(all, k) ? [[k, all[k]]] : [])));
+  return by.together
+    ? { parameters: own([by.stock, by.size, by.strands], parameters) as Sizes['parameters'], edits: {} }
+    : {
+        parameters: {},
+        edits: own(
+          members.map((m) => m.id),
+          edits,
+        ) as Sizes['edits'],
+      };
 }
 
 const mostRounds = 8;
