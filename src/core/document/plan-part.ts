@@ -21,6 +21,7 @@ export const stepKinds = [
   'moulding',
   'heat',
   'fitting',
+  'closing',
   'own',
 ] as const;
 export type StepKind = (typeof stepKinds)[number];

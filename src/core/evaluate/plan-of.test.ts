@@ -191,17 +191,21 @@ test('facts say nothing the report does not: areas and weights add up', () => {
   expect(stepsOf(facts).map((s) => s.id)).toEqual(input(build).steps.map((s) => s.id));
 });
 
-test('props go when the armature carries it; one that never does keeps them until the last region is dry through', () => {
-  const build = named('The Lamplighter');
-  const piece = evaluator.piece(asBriefed(build)),
-    report = evaluator.evaluate(asBriefed(build));
-  if (!piece.ok || !report.ok) throw new Error('no report');
-  const letGo = { ...report.value.letGo, when: 'never' as const, after: null };
-  const last = Math.max(...report.value.regions.map((r) => r.throughDry!));
-  expect(jobFacts(piece.value, { ...report.value, letGo }).letGo!.after).toBe(last);
-  expect(jobFacts(piece.value, { ...report.value, letGo: { ...letGo, when: 'after', after: 7200 } }).letGo!.after).toBe(
-    7200,
-  );
+test('props go when the armature carries it or the clay is hard; where it never does, and in clay that stays soft, they stay', () => {
+  const letGoOf = (name: string, letGo: object) => {
+    const build = named(name);
+    const piece = evaluator.piece(asBriefed(build)),
+      report = evaluator.evaluate(asBriefed(build));
+    if (!piece.ok || !report.ok) throw new Error('no report');
+    return jobFacts(piece.value, { ...report.value, letGo: { ...report.value.letGo, ...letGo } }).letGo;
+  };
+  const lamp = (letGo: object) => letGoOf('The Lamplighter', letGo);
+  expect(lamp({ when: 'never', after: null })).toBeNull();
+  expect(lamp({ when: 'after', after: 7200, sags: 0 })).toMatchObject({ when: 'after', after: 7200 });
+  expect(lamp({ when: 'after', after: 7200, sags: 0.05 })).toMatchObject({ when: 'hard' });
+  // Borne from the first: a prop is there to keep its place until it is hard, and not for a quarter of an hour.
+  expect(lamp({ when: 'at-once', after: 0, sags: 0 })).toMatchObject({ when: 'hard' });
+  expect(letGoOf('Walrus', { when: 'at-once', after: 0, sags: 0 })).toBeNull();
 });
 
 test('what sets is worked while it works: the minutes that are left once it is mixed', () => {

@@ -30,9 +30,14 @@ const region = {
     },
   ],
 };
-const answer = (wet: number, dry: number, sags: number, hardens: number | null = 10 * day, dries = true) =>
+const pieceOf = (dries: boolean, props = 0) =>
+  ({
+    mixed: { drying: dries ? { rho_dry: 1000 } : null },
+    build: { armature: { props: Array.from({ length: props }) } },
+  }) as never;
+const answer = (wet: number, dry: number, sags: number, hardens: number | null = 10 * day, dries = true, props = 0) =>
   letGo(
-    { mixed: { drying: dries ? { rho_dry: 1000 } : null } } as never,
+    pieceOf(dries, props),
     { unpropped: [stage('clay 1', wet, sags), stage('dry', dry, sags / 2)] },
     [region] as never,
     hardens,
@@ -65,7 +70,7 @@ test('borne, but past two hundredths of its way the pose is lost: until the clay
 
 test('what folds under its own wet clay is held, however little it is bent before', () => {
   const folds = letGo(
-    { mixed: { drying: null } } as never,
+    pieceOf(false),
     { unpropped: [stage('clay 1', 0.3, 0.001, 1.4), stage('dry', 0.2, 0.001, 0.9)] },
     [region] as never,
     day,
@@ -84,8 +89,15 @@ test('too heavy even when dry, or in clay that loses nothing: never, and with bo
   expect(letGoWords(answer(1.8, 1.2, 0.001))).toMatch(/asked for 1.8 times what it can bear, and 1.2 when dry/);
 });
 
-test('what a prop waits for: the water, the hard clay, or dry through where it never bears it', () => {
+test('what is propped keeps its place: its props stay until it is hard where it would sag by more than a hundredth', () => {
+  expect(answer(0.4, 0.3, 0.015)).toMatchObject({ when: 'at-once' });
+  const propped = answer(0.4, 0.3, 0.015, 10 * day, true, 1);
+  expect(propped).toMatchObject({ when: 'after', after: 10 * day });
+  expect(letGoWords(propped)).toMatch(/until the clay is hard.*sags by 1.5 %.*past 1 % it shows/);
+  expect(answer(0.4, 0.3, 0.009, 10 * day, true, 1)).toMatchObject({ when: 'at-once' });
+});
+
+test('what a prop waits for: the water, or the hard clay', () => {
   expect(letGoWaitsFor(answer(1.25, 0.75, 0.005))).toBe('it carries itself');
   expect(letGoWaitsFor(answer(0.4, 0.3, 0.046))).toBe('the clay is hard and keeps the pose');
-  expect(letGoWaitsFor(answer(1.6, 1.2, 0.005))).toBe('it is dry through');
 });

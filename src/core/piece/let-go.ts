@@ -1,4 +1,4 @@
-import { sagLimit, type StageCheck } from '../load';
+import { sagLimit, sagWatched, type StageCheck } from '../load';
 import { formatDuration, sensible } from '../quantity';
 import { coatMass } from './laying';
 import type { LoadReport } from './load-report';
@@ -23,7 +23,9 @@ export function letGo(
   const unproppedWet = clayOn.reduce((m, c) => Math.max(m, worst(c)), 0);
   const unproppedDry = worst(load.unpropped.find((c) => c.stage === 'dry'));
   const sags = clayOn.flatMap((c) => c.bones).reduce((m, b) => Math.max(m, b.sagShare), 0);
-  const figures = { unproppedWet, unproppedDry, sags };
+  // What is propped is propped so that it keeps its place: it is let go when it would not even be watched without.
+  const keeps = piece.build.armature.props.length > 0 ? sagWatched : sagLimit;
+  const figures = { unproppedWet, unproppedDry, sags, keeps };
   const bears =
     unproppedWet <= 1
       ? 0
@@ -31,7 +33,7 @@ export function letGo(
         ? timeOfWaterLost(piece, regions, (unproppedWet - 1) / (unproppedWet - unproppedDry))
         : null;
   if (bears === null) return { when: 'never', after: null, ...figures };
-  if (sags <= sagLimit) return { when: bears === 0 ? 'at-once' : 'after', after: bears, ...figures };
+  if (sags <= keeps) return { when: bears === 0 ? 'at-once' : 'after', after: bears, ...figures };
   if (hardens === null) return { when: 'never', after: null, ...figures };
   return { when: 'after', after: Math.max(bears, hardens), ...figures };
 }
@@ -39,10 +41,11 @@ export function letGo(
 /** What is said of it; the pose comes first where that is what keeps the prop in longest. */
 export function letGoWords(l: LetGo): string {
   const asked = `asked for ${sensible(l.unproppedWet, 2)} times what it can bear`;
-  const pose = `it sags by ${sensible(l.sags * 100, 2)} % of its way from the base, and past ${sensible(sagLimit * 100)} % the pose is lost`;
+  const past = l.sags > sagLimit ? sagLimit : sagWatched;
+  const pose = `it sags by ${sensible(l.sags * 100, 2)} % of its way from the base, and past ${sensible(past * 100)} % ${l.sags > sagLimit ? 'the pose is lost' : 'it shows'}`;
   if (l.when === 'at-once') return 'You may let go as soon as the clay is on: the armature carries it without a prop.';
   if (l.when === 'after' && l.after !== null)
-    return l.sags > sagLimit
+    return l.sags > l.keeps
       ? `Hold or prop it for ${formatDuration(l.after)}, until the clay is hard: let go before then, ${pose}.`
       : `Hold or prop it for ${formatDuration(l.after)}: by then enough water has left. Until then it is ${asked}.`;
   return l.unproppedWet <= 1
@@ -52,8 +55,7 @@ export function letGoWords(l: LetGo): string {
 
 /** Why a prop stays in so long, as a plan says what it waits for. */
 export function letGoWaitsFor(l: LetGo): string {
-  if (l.when === 'never') return 'it is dry through';
-  return l.sags > sagLimit ? 'the clay is hard and keeps the pose' : 'it carries itself';
+  return l.sags > l.keeps ? 'the clay is hard and keeps the pose' : 'it carries itself';
 }
 
 /** Seconds until `share` of the water that will leave the whole piece has left. */

@@ -203,6 +203,8 @@ export interface LetGo {
   readonly unproppedDry: number;
   /** The most that any joint sags while the clay is wet and nothing props it, of its way from the base. */
   readonly sags: number;
+  /** What it may sag by: less where it is propped, so that it keeps its place. */
+  readonly keeps: number;
 }
 
 /** The piece worked out: everything that is judged, before it is judged. SI units. */

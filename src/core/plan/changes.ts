@@ -1,6 +1,6 @@
 import type { ClassSet, PlanPart } from '../document';
 import { exactly, type Range } from '../quantity';
-import type { Step, StepWait } from './steps';
+import type { Step, StepWait } from './step';
 
 /** What the maker has changed in the steps of a job: left out, added, other hours; and a class, which goes through them in groups. */
 export interface ChangedSteps {

@@ -2,10 +2,11 @@ import { lyingWays } from '../document';
 import { sectionsIn } from '../armature';
 import { coverKinds } from '../catalogue';
 import { layersOverClay, layersUnderClay } from '../clay';
-import { layingHours, mixingMinutes } from '../cure';
+import { cureHours, layingHours, mixingMinutes } from '../cure';
 import { coatState, letGoWaitsFor, type Piece, type PieceReport, type RegionReport } from '../piece';
 import { exactly, type Range } from '../quantity';
-import type { CoatFacts, JobFacts, RegionFacts } from './steps';
+import { puttyCure } from './clocks';
+import type { CoatFacts, JobFacts, LetGoFacts, RegionFacts } from './step';
 
 /** What a job's steps are made from, read off a piece and its report. Ranges are there when the report has them. */
 const never = 400 * 86400;
@@ -42,6 +43,11 @@ export function jobFacts(piece: Piece, report: PieceReport): JobFacts {
     clayName: clay.name,
     area: report.size.area,
     armatureHours: report.hours.armature,
+    joinsSet: piece.armature.bones.some((b) => b.joinFrom === 'epoxied' || b.joinTo === 'epoxied')
+      ? cureHours(puttyCure, build.room.temperature) * 3600
+      : null,
+    // Layers that are chosen under the clay take the place of what the way of building winds over its core.
+    wrap: piece.regions.some((id) => layersUnderClay(build, id) === null) ? piece.wrap.id : 'none',
     bulkHours: under.length > 0 && !piece.face.solid ? Math.max(0, report.hours.bulk) : report.hours.bulk,
     hoursPerKg: layingHours(1, clay.setting),
     fineness: build.plan.fineness,
@@ -50,7 +56,7 @@ export function jobFacts(piece: Piece, report: PieceReport): JobFacts {
     over: over.map(({ id, name }) => ({ id, name })),
     processes: build.finish.processes.map((p) => p.kind),
     props: build.armature.props.length,
-    letGo: propsMayGo(piece, report.letGo, regions),
+    letGo: propsMayGo(piece, report.letGo),
     lift: stages.lift ? liftWindow(regions, stages.lift) : null,
     split: stages.split ? { from: stages.split.from * 3600, until: stages.split.until * 3600 } : null,
     turns: stages.turns.map((t) => ({
@@ -83,20 +89,14 @@ function heldBy(piece: Piece): boolean {
   return mount.kind !== 'worn' && piece.armature.base.standing !== 'own';
 }
 
-/** Seconds after the clay at which the props may go, and why then; null where one stays for good, or they never may. */
-function propsMayGo(
-  { build }: Piece,
-  letGo: PieceReport['letGo'],
-  regions: readonly RegionReport[],
-): JobFacts['letGo'] {
-  if (build.armature.props.some((p) => p.until === 'always')) return null;
-  const after = letGo.after ?? lastThrough(regions);
-  return after === null ? null : { after, why: letGoWaitsFor(letGo) };
-}
-
-function lastThrough(regions: readonly RegionReport[]): number | null {
-  const all = regions.map((r) => r.throughDry);
-  return all.some((t) => t === null) ? null : all.reduce<number>((m, t) => Math.max(m, t ?? 0), 0);
+/** Clay that bears itself from the first is propped to keep its place until it is hard; what never bears it keeps its props. */
+function propsMayGo({ build, clay }: Piece, letGo: PieceReport['letGo']): LetGoFacts {
+  if (build.armature.props.some((p) => p.until === 'always') || letGo.when === 'never') return null;
+  if (clay.setting === 'never' || clay.setting === 'damp') return null;
+  const hard = letGo.when === 'at-once' || letGo.sags > letGo.keeps || letGo.after === null;
+  return hard
+    ? { when: 'hard', why: 'the clay is hard and keeps its place' }
+    : { when: 'after', after: letGo.after, why: letGoWaitsFor(letGo) };
 }
 
 function coatFacts(piece: Piece, r: RegionReport): CoatFacts[] {
@@ -113,6 +113,7 @@ function coatFacts(piece: Piece, r: RegionReport): CoatFacts[] {
       smoothUntil: null,
       hold: null,
       through: null,
+      steady: null,
       next: null,
     }));
   }
@@ -129,6 +130,7 @@ function coatFacts(piece: Piece, r: RegionReport): CoatFacts[] {
       smoothUntil: c.course.smoothUntil === null ? null : within(exactly(c.course.smoothUntil)),
       hold: atMost(coatState(r, c, 'hold')),
       through: within(through ?? exactly(never)),
+      steady: within(coatState(r, c, 'steady') ?? exactly(never)),
       next: within(
         ready
           ? {

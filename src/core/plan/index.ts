@@ -11,6 +11,8 @@ export * from './schedule';
 export * from './deadline';
 export * from './deciding';
 export * from './step-rates';
+export * from './order-of-work';
+export * from './step';
 export * from './steps';
 export * from './pace';
 export * from './changes';

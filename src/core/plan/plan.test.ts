@@ -45,6 +45,7 @@ const coat = {
   smoothUntil: range(6),
   hold: range(40),
   through: range(90),
+  steady: range(100),
   next: range(90),
 };
 const region = (id: string, height: number, more: Partial<RegionFacts> = {}) =>
@@ -83,7 +84,7 @@ describe('steps of a job', () => {
         over: [{ id: 'shellac', name: 'shellac' }],
         processes: ['spray-paint', 'silicone-addition'],
         props: 2,
-        letGo: { after: 90 * hour, why: 'it carries itself' },
+        letGo: { when: 'after', after: 90 * hour, why: 'it carries itself' },
       }),
     );
     const ids = steps.map((s) => s.id);
@@ -121,8 +122,8 @@ describe('steps of a job', () => {
 
   test.each([
     ['sets', facts({ setting: 'sets', working: 4800, cure: 24 * hour, batches: 3 }), ['smooth/head'], 24],
-    ['bakes', facts({ setting: 'bakes', bakes: [1800] }), ['bake/1'], 1],
-    ['never', facts({ setting: 'never', warming: 3 * hour }), ['warm', 'refine/head'], 0],
+    ['bakes', facts({ setting: 'bakes', bakes: [1800] }), ['bake/1', 'smooth/head'], 0],
+    ['never', facts({ setting: 'never', warming: 3 * hour }), ['warm', 'smooth/head', 'refine/head'], 0],
     ['damp', facts({ setting: 'damp', workable: 20 * day }), ['smooth/head', 'refine/head'], 0],
   ] as const)('a clay that %s has its own steps and waits', (_, f, wanted, waits) => {
     const steps = stepsOf(f);
@@ -245,7 +246,7 @@ describe('a plan', () => {
     const changed = withChanges(stepsOf(facts()), part);
     expect(changed.lost).toEqual(['gone', 'no-such']);
     expect(changed.steps.find((s) => s.id === 'fit')?.after.map((w) => w.task)).toEqual(
-      expect.arrayContaining(['own/photo', 'detail/head']),
+      expect.arrayContaining(['own/photo', 'photograph']),
     );
     expect(changed.steps.some((s) => s.id === 'sand/head')).toBe(false);
     const own = planWorkshop(inputs([planned({ plan: part })]))?.builds[0];

@@ -7,7 +7,7 @@ import { forGroups, withChanges, without } from './changes';
 import { clashesOf } from './clashes';
 import { latestPlan } from './deadline';
 import { decidingChain, type Link } from './deciding';
-import type { Step } from './steps';
+import type { Step } from './step';
 import type { Pace } from './pace';
 import { schedule } from './schedule';
 import type { Clash, Placed, PlanProblem, PlanTask } from './task';

@@ -212,3 +212,45 @@ describe('what a plan breaks is told by a look of its own', () => {
     ['nowhere in the plan', [base], [], ['never a']],
   ] as const)('%s', (_, tasks, placed, wanted) => expect(kinds(tasks, placed)).toEqual(wanted));
 });
+
+test('a window that cannot be kept is told, and the others are kept all the same', () => {
+  // Evenings of three hours. What takes two of them cannot follow within an hour; the other can, if its first step waits.
+  const open = {
+    ada: Array.from({ length: 30 }, (_, d) => ({ from: (d * 24 + 18) * hour, until: (d * 24 + 21) * hour })),
+  };
+  const task = (id: string, work: number, ...after: PlanTask['after']): PlanTask => ({
+    id,
+    build: 'b',
+    work: work * hour,
+    whole: false,
+    crews: id === 'warm' ? [[]] : [['ada']],
+    tools: [],
+    after,
+    wets: [],
+    holds: null,
+    notBefore: 0,
+    fixed: null,
+  });
+  const after = (on: string, most: number | null, least = 0) => ({
+    task: on,
+    least: least * hour,
+    most: most === null ? null : most * hour,
+    why: '',
+  });
+  const tasks = [
+    task('lay', 1),
+    task('long', 5, after('lay', null)),
+    task('never', 1, after('lay', 1), after('long', null)),
+    task('warm', 0.2),
+    task('wanted', 1, after('warm', 5, 3), after('never', null)),
+  ];
+  const problem: PlanProblem = { tasks, open, from: 0, until: 30 * 24 * hour, due: { b: null } };
+  const made = schedule(problem)!;
+  expect(made.kept).toBe(false);
+  const clashes = clashesOf(problem, made.placed, crewHours(problem), 0);
+  expect(clashes.filter((c) => c.kind === 'window').map((c) => c.task)).toEqual(['never']);
+  const at = (id: string) => made.placed.find((p) => p.id === id)!;
+  const wait = (at('wanted').from - at('warm').until) / hour;
+  expect(wait).toBeGreaterThanOrEqual(3);
+  expect(wait).toBeLessThanOrEqual(5);
+});

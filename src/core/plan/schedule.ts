@@ -86,6 +86,8 @@ interface Attempt {
   readonly placed: Map<string, Placed>;
   /** Longest waits that are broken: from when the tasks they count from would have to begin. */
   readonly broken: ReadonlyMap<string, number>;
+  /** The same, as the task that comes too late and the one it counts from. */
+  readonly late: ReadonlySet<string>;
   readonly kept: boolean;
 }
 
@@ -192,6 +194,7 @@ class Busy {
 function attempt(work: Work, priority: (t: PlanTask) => number, notBefore: ReadonlyMap<string, number>): Attempt {
   const placed = new Map<string, Placed>();
   const broken = new Map<string, number>();
+  const late = new Set<string>();
   const closing = new Map<string, number>();
   const busy = new Busy();
   let kept = true;
@@ -230,14 +233,16 @@ function attempt(work: Work, priority: (t: PlanTask) => number, notBefore: Reado
       if (!before || w.most === null || from - before.until <= w.most + 1) continue;
       const first = work.byId.get(w.task)!;
       if (first.fixed || from === Infinity) kept = false;
-      else
+      else {
         broken.set(w.task, Math.max(broken.get(w.task) ?? -Infinity, laterStart(work, first, before, from - w.most)));
+        late.add(windowKey(chosen.id, w.task));
+      }
     }
     // Of few tasks each broken wait is mended before the next is looked at; of many, all that one plan shows at once.
-    if (broken.size > 0 && work.order.length <= mendedOneByOne) return { placed, broken, kept: false };
+    if (broken.size > 0 && work.order.length <= mendedOneByOne) return { placed, broken, late, kept: false };
     put(chosen, { from, until }, crew);
   }
-  return { placed, broken, kept: kept && broken.size === 0 };
+  return { placed, broken, late, kept: kept && broken.size === 0 };
 }
 
 /** Notes until when a task has to be begun, and all that it still waits for before it. */
@@ -288,21 +293,43 @@ function laterStart(work: Work, task: PlanTask, at: Placed, target: number): num
   return Math.max(at.from + grain, reaches ? back : back + grain);
 }
 
-function repaired(work: Work, priority: (t: PlanTask) => number, budget: { left: number }): Attempt {
-  const notBefore = new Map<string, number>();
-  let last = attempt(work, priority, notBefore);
-  for (let i = 0; last.broken.size > 0 && i < mostRepairs && budget.left > 0; i++) {
-    budget.left--;
-    for (const [task, from] of last.broken) notBefore.set(task, Math.max(notBefore.get(task) ?? -Infinity, from));
-    last = attempt(work, priority, notBefore);
-  }
-  return last.broken.size > 0 ? attempt(relaxed(work), priority, new Map()) : last;
-}
+const windowKey = (task: string, from: string) => `${task} ${from}`;
 
-/** The same without longest waits: something to show, with its clashes told. */
-function relaxed(work: Work): Work {
-  const order = work.order.map((t) => ({ ...t, after: t.after.map((w) => ({ ...w, most: null })) }));
-  return { ...work, order, byId: new Map(order.map((t) => [t.id, t])) };
+/** Mends broken windows; one that cannot be kept is let go, told as such, and the others are kept all the same. */
+function repaired(work: Work, priority: (t: PlanTask) => number, budget: { left: number }): Attempt {
+  const given = new Set<string>();
+  let open = work;
+  for (let round = 0; round <= mostGiven; round++) {
+    const notBefore = new Map<string, number>();
+    let last = attempt(open, priority, notBefore);
+    for (let i = 0; last.broken.size > 0 && i < mostRepairs && budget.left > 0; i++) {
+      budget.left--;
+      for (const [task, from] of last.broken) notBefore.set(task, Math.max(notBefore.get(task) ?? -Infinity, from));
+      last = attempt(open, priority, notBefore);
+    }
+    if (last.broken.size === 0) return given.size === 0 ? last : { ...last, kept: false };
+    if (budget.left <= 0) break;
+    for (const key of last.late) given.add(key);
+    open = withoutWindows(work, (key) => given.has(key));
+  }
+  return attempt(
+    withoutWindows(work, () => true),
+    priority,
+    new Map(),
+  );
+}
+const mostGiven = 6;
+
+/** The same without some of its longest waits: something to show, with its clashes told. */
+function withoutWindows(work: Work, given: (key: string) => boolean): Work {
+  const order = work.order.map((t) => ({
+    ...t,
+    after: t.after.map((w) => (given(windowKey(t.id, w.task)) ? { ...w, most: null } : w)),
+  }));
+  const windowed = new Map(
+    [...work.windowed].map(([id, all]) => [id, all.filter((f) => !given(windowKey(f.task.id, id)))]),
+  );
+  return { ...work, order, windowed, byId: new Map(order.map((t) => [t.id, t])) };
 }
 
 /** Orders to try: longest way first, least spare time first, and some shaken by a seed. */

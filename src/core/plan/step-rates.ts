@@ -43,6 +43,7 @@ export const stepRates: Readonly<Record<StepKind, StepRate>> = {
   moulding: { name: 'mould work', perArea: 3, each: 1, missed: 1, needs: ['gloves', 'fresh air'] },
   heat: { name: 'warming and baking', perArea: 0, each: 0.15, missed: 1, needs: [] },
   fitting: { name: 'fitting and packing', perArea: 0, each: 0.75, missed: 1, needs: [] },
+  closing: { name: 'photographing, taking apart, reclaiming', perArea: 0, each: 0.25, missed: 0.4, needs: [] },
   own: { name: 'own steps', perArea: 0, each: 1, missed: 0.5, needs: [] },
 };
 
@@ -71,6 +72,18 @@ export const groundWaits: Readonly<Record<string, number>> = {
   'solvent-varnish': 12,
 };
 
+/** Minutes in the oven of what is baked before the clay goes over it: three millimetres. */
+export const ovenMinutes: Readonly<Record<string, number>> = { undercoat: 30 };
+
+/** What smooths the face before its fine marks, and what takes a mould off it. */
+export const smoothingProcesses: readonly string[] = ['solvent', 'heat-gun'];
+export const mouldProcesses: readonly string[] = [
+  'silicone-addition',
+  'silicone-condensation',
+  'latex-mould',
+  'plaster-mould',
+];
+
 /** What the mould, the oven or the paint asks of the maker: steps in order, each with the hours to wait after it. */
 export const processSteps: Readonly<
   Record<
@@ -81,6 +94,7 @@ export const processSteps: Readonly<
       readonly kind: StepKind;
       readonly wait: number;
       readonly share: number;
+      readonly needs?: readonly Need[];
     }[]
   >
 > = {
@@ -90,8 +104,19 @@ export const processSteps: Readonly<
     { id: 'colour', name: 'Paint it', kind: 'painting', wait: 12, share: 1.4 },
     { id: 'varnish', name: 'Varnish it', kind: 'painting', wait: 24, share: 0.5 },
   ],
-  'heat-gun': [{ id: 'heat-gun', name: 'Heat gun over it', kind: 'heat', wait: 1, share: 1 }],
-  solvent: [{ id: 'solvent', name: 'Smooth it with solvent', kind: 'smoothing', wait: 12, share: 1 }],
+  'heat-gun': [
+    { id: 'heat-gun', name: 'Heat gun over it', kind: 'heat', wait: 1, share: 1, needs: ['fresh air', 'gloves'] },
+  ],
+  solvent: [
+    {
+      id: 'solvent',
+      name: 'Smooth it with solvent',
+      kind: 'smoothing',
+      wait: 12,
+      share: 1,
+      needs: ['fresh air', 'respirator', 'gloves'],
+    },
+  ],
   'styrene-resin': [{ id: 'resin', name: 'Coat it in resin', kind: 'sealing', wait: 24, share: 1.5 }],
   'silicone-addition': mould('silicone', 24),
   'silicone-condensation': mould('silicone', 24),

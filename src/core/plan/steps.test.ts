@@ -20,6 +20,7 @@ const coat = (stage: number, more = {}) => ({
   smoothUntil: exactly(5 * hour),
   hold: exactly(6 * hour),
   through: exactly(20 * hour),
+  steady: exactly(30 * hour),
   next: exactly(12 * hour),
   ...more,
 });
@@ -122,8 +123,11 @@ describe('laying', () => {
     expect(step(epoxy, 'lay/head/1').needs).toEqual(['gloves', 'fresh air']);
     // Four batches of three minutes' mixing each.
     expect(step(epoxy, 'lay/head/1').hours).toBeCloseTo(0.1 + 0.5 * 0.6 + (4 * 180) / hour, 9);
-    expect(step({ setting: 'damp', workable: 50 * hour }, 'smooth/head').after[0]?.most?.nominal).toBe(50 * hour);
-    expect(stepsOf(jobFacts({ setting: 'never' })).some((s) => s.kind === 'smoothing')).toBe(false);
+    // What stays soft is smoothed when it is modelled, and before its fine marks.
+    for (const setting of ['damp', 'never'] as const) {
+      expect(waits(step({ setting, workable: 50 * hour }, 'smooth/head'))).toEqual(['refine/head 0']);
+      expect(waits(step({ setting, workable: 50 * hour }, 'detail/head'))).toEqual(['smooth/head 0']);
+    }
   });
 
   test('in the hand, every other region is where one may hold it; on a board, or in clay that stays soft, none is asked', () => {
@@ -136,13 +140,19 @@ describe('laying', () => {
 
 describe('the oven', () => {
   const oven = { setting: 'bakes', bakes: [1800, 2700], regions: [twoCoats, regionFacts('chest', 0.2)] } as const;
-  test('a bake a coat, of all that is on; the next coat and the carving wait until it is cool', () => {
+  test('a bake a coat, of all that is on; the next coat waits until it is cool, and the last bake for the modelling', () => {
     const steps = stepsOf(jobFacts(oven));
     expect(stepIn(steps, 'bake/1')).toMatchObject({ hours: 0.75, tools: ['oven'], whole: true });
     expect(stepIn(steps, 'bake/2').hours).toBeCloseTo(0.75 + 0.25, 9);
     expect(waits(stepIn(steps, 'lay/head/2'))).toEqual(['bake/1 1']);
     expect(waits(stepIn(steps, 'bake/1')).sort()).toEqual(['lay/chest/1 0', 'lay/head/1 0']);
-    expect(waits(stepIn(steps, 'refine/chest'))).toEqual(['bake/2 1']);
+    // Modelled and marked raw, before the last bake; sanded it would lose its marks.
+    expect(waits(stepIn(steps, 'refine/chest')).sort()).toEqual(['lay/chest/1 0', 'lay/head/2 0']);
+    expect(waits(stepIn(steps, 'bake/2'))).toEqual(
+      expect.arrayContaining(['lay/head/2 0', 'detail/head 0', 'detail/chest 0']),
+    );
+    expect(waits(stepIn(steps, 'photograph'))).toEqual(['bake/2 1']);
+    expect(steps.some((s) => s.kind === 'sanding')).toBe(false);
     expect(stepIn(steps, 'bake/1').name).toBe('Bake it with coat 1 on');
     expect(step({ setting: 'bakes', bakes: [1800] }, 'bake/1').name).toBe('Bake it');
     expect(stepIn(steps, 'bake/1').needs).toContain('fresh air');
@@ -151,6 +161,48 @@ describe('the oven', () => {
     const ids = stepsOf(jobFacts({ ...oven, processes: ['bake', 'spray-paint'] })).map((s) => s.id);
     expect(ids.filter((id) => id.startsWith('bake/'))).toEqual(['bake/1', 'bake/2']);
     expect(ids).toContain('spray-paint/varnish');
+  });
+});
+
+describe('before it is covered', () => {
+  test('glued joins, gauze and primer dry first; an undercoat is baked and cools', () => {
+    expect(waits(step({ joinsSet: 26 * hour }, 'bulk'))).toEqual(['armature 26']);
+    expect(waits(step({ wrap: 'gauze' }, 'lay/chest/1'))).toEqual(['bulk 24']);
+    const baked = stepsOf(jobFacts({ wrap: 'undercoat' }));
+    expect(stepIn(baked, 'bake-undercoat')).toMatchObject({ kind: 'heat', tools: ['oven'], hours: 0.75 });
+    expect(waits(stepIn(baked, 'bake-undercoat'))).toEqual(['bulk 0']);
+    expect(waits(stepIn(baked, 'lay/chest/1'))).toEqual(['bake-undercoat 1']);
+  });
+
+  test('clay is put to warm in time and not long before, for the first of it; a timer switch needs no hands', () => {
+    const steps = stepsOf(jobFacts({ setting: 'never', warming: 3 * hour }));
+    expect(stepIn(steps, 'warm').people).toBe(0);
+    const on = (id: string) => stepIn(steps, id).after.find((w) => w.task === 'warm');
+    expect(on('lay/chest/1')).toMatchObject({ least: exactly(3 * hour), most: exactly(5 * hour) });
+    expect(on('lay/head/1')).toMatchObject({ least: exactly(3 * hour), most: null });
+  });
+
+  test('solvent and hot air go over what is modelled before its fine marks, with what they ask for', () => {
+    const steps = stepsOf(jobFacts({ setting: 'never', processes: ['silicone-addition', 'solvent'] }));
+    expect(waits(stepIn(steps, 'solvent/solvent')).sort()).toEqual(['smooth/chest 0', 'smooth/head 0']);
+    expect(stepIn(steps, 'solvent/solvent').needs).toEqual(['fresh air', 'respirator', 'gloves']);
+    expect(waits(stepIn(steps, 'detail/head'))).toEqual(['solvent/solvent 12']);
+  });
+});
+
+describe('the end', () => {
+  test('a master in clay that stays soft is photographed, moulded, taken apart, and its clay reclaimed', () => {
+    const steps = stepsOf(jobFacts({ setting: 'damp', workable: hour, processes: ['plaster-mould'] }));
+    expect(waits(stepIn(steps, 'plaster-mould/part'))).toEqual(['photograph 0']);
+    expect(waits(stepIn(steps, 'take-apart'))).toEqual(['plaster-mould/open 0']);
+    expect(waits(stepIn(steps, 'reclaim'))).toEqual(['take-apart 0']);
+    expect(steps.some((s) => s.id === 'fit')).toBe(false);
+    // Two kilos: half an hour and a twentieth of an hour each; a quarter and a fifteenth.
+    expect(stepIn(steps, 'take-apart').hours).toBeCloseTo(0.5 + 2 / 20, 9);
+    expect(stepIn(steps, 'reclaim').hours).toBeCloseTo(0.25 + 2 / 15, 9);
+    // Hard clay is kept, and what is not moulded is set up.
+    expect(step({ processes: ['plaster-mould'] }, 'fit').name).toBe('Clean the master and put it by');
+    expect(step({ setting: 'never' }, 'fit').name).toBe('Fit it, pack it, set it up');
   });
 });
 
@@ -163,6 +215,8 @@ describe('while it dries', () => {
       }),
     );
     expect(waits(stepIn(steps, 'uncover/1'))).toEqual(['lay/chest/1 30']);
+    // On the day, or it is told.
+    expect(stepIn(steps, 'uncover/1').after[0]?.most?.nominal).toBe(42 * hour);
     expect(waits(stepIn(steps, 'turn/1'))).toEqual(['lay/chest/1 12']);
     expect(stepIn(steps, 'turn/1')).toMatchObject({ name: 'Turn it: on its face', people: 1, needs: [] });
     const heavy = stepsOf(jobFacts({ turns: [{ at: 12 * hour, lying: 'on its face' }], heavy: true }));
@@ -170,13 +224,23 @@ describe('while it dries', () => {
   });
 
   test('props go when the piece may be let go, counted from the last clay; where they stay there is no such step', () => {
-    expect(waits(step({ props: 1, letGo: { after: 40 * hour, why: 'it carries itself' } }, 'props-away'))).toEqual([
-      'lay/chest/1 40',
-      'lay/head/1 40',
+    expect(
+      waits(step({ props: 1, letGo: { when: 'after', after: 40 * hour, why: 'it carries itself' } }, 'props-away')),
+    ).toEqual(['lay/chest/1 40', 'lay/head/1 40']);
+    // Until it is hard: dry through, or set.
+    const hard = { when: 'hard', why: 'the clay is hard and keeps its place' } as const;
+    expect(waits(step({ props: 1, letGo: hard }, 'props-away'))).toEqual(['lay/chest/1 48', 'lay/head/1 48']);
+    expect(waits(step({ props: 1, letGo: hard, setting: 'sets', cure: 24 * hour }, 'props-away'))).toEqual([
+      'lay/chest/1 24',
+      'lay/head/1 24',
+    ]);
+    expect(waits(step({ props: 1, letGo: hard, setting: 'bakes', bakes: [1800] }, 'props-away'))).toEqual([
+      'bake/1 1',
+      'bake/1 1',
     ]);
     expect(stepsOf(jobFacts({ props: 1, letGo: null })).some((s) => s.id === 'props-away')).toBe(false);
     expect(
-      stepsOf(jobFacts({ props: 0, letGo: { after: 40 * hour, why: 'it carries itself' } })).some(
+      stepsOf(jobFacts({ props: 0, letGo: { when: 'after', after: 40 * hour, why: 'it carries itself' } })).some(
         (s) => s.id === 'props-away',
       ),
     ).toBe(false);
@@ -218,18 +282,21 @@ describe('when it is hard', () => {
   test('carving waits for dry clay, for set clay, or for nothing where it is kept damp', () => {
     expect(waits(step({}, 'refine/head'))).toEqual(['lay/head/1 48']);
     expect(waits(step({ setting: 'sets', cure: 24 * hour }, 'refine/head'))).toEqual(['lay/head/1 24']);
+    // All of it is blocked in before any of it is modelled; under cloth and bag it stays soft for a fortnight.
     const damp = step({ setting: 'damp', workable: 90 * hour }, 'refine/head');
     expect(damp.name).toBe('Model the head');
-    expect(waits(damp)).toEqual(['lay/head/1 0']);
-    expect(damp.after[0]?.most?.nominal).toBe(90 * hour);
-    expect(waits(step({ setting: 'never' }, 'refine/head'))).toEqual(['lay/head/1 0']);
+    expect(waits(damp)).toEqual(['lay/chest/1 0', 'lay/head/1 0']);
+    expect(damp.after[1]?.most?.nominal).toBe(14 * 24 * hour);
+    expect(step({ setting: 'damp', workable: 90 * hour }, 'keep-damp').after[0]?.most?.nominal).toBe(90 * hour);
+    expect(waits(step({ setting: 'never' }, 'refine/head'))).toEqual(['lay/chest/1 0', 'lay/head/1 0']);
   });
 
   test('where cracks are to be looked for they are mended, the longer the more there are, and dry a day', () => {
     const cracked = (crack: number) => ({ regions: [regionFacts('head', 0.6, { crack })] });
     expect(stepsOf(jobFacts(cracked(0.59))).some((s) => s.kind === 'mending')).toBe(false);
     expect(waits(step(cracked(0.6), 'mend/head'))).toEqual(['refine/head 0']);
-    expect(waits(step(cracked(0.6), 'detail/head'))).toEqual(['mend/head 24']);
+    expect(waits(step(cracked(0.6), 'sand/head'))).toEqual(['mend/head 24']);
+    expect(waits(step(cracked(0.6), 'detail/head'))).toEqual(['sand/head 0']);
     // Half an hour a square metre and a quarter each time, as often as the index says, three times at the most.
     const once = 0.25 + 0.5 * 0.1;
     expect(step(cracked(1), 'mend/head').hours).toBeCloseTo(once, 9);
@@ -257,16 +324,18 @@ describe('over the clay', () => {
         processes: ['cement-pour'],
       }),
     );
+    // At rest through all its depth, which is later than dry through.
     expect(waits(stepIn(steps, 'seal/acrylic-seal')).sort()).toEqual([
       'detail/chest 0',
       'detail/head 0',
-      'sand/chest 0',
-      'sand/head 0',
+      'lay/chest/1 60',
+      'lay/head/1 60',
     ]);
     expect(waits(stepIn(steps, 'seal/wax'))).toEqual(['seal/acrylic-seal 3']);
     expect(waits(stepIn(steps, 'cement-pour/cement'))).toEqual(['seal/wax 1']);
-    // Cement is left a week before the piece is moved.
-    expect(waits(stepIn(steps, 'fit'))).toEqual(['cement-pour/cement 168']);
+    // Cement is left a week before the piece is moved, photographed and packed.
+    expect(waits(stepIn(steps, 'photograph'))).toEqual(['cement-pour/cement 168']);
+    expect(waits(stepIn(steps, 'fit'))).toEqual(['photograph 0']);
   });
 
   test.each([

@@ -1,0 +1,93 @@
+import { fromTheBaseUp } from '../clay';
+import { exactly, type Range } from '../quantity';
+import type { JobFacts, RegionFacts, Step, StepWait } from './step';
+import { refiningRates, stepRates } from './step-rates';
+
+export const hour = 3600;
+
+/** From the end of a task, at least so long, and at most where that is given; seconds. */
+export function waitFor(
+  task: string,
+  seconds: Range | number = 0,
+  why = '',
+  most: Range | number | null = null,
+): StepWait {
+  const range = (t: Range | number) => (typeof t === 'number' ? exactly(t) : t);
+  return { task, least: range(seconds), most: most === null ? null : range(most), why };
+}
+
+/** The steps of a job as they are put down, one after another. */
+export class StepList {
+  readonly steps: Step[] = [];
+  /** Regions that are clad, from the base up. */
+  readonly clad: readonly RegionFacts[];
+
+  constructor(readonly facts: JobFacts) {
+    this.clad = fromTheBaseUp(facts.regions.filter((r) => r.coats.length > 0));
+  }
+
+  /** Puts a step down and gives its id; hours follow from its kind, the area worked and the share of that, unless they are given. */
+  add(s: Partial<Step> & Pick<Step, 'id' | 'name' | 'kind'>, area = 0, share = 1): string {
+    const { area: whole, fineness, regions } = this.facts;
+    const rate = stepRates[s.kind];
+    // Laying out and clearing away is less round a small piece.
+    const about = Math.min(1, Math.max(0.3, Math.sqrt(whole / 0.3)));
+    const finer = s.kind === 'refining' || s.kind === 'detail' ? refiningRates[fineness] : 0;
+    this.steps.push({
+      region: null,
+      place: regions.find((r) => r.id === s.region)?.name ?? '',
+      hours: Math.max(1 / 12, (rate.each * about + (rate.perArea + finer) * area) * share),
+      whole: false,
+      people: 1,
+      clay: 0,
+      tools: [],
+      needs: rate.needs,
+      missed: rate.missed,
+      after: [],
+      wets: [],
+      holds: null,
+      ...s,
+    });
+    return s.id;
+  }
+
+  /** By two where it is heavy. */
+  addLifting(s: Partial<Step> & Pick<Step, 'id' | 'name' | 'kind'>, area = 0): string {
+    return this.add(this.facts.heavy ? { people: 2, needs: ['two people'], ...s } : { needs: [], ...s }, area);
+  }
+
+  /** Work on a region is done with a hand on another, where nothing else holds the piece. */
+  hands(region: string): readonly string[] | null {
+    const { held, setting } = this.facts;
+    if (held || setting === 'damp' || setting === 'never') return null;
+    return this.clad.map((r) => r.id).filter((z) => z !== region);
+  }
+
+  /** Every region's last laying. */
+  lastLaid(): ReadonlyMap<string, string> {
+    return new Map(this.clad.map((r) => [r.id, layingId(r, r.coats.length)]));
+  }
+
+  get firstLaid(): string | null {
+    return this.steps.find((s) => s.kind === 'clay')?.id ?? null;
+  }
+}
+
+export const layingId = (r: RegionFacts, coat: number): string => `lay/${r.id}/${coat}`;
+
+/** The last bake there is, and an hour until the piece is cool. */
+export function cooled(list: StepList): StepWait {
+  const stages = list.clad.flatMap((r) => r.coats.map((c) => c.stage));
+  return waitFor(`bake/${Math.max(1, ...stages)}`, hour, 'it is cool');
+}
+
+/** When the clay of a region is hard: dry through, set, or baked and cool; at once where it never gets hard. */
+export function whenHard(list: StepList, r: RegionFacts): StepWait {
+  const { setting, cure } = list.facts;
+  const laid = layingId(r, r.coats.length);
+  if (setting === 'bakes') return cooled(list);
+  if (setting === 'dries')
+    return waitFor(laid, r.coats[r.coats.length - 1]?.through ?? 0, `the clay on the ${r.name} is dry through`);
+  if (setting === 'sets') return waitFor(laid, cure ?? 0, `the clay on the ${r.name} has set`);
+  return waitFor(laid);
+}

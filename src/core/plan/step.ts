@@ -1,0 +1,107 @@
+import type { Fineness, Need, StepKind } from '../document';
+import type { Range } from '../quantity';
+
+/** What the steps of a job are made from: the piece as it was measured and dried, without anything of how that was found. SI; seconds. */
+export interface JobFacts {
+  readonly setting: 'dries' | 'sets' | 'never' | 'damp' | 'bakes';
+  readonly clayName: string;
+  readonly area: number;
+  /** Hours of the armature, and of bulk and wrap. */
+  readonly armatureHours: number;
+  readonly bulkHours: number;
+  /** Seconds until joins of the armature that are glued have set; null where none is. */
+  readonly joinsSet: number | null;
+  /** What is wound or laid over the core as part of it, by its id among the wraps. */
+  readonly wrap: string;
+  readonly fineness: Fineness;
+  /** Hours to lay a kg of clay; smoothing and refining are steps of their own. */
+  readonly hoursPerKg: number;
+  readonly regions: readonly RegionFacts[];
+  /** Layers under and over the clay, ids and names, in order. */
+  readonly under: readonly { readonly id: string; readonly name: string }[];
+  readonly over: readonly { readonly id: string; readonly name: string }[];
+  readonly processes: readonly string[];
+  readonly props: number;
+  readonly letGo: LetGoFacts;
+  readonly lift: { readonly least: number; readonly most: number } | null;
+  readonly split: { readonly from: number; readonly until: number } | null;
+  readonly turns: readonly { readonly at: number; readonly lying: string }[];
+  readonly uncover: readonly { readonly at: number; readonly what: string }[];
+  /** Sections clad and dried by themselves, then joined. */
+  readonly sections: number;
+  /** Epoxy: seconds a batch works, and until it is hard. */
+  readonly working: number | null;
+  readonly cure: number | null;
+  readonly batches: number;
+  readonly mixing: number;
+  /** Polymer: seconds in the oven at each bake, one a coat. */
+  readonly bakes: readonly number[];
+  /** Oil-based: seconds until it is warm. */
+  readonly warming: number | null;
+  /** Water-based: seconds it stays workable. */
+  readonly workable: number | null;
+  readonly heavy: boolean;
+  /** Stands on a board or in a holder: no hand has to grip it. */
+  readonly held: boolean;
+}
+
+/** When the props may go: so long after the clay, or when it is hard; null where they stay for good. */
+export type LetGoFacts =
+  | { readonly when: 'after'; readonly after: number; readonly why: string }
+  | { readonly when: 'hard'; readonly why: string }
+  | null;
+
+export interface RegionFacts {
+  readonly id: string;
+  readonly name: string;
+  readonly area: number;
+  readonly bulkShare: number;
+  /** Height of its middle, metres: laid from the base up. */
+  readonly height: number;
+  /** 0..1, how much the eye rests on it. */
+  readonly seen: number;
+  readonly crack: number;
+  readonly coats: readonly CoatFacts[];
+}
+
+/** One coat as it goes on: seconds after it is laid. */
+export interface CoatFacts {
+  readonly stage: number;
+  readonly mass: number;
+  readonly thickness: number;
+  readonly smoothUntil: Range | null;
+  readonly hold: Range | null;
+  readonly through: Range | null;
+  /** When what is put over it has nothing more to fear from it. */
+  readonly steady: Range | null;
+  /** When the next stage may go over it. */
+  readonly next: Range | null;
+}
+
+export interface StepWait {
+  readonly task: string;
+  readonly least: Range;
+  readonly most: Range | null;
+  readonly why: string;
+}
+
+export interface Step {
+  readonly id: string;
+  readonly name: string;
+  readonly kind: StepKind;
+  readonly region: string | null;
+  /** The region's name; empty where it is the whole piece. */
+  readonly place: string;
+  readonly hours: number;
+  readonly whole: boolean;
+  readonly people: number;
+  /** kg of clay it lays. */
+  readonly clay: number;
+  readonly tools: readonly string[];
+  readonly needs: readonly Need[];
+  /** How much it is missed when it is left out, 0..1. */
+  readonly missed: number;
+  readonly after: readonly StepWait[];
+  readonly wets: readonly { readonly zone: string; readonly after: Range }[];
+  readonly holds: readonly string[] | null;
+}

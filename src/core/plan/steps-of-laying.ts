@@ -1,0 +1,94 @@
+import { exactly, type Range } from '../quantity';
+import type { CoatFacts, RegionFacts, StepWait } from './step';
+import { hour, layingId, waitFor, type StepList } from './step-list';
+import { stepRates } from './step-rates';
+
+/** Each coat laid from the base up, smoothed while it gives, and baked where it is baked. */
+export function stepsOfLaying(list: StepList, ready: readonly StepWait[]): void {
+  const { facts: f, clad } = list;
+  const stages = [...new Set(clad.flatMap((r) => r.coats.map((c) => c.stage)))].sort((a, b) => a - b);
+  for (const stage of stages) {
+    let below: string | null = null;
+    for (const r of clad) {
+      const k = r.coats.findIndex((c) => c.stage === stage);
+      const coat = r.coats[k];
+      if (!coat) continue;
+      // What was made ready in time is ready for the first of it; what comes after goes on from there.
+      const first = list.firstLaid === null ? ready : ready.map((w) => ({ ...w, most: null }));
+      const from = k === 0 ? first : [overCoat(list, r, k)];
+      const id = list.add({
+        id: layingId(r, k + 1),
+        name: r.coats.length > 1 ? `Lay coat ${k + 1} on the ${r.name}` : `Lay the clay on the ${r.name}`,
+        kind: 'clay',
+        region: r.id,
+        clay: coat.mass,
+        hours: stepRates.clay.each + coat.mass * f.hoursPerKg + mixingHours(list, coat),
+        after: below ? [...from, waitFor(below)] : [...from],
+        whole: true,
+        wets: [{ zone: r.id, after: coat.hold ?? exactly(f.cure === null ? 0 : f.cure / 2) }],
+        holds: list.hands(r.id),
+        needs: f.setting === 'sets' ? ['gloves', 'fresh air'] : [],
+      });
+      below = id;
+      // What is kept soft is smoothed once it is modelled; what is baked, raw, on the last coat.
+      if (k === r.coats.length - 1 && (f.setting === 'dries' || f.setting === 'sets'))
+        list.add(
+          {
+            id: `smooth/${r.id}`,
+            name: `Smooth the ${r.name}`,
+            kind: 'smoothing',
+            region: r.id,
+            after: [waitFor(id, 0, 'it is still soft', softUntil(list, coat))],
+            holds: list.hands(r.id),
+          },
+          r.area,
+        );
+    }
+    // The last bake waits for what is modelled in the raw clay.
+    if (f.setting === 'bakes' && stage !== stages[stages.length - 1])
+      bake(
+        list,
+        stage,
+        true,
+        clad.filter((r) => r.coats.some((c) => c.stage <= stage)).map((r) => upTo(r, stage)),
+      );
+  }
+}
+
+/** The laying that was the last on a region by a stage. */
+function upTo(r: RegionFacts, stage: number): string {
+  return layingId(r, r.coats.filter((c) => c.stage <= stage).length);
+}
+
+export function bake(list: StepList, stage: number, several: boolean, after: readonly string[]): void {
+  const { bakes } = list.facts;
+  const seconds = bakes[stage - 1] ?? bakes[bakes.length - 1] ?? 1800;
+  list.add({
+    id: `bake/${stage}`,
+    name: several ? `Bake it with coat ${stage} on` : 'Bake it',
+    kind: 'heat',
+    hours: seconds / hour + 0.25,
+    whole: true,
+    tools: ['oven'],
+    needs: ['oven', 'fresh air', 'gloves'],
+    after: after.map((t) => waitFor(t)),
+  });
+}
+
+/** When a coat may go over the one before. */
+function overCoat(list: StepList, r: RegionFacts, k: number): StepWait {
+  const before = r.coats[k - 1]!;
+  if (list.facts.setting === 'bakes') return waitFor(`bake/${before.stage}`, hour, 'it is cool');
+  const { next, through } = before;
+  return waitFor(layingId(r, k), next ?? through ?? 0, `coat ${k} on the ${r.name} is ready for the next`);
+}
+
+function mixingHours({ facts: f, clad }: StepList, coat: CoatFacts): number {
+  if (f.setting !== 'sets') return 0;
+  const all = clad.reduce((sum, r) => sum + r.coats.reduce((s, c) => s + c.mass, 0), 0);
+  return (f.mixing * Math.max(1, Math.round((f.batches * coat.mass) / Math.max(1e-9, all)))) / hour;
+}
+
+function softUntil({ facts: f }: StepList, coat: CoatFacts): Range | null {
+  return coat.smoothUntil ?? (f.working === null ? null : exactly(f.working));
+}
