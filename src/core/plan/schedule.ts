@@ -301,15 +301,19 @@ function repaired(work: Work, priority: (t: PlanTask) => number, budget: { left:
   let open = work;
   for (let round = 0; round <= mostGiven; round++) {
     const notBefore = new Map<string, number>();
-    let last = attempt(open, priority, notBefore);
+    let last = attempt(open, priority, notBefore),
+      late = last.late;
     for (let i = 0; last.broken.size > 0 && i < mostRepairs && budget.left > 0; i++) {
       budget.left--;
       for (const [task, from] of last.broken) notBefore.set(task, Math.max(notBefore.get(task) ?? -Infinity, from));
       last = attempt(open, priority, notBefore);
+      if (last.late.size > 0) late = last.late;
     }
-    if (last.broken.size === 0) return given.size === 0 ? last : { ...last, kept: false };
+    // Put off until there is no time left for it: that window is not to be kept.
+    const lost = late.size > 0 && [...last.placed.values()].some((p) => p.from === Infinity);
+    if (last.broken.size === 0 && !lost) return given.size === 0 ? last : { ...last, kept: false };
     if (budget.left <= 0) break;
-    for (const key of last.late) given.add(key);
+    for (const key of late) given.add(key);
     open = withoutWindows(work, (key) => given.has(key));
   }
   return attempt(
