@@ -4,8 +4,12 @@
  */
 const referenceTemperature = 21;
 const largeLump = 0.2;
-/** Minutes to knead the two parts of a batch into one. */
-export const mixingMinutes = 3;
+/** kg that a hand kneads into one at a time, and minutes it takes: from three for a small lump to five for the largest. */
+const smallLump = 0.1,
+  mostKneaded = 0.25;
+export function kneadingMinutes(mass: number): number {
+  return 3 + 2 * Math.min(1, Math.max(0, (mass - smallLump) / (mostKneaded - smallLump)));
+}
 
 /**
  * kg a minute that ordinary hands lay, by how a clay sets: what is conditioned or kneaded first goes on slowly, what comes
@@ -37,26 +41,40 @@ export function cureHours(reference: number, celsius: number): number {
   return reference * warmth(celsius);
 }
 
-/** kg that can be placed while they work. A lump above 200 g works for less time: found from both sides of that step. */
+/**
+ * kg that a hand can knead at a time and place while they work. A lump above 200 g works for less time: the largest is
+ * looked for on both sides of that step.
+ */
 export function largestBatch(reference: number, celsius: number, rate: number): number {
-  const placed = (lump: number) => rate * (workingMinutes(reference, celsius, lump) - mixingMinutes);
-  const large = placed(largeLump * 1.01);
-  return large > largeLump ? large : Math.min(largeLump, placed(0));
+  const placed = (lump: number) => lump <= rate * (workingMinutes(reference, celsius, lump) - kneadingMinutes(lump));
+  const most = (from: number, to: number): number => {
+    if (placed(to)) return to;
+    for (let i = 0; i < 60; i++) {
+      const middle = (from + to) / 2;
+      if (placed(middle)) from = middle;
+      else to = middle;
+    }
+    return from;
+  };
+  const large = most(largeLump, mostKneaded);
+  return large > largeLump * 1.0001 ? large : most(0, largeLump);
 }
 
 export interface BatchPlan {
-  /** kg each, the last one smaller. */
+  /** kg of a full one. */
+  readonly each: number;
+  /** kg of every one, the last of each laying smaller. */
   readonly batches: readonly number[];
   readonly workingMinutes: number;
   readonly usableMinutes: number;
-  /** Minutes of placing, all batches. */
+  /** Minutes of kneading and placing, all batches. */
   readonly placingMinutes: number;
   readonly cureHours: number;
 }
 
-/** Batches no larger than can be placed while they work: rate x (working time less mixing). */
+/** Batches no larger than are kneaded and placed while they work; `masses` are laid one after another, each in batches of its own, kg. */
 export function planBatches(
-  mass: number,
+  masses: readonly number[],
   reference: number,
   referenceCure: number,
   celsius: number,
@@ -64,13 +82,16 @@ export function planBatches(
 ): BatchPlan {
   const each = Math.max(largestBatch(reference, celsius, rate), 1e-6);
   const working = workingMinutes(reference, celsius, each);
-  const count = Math.max(1, Math.ceil(mass / each - 1e-9));
-  const batches = Array.from({ length: count }, (_, i) => (i < count - 1 ? each : mass - each * (count - 1)));
+  const batches = masses.flatMap((mass) => {
+    const count = Math.max(1, Math.ceil(mass / each - 1e-9));
+    return Array.from({ length: count }, (_, i) => (i < count - 1 ? each : mass - each * (count - 1)));
+  });
   return {
+    each,
     batches,
     workingMinutes: working,
-    usableMinutes: Math.max(0, working - mixingMinutes),
-    placingMinutes: mass / rate + count * mixingMinutes,
+    usableMinutes: Math.max(0, working - kneadingMinutes(each)),
+    placingMinutes: batches.reduce((sum, b) => sum + b / rate + kneadingMinutes(b), 0),
     cureHours: cureHours(referenceCure, celsius),
   };
 }

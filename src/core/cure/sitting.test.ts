@@ -2,13 +2,13 @@ import { batchSittings, workingMinutes } from '.';
 
 const at = { mass: 1, reference: 90, celsius: 21, rate: 0.025, from: 0, until: 4 * 3600 };
 
-test('by hand: 25 g a minute for 87 minutes would be a large lump, which works for 63; 1.5 kg at a time', () => {
-  // 60 minutes to place it, at 25 g a minute.
-  const plan = batchSittings({ ...at, mass: 2 });
-  expect(plan.each).toBeCloseTo(1.5, 9);
+test('by hand: 250 g kneaded in 5 minutes and placed in 10, at 25 g a minute; the last is smaller', () => {
+  const plan = batchSittings({ ...at, mass: 0.6 });
+  expect(plan.each).toBe(0.25);
   expect(plan.working / 60).toBeCloseTo(63, 9);
-  expect(plan.batches.map((b) => b.mass)).toEqual([expect.closeTo(1.5, 9), expect.closeTo(0.5, 9)]);
-  expect(plan.batches[1]?.mixAt).toBeCloseTo(63 * 60, 6);
+  expect(plan.batches.map((b) => b.mass)).toEqual([0.25, 0.25, expect.closeTo(0.1, 9)]);
+  expect(plan.batches[1]?.mixAt).toBeCloseTo(15 * 60, 6);
+  expect(plan.batches[2]?.placedBy).toBeCloseTo((30 + 3 + 4) * 60, 6);
   expect(plan.left).toBeCloseTo(0, 9);
 });
 

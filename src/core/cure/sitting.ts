@@ -1,4 +1,4 @@
-import { largestBatch, mixingMinutes, workingMinutes } from './epoxy';
+import { kneadingMinutes, largestBatch, workingMinutes } from './epoxy';
 
 /**
  * A sitting's batches, one after another: each mixed when the one before is placed, none larger than is placed while it
@@ -33,7 +33,7 @@ export interface SittingBatches {
   readonly left: number;
 }
 
-const mixing = mixingMinutes * 60;
+const kneading = (mass: number) => kneadingMinutes(mass) * 60;
 /** Mixing less than this is not worth the gloves, kg. */
 const least = 0.02;
 
@@ -45,9 +45,9 @@ export function batchSittings({ mass, reference, celsius, rate, from, until }: S
     at = from;
   while (left > 1e-9 && batches.length < 60) {
     // The last one fits into what is left of the sitting.
-    const fits = Math.min(each, left, Math.max(0, until - at - mixing) * (rate / 60));
+    const fits = Math.min(each, left, Math.max(0, until - at - kneading(Math.min(each, left))) * (rate / 60));
     if (fits < Math.min(least, left)) break;
-    const placedBy = at + mixing + (fits / rate) * 60;
+    const placedBy = at + kneading(fits) + (fits / rate) * 60;
     batches.push({ mass: fits, mixAt: at, placedBy, stopAt: at + seconds(fits) });
     left -= fits;
     at = placedBy;
@@ -56,7 +56,7 @@ export function batchSittings({ mass, reference, celsius, rate, from, until }: S
     each,
     working: seconds(each),
     batches,
-    lastMix: Math.max(from, until - mixing - (least / rate) * 60),
+    lastMix: Math.max(from, until - kneading(least) - (least / rate) * 60),
     left: Math.max(0, left),
   };
 }

@@ -214,9 +214,9 @@ test('what sets is worked while it works: the minutes that are left once it is m
     report = evaluator.evaluate(asBriefed(build));
   if (!piece.ok || !report.ok) throw new Error('no report');
   const cure = report.value.cure!;
-  const { working, mixing } = jobFacts(piece.value, report.value);
+  const { working, batch } = jobFacts(piece.value, report.value);
   expect(working).toBe(cure.usableMinutes * 60);
-  expect(working! + mixing).toBeCloseTo(cure.workingMinutes * 60, 6);
+  expect(working! + batch!.kneading).toBeCloseTo(cure.workingMinutes * 60, 6);
 });
 
 test('a deadline is the end of its day on the workshop’s clock, and no step is put before now', () => {

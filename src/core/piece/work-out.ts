@@ -38,11 +38,22 @@ export function workOut(piece: Piece, cache: ResultCache, options: WorkOutOption
   });
 }
 
-function batchesOf(piece: Piece, mass: number): BatchPlan | null {
+/** What is laid by what, one after another: each region's coats. */
+function layingsOf(piece: Piece, regions: readonly RegionReport[]): number[] {
+  return regions
+    .filter((r) => r.clayWet > 0)
+    .flatMap((r) => {
+      const coats = piece.coats[piece.regions.indexOf(r.id)] ?? [];
+      const whole = coats.reduce((sum, t) => sum + t, 0);
+      return coats.length > 0 && whole > 0 ? coats.map((t) => (r.clayWet * t) / whole) : [r.clayWet];
+    });
+}
+
+function batchesOf(piece: Piece, masses: readonly number[]): BatchPlan | null {
   const { clay, build } = piece;
   if (clay.setting !== 'sets' || clay.workingMinutes === null || clay.cureHours === null) return null;
   return planBatches(
-    mass,
+    masses,
     clay.workingMinutes.nominal,
     clay.cureHours,
     build.room.temperature,
@@ -112,7 +123,7 @@ function assemble(piece: Piece, cache: ResultCache, drying: DryingReport, load: 
   const { regions } = drying;
   const clayVolume = regions.reduce((sum, r) => sum + r.clayVolume, 0);
   const clay = clayToBuy(piece.build, piece.mixed, clayVolume);
-  const cure = batchesOf(piece, clay.onPiece);
+  const cure = batchesOf(piece, layingsOf(piece, drying.regions));
   const stocks = new Map(
     piece.armature.members.flatMap((m) => {
       const s = piece.stockOf(m.stock);

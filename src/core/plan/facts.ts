@@ -2,7 +2,7 @@ import { lyingWays } from '../document';
 import { sectionsIn } from '../armature';
 import { coverKinds } from '../catalogue';
 import { layersOverClay, layersUnderClay } from '../clay';
-import { cureHours, layingHours, mixingMinutes } from '../cure';
+import { cureHours, kneadingMinutes, layingHours } from '../cure';
 import { coatState, letGoWaitsFor, type Piece, type PieceReport, type RegionReport } from '../piece';
 import { exactly, type Range } from '../quantity';
 import { puttyCure } from './clocks';
@@ -72,8 +72,7 @@ export function jobFacts(piece: Piece, report: PieceReport): JobFacts {
     sections: stages.apart ? sectionsIn(piece.armature).length : 1,
     working: report.cure ? report.cure.usableMinutes * 60 : null,
     cure: report.cure ? report.cure.cureHours * 3600 : null,
-    batches: report.cure?.batches.length ?? 0,
-    mixing: mixingMinutes * 60,
+    batch: report.cure ? { mass: report.cure.each, kneading: kneadingMinutes(report.cure.each) * 60 } : null,
     bakes: report.heat.baking ? report.heat.baking.bakes.map((b) => b.minutes * 60) : [],
     warming: report.heat.warming ? report.heat.warming.time : null,
     workable: report.workableDays === null ? null : Math.min(never, report.workableDays * 86400),

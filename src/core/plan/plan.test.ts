@@ -121,7 +121,12 @@ describe('steps of a job', () => {
   });
 
   test.each([
-    ['sets', facts({ setting: 'sets', working: 4800, cure: 24 * hour, batches: 3 }), ['smooth/head'], 24],
+    [
+      'sets',
+      facts({ setting: 'sets', working: 4800, cure: 24 * hour, batch: { mass: 0.25, kneading: 300 } }),
+      ['smooth/head'],
+      24,
+    ],
     ['bakes', facts({ setting: 'bakes', bakes: [1800] }), ['bake/1', 'smooth/head'], 0],
     ['never', facts({ setting: 'never', warming: 3 * hour }), ['warm', 'smooth/head', 'refine/head'], 0],
     ['damp', facts({ setting: 'damp', workable: 20 * day }), ['smooth/head', 'refine/head'], 0],

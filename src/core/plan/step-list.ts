@@ -1,4 +1,5 @@
 import { fromTheBaseUp } from '../clay';
+import type { StepKind } from '../document';
 import { exactly, type Range } from '../quantity';
 import type { JobFacts, RegionFacts, Step, StepWait } from './step';
 import { refiningRates, stepRates } from './step-rates';
@@ -28,15 +29,12 @@ export class StepList {
 
   /** Puts a step down and gives its id; hours follow from its kind, the area worked and the share of that, unless they are given. */
   add(s: Partial<Step> & Pick<Step, 'id' | 'name' | 'kind'>, area = 0, share = 1): string {
-    const { area: whole, fineness, regions } = this.facts;
+    const { regions } = this.facts;
     const rate = stepRates[s.kind];
-    // Laying out and clearing away is less round a small piece.
-    const about = Math.min(1, Math.max(0.3, Math.sqrt(whole / 0.3)));
-    const finer = s.kind === 'refining' || s.kind === 'detail' ? refiningRates[fineness] : 0;
     this.steps.push({
       region: null,
       place: regions.find((r) => r.id === s.region)?.name ?? '',
-      hours: Math.max(1 / 12, (rate.each * about + (rate.perArea + finer) * area) * share),
+      hours: Math.max(1 / 12, this.hoursFor(s.kind, area) * share),
       whole: false,
       people: 1,
       clay: 0,
@@ -49,6 +47,16 @@ export class StepList {
       ...s,
     });
     return s.id;
+  }
+
+  /** Hours of a kind of work over so many m2. */
+  hoursFor(kind: StepKind, area: number): number {
+    const { area: whole, fineness } = this.facts;
+    const rate = stepRates[kind];
+    // Laying out and clearing away is less round a small piece.
+    const about = Math.min(1, Math.max(0.3, Math.sqrt(whole / 0.3)));
+    const finer = kind === 'refining' || kind === 'detail' ? refiningRates[fineness] : 0;
+    return rate.each * about + (rate.perArea + finer) * area;
   }
 
   /** By two where it is heavy. */

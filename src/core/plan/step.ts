@@ -32,8 +32,8 @@ export interface JobFacts {
   /** Epoxy: seconds a batch works, and until it is hard. */
   readonly working: number | null;
   readonly cure: number | null;
-  readonly batches: number;
-  readonly mixing: number;
+  /** kg mixed at a time, and seconds of kneading. */
+  readonly batch: { readonly mass: number; readonly kneading: number } | null;
   /** Polymer: seconds in the oven at each bake, one a coat. */
   readonly bakes: readonly number[];
   /** Oil-based: seconds until it is warm. */

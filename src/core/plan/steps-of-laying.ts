@@ -16,22 +16,32 @@ export function stepsOfLaying(list: StepList, ready: readonly StepWait[]): void 
       // What was made ready in time is ready for the first of it; what comes after goes on from there.
       const first = list.firstLaid === null ? ready : ready.map((w) => ({ ...w, most: null }));
       const from = k === 0 ? first : [overCoat(list, r, k)];
+      const batches = f.batch ? Math.max(1, Math.ceil(coat.mass / f.batch.mass - 1e-9)) : 1;
+      const last = k === r.coats.length - 1;
+      // Of several batches each is smoothed before it goes off, and the next is not mixed before.
+      const smoothedMeanwhile = last && batches > 1 ? 1 - 1 / batches : 0;
+      const what = r.coats.length > 1 ? `coat ${k + 1}` : 'the clay';
       const id = list.add({
         id: layingId(r, k + 1),
-        name: r.coats.length > 1 ? `Lay coat ${k + 1} on the ${r.name}` : `Lay the clay on the ${r.name}`,
+        name: `Lay ${what} on the ${r.name}${batches > 1 ? ` in ${batches} batches${last ? ', each smoothed in its time' : ''}` : ''}`,
         kind: 'clay',
         region: r.id,
         clay: coat.mass,
-        hours: stepRates.clay.each + coat.mass * f.hoursPerKg + mixingHours(list, coat),
+        hours:
+          stepRates.clay.each +
+          coat.mass * f.hoursPerKg +
+          (f.batch ? ((coat.mass / f.batch.mass) * f.batch.kneading) / hour : 0) +
+          smoothedMeanwhile * list.hoursFor('smoothing', r.area),
         after: below ? [...from, waitFor(below)] : [...from],
-        whole: true,
+        // What dries is laid wet against wet; what does not waits for another evening where it is.
+        whole: f.setting === 'dries',
         wets: [{ zone: r.id, after: coat.hold ?? exactly(f.cure === null ? 0 : f.cure / 2) }],
         holds: list.hands(r.id),
         needs: f.setting === 'sets' ? ['gloves', 'fresh air'] : [],
       });
       below = id;
       // What is kept soft is smoothed once it is modelled; what is baked, raw, on the last coat.
-      if (k === r.coats.length - 1 && (f.setting === 'dries' || f.setting === 'sets'))
+      if (last && (f.setting === 'dries' || f.setting === 'sets'))
         list.add(
           {
             id: `smooth/${r.id}`,
@@ -42,6 +52,7 @@ export function stepsOfLaying(list: StepList, ready: readonly StepWait[]): void 
             holds: list.hands(r.id),
           },
           r.area,
+          1 - smoothedMeanwhile,
         );
     }
     // The last bake waits for what is modelled in the raw clay.
@@ -81,12 +92,6 @@ function overCoat(list: StepList, r: RegionFacts, k: number): StepWait {
   if (list.facts.setting === 'bakes') return waitFor(`bake/${before.stage}`, hour, 'it is cool');
   const { next, through } = before;
   return waitFor(layingId(r, k), next ?? through ?? 0, `coat ${k} on the ${r.name} is ready for the next`);
-}
-
-function mixingHours({ facts: f, clad }: StepList, coat: CoatFacts): number {
-  if (f.setting !== 'sets') return 0;
-  const all = clad.reduce((sum, r) => sum + r.coats.reduce((s, c) => s + c.mass, 0), 0);
-  return (f.mixing * Math.max(1, Math.round((f.batches * coat.mass) / Math.max(1e-9, all)))) / hour;
 }
 
 function softUntil({ facts: f }: StepList, coat: CoatFacts): Range | null {

@@ -117,12 +117,20 @@ describe('laying', () => {
     expect(step({}, 'smooth/head').after[0]?.most?.nominal).toBe(8 * hour);
     // Epoxy can be touched when it is half set, and smoothed while its batch works.
     const soft = regionFacts('head', 0.6, { coats: [coat(1, { hold: null, smoothUntil: null })] });
-    const epoxy = { setting: 'sets', cure: 24 * hour, working: 1.5 * hour, batches: 4, regions: [soft] } as const;
+    const batch = { mass: 0.125, kneading: 180 };
+    const epoxy = { setting: 'sets', cure: 24 * hour, working: 1.5 * hour, batch, regions: [soft] } as const;
     expect(step(epoxy, 'lay/head/1').wets[0]?.after.nominal).toBe(12 * hour);
     expect(step(epoxy, 'smooth/head').after[0]?.most?.nominal).toBe(1.5 * hour);
     expect(step(epoxy, 'lay/head/1').needs).toEqual(['gloves', 'fresh air']);
-    // Four batches of three minutes' mixing each.
-    expect(step(epoxy, 'lay/head/1').hours).toBeCloseTo(0.1 + 0.5 * 0.6 + (4 * 180) / hour, 9);
+    // Four batches of three minutes' kneading each; three of them are smoothed before the next is mixed, the last after it.
+    const smoothing = 0.1 + 1.6 * 0.1;
+    expect(step(epoxy, 'lay/head/1').hours).toBeCloseTo(0.1 + 0.5 * 0.6 + (4 * 180) / hour + 0.75 * smoothing, 9);
+    expect(step(epoxy, 'smooth/head').hours).toBeCloseTo(Math.max(1 / 12, 0.25 * smoothing), 9);
+    expect(step(epoxy, 'lay/head/1').name).toBe('Lay the clay on the head in 4 batches, each smoothed in its time');
+    // Clay that dries is laid in one sitting; what sets, bakes or stays soft may wait for another evening.
+    expect(step({}, 'lay/head/1').whole).toBe(true);
+    expect(step(epoxy, 'lay/head/1').whole).toBe(false);
+    expect(step({ setting: 'never' }, 'lay/head/1').whole).toBe(false);
     // What stays soft is smoothed when it is modelled, and before its fine marks.
     for (const setting of ['damp', 'never'] as const) {
       expect(waits(step({ setting, workable: 50 * hour }, 'smooth/head'))).toEqual(['refine/head 0']);

@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { Form } from 'react-bootstrap';
 import type { Build } from '../../core/document';
 import { findClay } from '../../core/document';
-import { batchSittings } from '../../core/cure';
+import { batchSittings, layingRate } from '../../core/cure';
 import { timeWords, type PlannedStep } from '../../core/plan';
 import { formatDuration, formatMass, formatTemperature, parseTemperature, type UnitSystem } from '../../core/quantity';
 
@@ -30,7 +30,8 @@ export function Batches({
   if (!clay.ok || clay.value.workingMinutes === null) return null;
   const read = parseTemperature(text, units === 'imperial' ? 'F' : 'C');
   const celsius = text.trim() === '' || !read.ok ? temperature : read.value;
-  const perMinute = Number(rate.replace(',', '.')) > 0 ? Number(rate.replace(',', '.')) / 1000 : 0.025;
+  const usual = layingRate(clay.value.setting);
+  const perMinute = Number(rate.replace(',', '.')) > 0 ? Number(rate.replace(',', '.')) / 1000 : usual;
   const sitting = step.sittings.find((s) => s.until > now) ?? step.sittings[0];
   const [h = NaN, m = NaN] = until.split(':').map(Number);
   const startAt = sitting && sitting.from > now ? sitting.from : now;
@@ -64,7 +65,7 @@ export function Batches({
             className="big"
             inputMode="decimal"
             value={rate}
-            placeholder="25"
+            placeholder={String(usual * 1000)}
             onChange={(e) => setRate(e.target.value)}
           />
         </div>

@@ -202,10 +202,12 @@ export default function ClayStation() {
         <>
           <h3>Batches</h3>
           <p>
-            {report.cure.batches.length} batches of up to {formatMass(report.cure.batches[0] ?? 0, units)}, the last{' '}
-            {formatMass(report.cure.batches[report.cure.batches.length - 1] ?? 0, units)}. Each works for{' '}
-            {Math.round(report.cure.workingMinutes)} min; stop placing after {Math.round(report.cure.usableMinutes)}{' '}
-            min. {sensible(report.cure.placingMinutes / 60, 2)} h of placing in all.
+            {report.cure.batches.length === 1 ? 'One batch' : `${report.cure.batches.length} batches`} of{' '}
+            {report.cure.batches.length === 1 ? '' : 'up to '}
+            {formatMass(Math.max(...report.cure.batches), units)}: as much as a hand kneads at a time and places while
+            it works. Each works for {Math.round(report.cure.workingMinutes)} min from when it is begun to be mixed;
+            stop placing it {Math.round(report.cure.usableMinutes)} min after it is mixed.{' '}
+            {sensible(report.cure.placingMinutes / 60, 2)} h of kneading and placing in all.
           </p>
         </>
       )}
