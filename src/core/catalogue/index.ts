@@ -9,6 +9,7 @@ export * from './sold';
 export * from './prices';
 export * from './bulks';
 export * from './clays';
+export * from './hard';
 export * from './joins';
 export * from './recipes';
 export * from './compatibility';

@@ -1,6 +1,6 @@
 import { runsOf, pathThrough, sectionAcross, sectionGeometry, type Bone, type Member } from '../armature';
 import type { BuildEdit, Change } from '../document';
-import { harderStock, sizesLike, type Stock } from '../catalogue';
+import { whenHardWords, harderStock, sizesLike, type Stock } from '../catalogue';
 import { formatLength } from '../quantity';
 import type { Piece, PieceReport } from '../piece';
 import { limbOfRun } from '../school';
@@ -233,8 +233,8 @@ function prop(piece: Piece, bones: readonly Bone[]): Proposal[] {
     (b, i) => !props.some((p) => p.node === b.to) && bones.findIndex((x) => x.to === b.to) === i,
   );
   if (free.length === 0 || free.length > mostProps) return [];
-  const { setting } = piece.clay;
-  const until = { dries: 'until it is dry', sets: 'until it has set', bakes: 'until it is baked' }[setting as 'dries'];
+  const hard = whenHardWords(piece.clay.setting);
+  const until = hard && `until ${hard}`;
   return [
     {
       id: 'prop',

@@ -1,3 +1,4 @@
+import { whenHardWords } from '../catalogue';
 import { distance, formatLength, formatMass, sensible, subtract, type Vec3 } from '../quantity';
 import type { Piece, Status, Unsupported } from '../piece';
 import { branchOff, jointName, twinKey } from '../school';
@@ -89,6 +90,7 @@ export const unsupported: Rule = {
 /** Wires along it and along its twin on the other side, the stouter first: which has its cover is found by trying. */
 function alongRemedies(piece: Piece, lot: Unsupported): Proposal[] {
   const { masses } = piece.form;
+  const hard = whenHardWords(piece.clay.setting);
   const name = masses[lot.mass]!.name.replace(/, (left|right)$/, '');
   const twins = piece.unsupported().filter((u) => twinKey(masses[u.mass]!.id) === twinKey(masses[lot.mass]!.id));
   const places = [lot, ...twins.filter((u) => u !== lot)].map((u) => ({ at: u.at, mass: masses[u.mass]!.id }));
@@ -101,7 +103,7 @@ function alongRemedies(piece: Piece, lot: Unsupported): Proposal[] {
   return ways.flatMap(({ size, propped }): Proposal[] => {
     const label = `Run a ${size.replace('mm', ' mm')} wire along the ${name}${propped ? ', its end on a prop' : ''}`;
     const edit = wireAlong(piece, places, size, label, propped);
-    const note = `galvanised steel, bound and glued where it begins${propped ? '; propped until it is dry' : ''}`;
+    const note = `galvanised steel, bound and glued where it begins${propped ? `; propped ${hard === null ? 'for good' : `until ${hard}`}` : ''}`;
     return edit ? [{ id: `wire-along-${size.replace('.', '-')}${propped ? '-propped' : ''}`, edit, note }] : [];
   });
 }

@@ -1,3 +1,4 @@
+import { whenHardWords } from '../catalogue';
 import type { BuildEdit } from '../document';
 import type { Mass } from '../form';
 import type { Piece } from '../piece';
@@ -19,9 +20,9 @@ function rowsOf(masses: readonly Mass[], armature: Piece['armature']): SlenderPa
   return partsToWire(masses, armature.nodes).filter((p) => cones.has(p.id) && !hasBone(p, armature));
 }
 
-/** Puts a wire of this size along what lies at each of these places, its end on a prop until it is dry if asked; null where no cone lies there that no bone runs in. */
+/** Puts a wire of this size along what lies at each of these places, its end on a prop until it is hard if asked; null where no cone lies there that no bone runs in. */
 export function wireAlong(
-  { build, armature, form }: Piece,
+  { build, armature, form, clay }: Piece,
   places: readonly { readonly at: Vec3; readonly mass: string }[],
   size: string,
   label: string,
@@ -80,7 +81,7 @@ export function wireAlong(
         id: `prop-${from.replaceAll('/', '-')}`,
         name: `prop under the end of the ${name}`.slice(0, 80),
         node: from,
-        until: 'through-dry',
+        until: whenHardWords(clay.setting) === null ? 'always' : 'through-dry',
       });
     members.push({
       id: along[0],

@@ -56,7 +56,7 @@ describe('the verdict', () => {
 
   test.each([
     [11, 'sound', 'In time, with 2 days to spare: ready on Wed 9 Dec, wanted on Fri 11 Dec.'],
-    [10, 'watch', 'Ready on Wed 9 Dec, wanted on Thu 10 Dec; if it dries slowly, not before Fri 11 Dec.'],
+    [10, 'watch', 'Ready on Wed 9 Dec, wanted on Thu 10 Dec; if all goes slowly, not before Fri 11 Dec.'],
     [8, 'fails', 'A day late: ready on Wed 9 Dec, wanted on Tue 8 Dec.'],
     [6, 'fails', '3 days late: ready on Wed 9 Dec, wanted on Sun 6 Dec.'],
   ] as const)('wanted on the %d December: %s', (due, status, sentence) => {

@@ -95,8 +95,8 @@ export function planVerdict(plan: BuildPlan, zone: string, now: number): PlanVer
   if (high > plan.due)
     return {
       status: 'watch',
-      sentence: `Ready on ${dayWords(nominal, zone)}, wanted on ${due}; if it dries slowly, not before ${dayWords(high, zone)}.`,
-      reason: `The forecast of drying is no surer than that.${breaks} Weigh the piece and it will be.`,
+      sentence: `Ready on ${dayWords(nominal, zone)}, wanted on ${due}; if all goes slowly, not before ${dayWords(high, zone)}.`,
+      reason: `The forecast is no surer than that.${breaks} What dries is weighed, and it will be.`,
     };
   const spare = daysBetween(nominal, plan.due - 1, zone);
   return {
@@ -141,7 +141,9 @@ export function clashSentence(plan: BuildPlan, clash: Clash): string {
     case 'hours':
       return 'It runs outside the hours there are.';
     case 'one-sitting':
-      return 'No sitting is long enough for it in one go. Keep the edge damp under plastic overnight and go on from it, or find a longer sitting.';
+      return plan.steps.find((s) => s.id === bare(clash.task))?.kind === 'clay'
+        ? 'No sitting is long enough for it in one go. Keep the edge damp under plastic overnight and go on from it, or find a longer sitting.'
+        : 'No sitting is long enough for it in one go. Find a longer one.';
     case 'never':
       return 'There is no time for it.';
   }

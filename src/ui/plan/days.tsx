@@ -170,7 +170,7 @@ export function Days({ plan, whole, chosen, onChoose, onMove }: DaysProps) {
                           <div
                             className="wet maybe"
                             style={{ left: until, width: late - until }}
-                            title={`If it dries slowly, until ${dayWords(w.until.high, zone)}`}
+                            title={`If it goes slowly, until ${dayWords(w.until.high, zone)}`}
                           />
                         )}
                       </div>

@@ -156,6 +156,8 @@ export default function ClayStation() {
   const units = useBench((s) => s.units);
   const report = useBench((s) => s.report);
   const own = useBench((s) => s.build.materials.values.clays);
+  const build = useBench((s) => s.build);
+  const clayIs = findClay(build, build.brief.clay);
   const choices = [...clayList, ...Object.values(own).filter((c) => !clayList.some((k) => k.id === c.id))];
   return (
     <StationPanel
@@ -213,7 +215,7 @@ export default function ClayStation() {
       )}
       <Heat />
       <OwnFigures />
-      {report && report.regions.some((r) => r.solid) && (
+      {report && report.regions.some((r) => r.solid) && clayIs.ok && clayIs.value.setting === 'dries' && (
         <p className="muted small mt-2">
           Solid clay: the thickness of a coat has no part in it.{' '}
           {formatLength(report.regions[0]?.thickness ?? 0, units)} is how deep water has to come from.

@@ -3,6 +3,8 @@ import dynamic from 'next/dynamic';
 import { useState } from 'react';
 import { Button, ButtonGroup, Form, Table } from 'react-bootstrap';
 import { formatForce, formatLength, formatMass, sensible } from '../../../core/quantity';
+import { whenHardWords } from '../../../core/catalogue';
+import { findClay } from '../../../core/document';
 import { engineerDecides, liftingCaution } from '../../../core/finding';
 import { letGoWords, statusOf } from '../../../core/piece';
 import { useBench, useController } from '../../bench/context';
@@ -37,6 +39,9 @@ export function LifeStageSwitch() {
 
 function Props() {
   const controller = useController();
+  const build = useBench((s) => s.build);
+  const clay = findClay(build, build.brief.clay);
+  const hard = clay.ok ? whenHardWords(clay.value.setting) : null;
   const props = useBench((s) => s.build.armature.props);
   const nodes = useBench((s) => s.picture?.armature.nodes);
   const report = useBench((s) => s.report);
@@ -77,7 +82,7 @@ function Props() {
                       })
                     }
                   >
-                    <option value="through-dry">it is dry</option>
+                    <option value="through-dry">{hard ?? 'it is hard, which it never is'}</option>
                     <option value="always">for good</option>
                   </Form.Select>
                 </td>
