@@ -10,7 +10,7 @@ import { addBuild } from './builds';
 import { lamplighter, otherDemoBuilds } from './demo-builds';
 import { addToLog } from './log';
 import { addPhoto } from './pictures';
-import { readFlag, writeFlag } from './settings';
+import { demoBuildsFlag, readFlag, writeFlag } from './settings';
 import { moveStock } from './stock';
 import { atomically } from './store';
 import { readWorkshop, writeWorkshop } from './workshop';
@@ -28,9 +28,11 @@ export async function loadDemo(nowSeconds: number, again = false): Promise<boole
 async function putDemoIn(nowSeconds: number): Promise<void> {
   const start = nowSeconds - 3 * day;
   const build = lamplighter(isoDateOf(start), isoDateOf(start + 44 * day));
+  const ids: string[] = [];
   for (const other of otherDemoBuilds(isoDateOf(nowSeconds + 2 * day), isoDateOf(nowSeconds + 60 * day)).reverse())
-    await addBuild(other, 'Demo data');
+    ids.push((await addBuild(other, 'Demo data')).id);
   const { id } = await addBuild(build, 'Demo data');
+  await writeFlag(demoBuildsFlag, [...ids, id].join());
   await logReadings(id, build, Math.floor(start / day) * day + 9 * 3600);
   await stockTheShelf(start - 2 * day);
   await sayWhenTheyWork(isoDateOf(nowSeconds + 12 * day), isoDateOf(nowSeconds + 13 * day));

@@ -2,6 +2,8 @@ import { createEvents, type EventAttributes } from 'ics';
 import Papa from 'papaparse';
 import {
   clockText,
+  sittingsOfPlan,
+  timeWords,
   zoneClock,
   type BuildPlan,
   type BuildToPlan,
@@ -13,20 +15,26 @@ import type { Report } from '../core/evaluate';
 import * as db from '../db';
 import { questionOf } from './questions';
 import { workOut } from './reckoner';
+import { demoBuildsFlag, readFlag } from './settings';
 import { database } from './store';
 import { learnedPaces, readWorkshop } from './workshop';
 
 /** Plans of saved builds: the others a build shares its people with, and the calendar and table of one. */
 const made = new Map<string, { readonly key: string; readonly input: BuildToPlan }>();
 
-/** Builds on the go other than this one; one that does not work out is passed over. */
+/**
+ * Builds on the go other than this one; one that does not work out is passed over. The pieces of the demo data take no
+ * evening from one of the maker's own.
+ */
 export async function othersOnTheGo(except: string): Promise<BuildToPlan[]> {
   const store = await database();
+  const demo = new Set((await readFlag(demoBuildsFlag))?.split(',') ?? []);
   const stamps = await db.logStamps(store),
     dried = await db.dryingStamps(store);
   const out: BuildToPlan[] = [];
   for (const row of await db.listBuilds(store)) {
     if (row.id === except || row.archivedAt !== null || row.active !== 1) continue;
+    if (demo.has(row.id) && !demo.has(except)) continue;
     // A restore can bring another content under the same revision.
     const key = [row.revision, row.updatedAt, stamps.get(row.id) ?? '', dried.get(row.id) ?? ''].join();
     let kept = made.get(row.id);
@@ -81,34 +89,47 @@ const utc = (seconds: number): [number, number, number, number, number] => {
 /** On one line: a calendar ends its lines where a carriage return stands, wherever it came from. */
 const oneLine = (text: string) => text.replace(/[\u0000-\u001f\u007f\u0085\u2028\u2029]+/g, ' ');
 
-/** An open calendar (RFC 5545), times in UTC. An event's id is its build, step and sitting, so that bringing it in again moves it. */
+/** Names of this length are told in full in a title; the rest is in what it says. */
+const longTitle = 60;
+
+/**
+ * An open calendar (RFC 5545), times in UTC: an event a sitting, its steps inside with their hours. An event's id is that
+ * of its first step and which part of that it is, so that bringing it in again moves it.
+ */
 export function calendarOfPlan(plan: BuildPlan, now: number): Result<string> {
-  const events = plan.steps
-    .filter((s) => !s.done && s.from < Infinity)
-    .flatMap((s) =>
-      s.sittings.map((span, i): EventAttributes => ({
-        uid: `${plan.id}.${s.id.replaceAll('/', '.')}.${i + 1}@sostegno`,
-        title: oneLine(`${s.name} (${plan.name})`),
-        start: utc(span.from),
-        end: utc(Math.max(span.until, span.from + 60)),
-        startInputType: 'utc',
-        startOutputType: 'utc',
-        endInputType: 'utc',
-        endOutputType: 'utc',
-        calName: oneLine(`Sostegno: ${plan.name}`),
-        productId: 'sostegno',
-        sequence: Math.floor(now / 60) % 2 ** 31,
-        description:
-          oneLine(
-            [
-              s.needs.length > 0 ? `Needs: ${s.needs.join(', ')}.` : '',
-              s.sittings.length > 1 ? `Sitting ${i + 1} of ${s.sittings.length}.` : '',
-            ]
-              .filter(Boolean)
-              .join(' '),
-          ) || undefined,
-      })),
-    );
+  const events = sittingsOfPlan(plan.steps).map(({ from, until, parts }): EventAttributes => {
+    const first = parts[0]!;
+    const names = [...new Set(parts.map((p) => p.step.name))];
+    const title =
+      names.length === 1 || names.join(', ').length <= longTitle
+        ? names.join(', ')
+        : `${names[0]!} and ${names.length - 1} more`;
+    const needs = [...new Set(parts.flatMap((p) => p.step.needs))];
+    return {
+      uid: `${plan.id}.${first.step.id.replaceAll('/', '.')}.${first.part}@sostegno`,
+      title: oneLine(`${title} (${plan.name})`),
+      start: utc(from),
+      end: utc(Math.max(until, from + 60)),
+      startInputType: 'utc',
+      startOutputType: 'utc',
+      endInputType: 'utc',
+      endOutputType: 'utc',
+      calName: oneLine(`Sostegno: ${plan.name}`),
+      productId: 'sostegno',
+      sequence: Math.floor(now / 60) % 2 ** 31,
+      description:
+        [
+          ...(parts.length > 1 || first.of > 1
+            ? parts.map((p) =>
+                oneLine(
+                  `${timeWords(p.from, plan.zone)} ${p.step.name}${p.of > 1 ? ` (part ${p.part} of ${p.of})` : ''}`,
+                ),
+              )
+            : []),
+          ...(needs.length > 0 ? [`Needs: ${needs.join(', ')}.`] : []),
+        ].join('\n') || undefined,
+    };
+  });
   if (events.length === 0)
     return failure('nothing-left', 'plan', 'every step is done: there is nothing to put in a calendar');
   const { error, value } = createEvents(events);

@@ -56,6 +56,9 @@ export async function writeSettings(settings: Settings): Promise<void> {
   await writeFlag('ways', JSON.stringify(settings));
 }
 
+/** Ids of the pieces that came with the demo data. */
+export const demoBuildsFlag = 'demo-builds';
+
 export async function readFlag(key: string): Promise<string | undefined> {
   return db.readSetting(await database(), key);
 }

@@ -17,6 +17,7 @@ export * from './steps';
 export * from './pace';
 export * from './changes';
 export * from './plan';
+export * from './sittings';
 export * from './facts';
 export * from './stock';
 export * from './words';

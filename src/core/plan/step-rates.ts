@@ -95,17 +95,34 @@ export const processSteps: Readonly<
       readonly wait: number;
       readonly share: number;
       readonly needs?: readonly Need[];
+      /** What is waited for after it. */
+      readonly until?: string;
     }[]
   >
 > = {
   'spray-paint': [
-    { id: 'prime', name: 'Prime it', kind: 'painting', wait: 4, share: 0.4 },
-    { id: 'base', name: 'Paint the ground colour', kind: 'painting', wait: 4, share: 0.6 },
-    { id: 'colour', name: 'Paint it', kind: 'painting', wait: 12, share: 1.4 },
-    { id: 'varnish', name: 'Varnish it', kind: 'painting', wait: 24, share: 0.5 },
+    { id: 'prime', name: 'Prime it', kind: 'painting', wait: 4, share: 0.4, until: 'the primer is dry' },
+    {
+      id: 'base',
+      name: 'Paint the ground colour',
+      kind: 'painting',
+      wait: 4,
+      share: 0.6,
+      until: 'the ground colour is dry',
+    },
+    { id: 'colour', name: 'Paint it', kind: 'painting', wait: 12, share: 1.4, until: 'the paint is dry' },
+    { id: 'varnish', name: 'Varnish it', kind: 'painting', wait: 24, share: 0.5, until: 'the varnish is hard' },
   ],
   'heat-gun': [
-    { id: 'heat-gun', name: 'Heat gun over it', kind: 'heat', wait: 1, share: 1, needs: ['fresh air', 'gloves'] },
+    {
+      id: 'heat-gun',
+      name: 'Heat gun over it',
+      kind: 'heat',
+      wait: 1,
+      share: 1,
+      needs: ['fresh air', 'gloves'],
+      until: 'it is cool',
+    },
   ],
   solvent: [
     {
@@ -115,24 +132,36 @@ export const processSteps: Readonly<
       wait: 12,
       share: 1,
       needs: ['fresh air', 'respirator', 'gloves'],
+      until: 'the solvent has gone off',
     },
   ],
-  'styrene-resin': [{ id: 'resin', name: 'Coat it in resin', kind: 'sealing', wait: 24, share: 1.5 }],
+  'styrene-resin': [
+    { id: 'resin', name: 'Coat it in resin', kind: 'sealing', wait: 24, share: 1.5, until: 'the resin is hard' },
+  ],
   'silicone-addition': mould('silicone', 24),
   'silicone-condensation': mould('silicone', 24),
   'latex-mould': mould('latex', 48),
   'plaster-mould': mould('plaster', 24),
-  'cement-pour': [{ id: 'cement', name: 'Pour the cement', kind: 'moulding', wait: 168, share: 1 }],
+  'cement-pour': [
+    { id: 'cement', name: 'Pour the cement', kind: 'moulding', wait: 168, share: 1, until: 'the cement is hard' },
+  ],
 };
 
 function mould(
   what: string,
   wait: number,
-): { id: string; name: string; kind: StepKind; wait: number; share: number }[] {
+): { id: string; name: string; kind: StepKind; wait: number; share: number; until?: string }[] {
   return [
-    { id: 'part', name: 'Set out the parting and shims, release', kind: 'moulding', wait: 1, share: 0.8 },
-    { id: 'coat', name: `Lay up the ${what}`, kind: 'moulding', wait, share: 1.2 },
-    { id: 'shell', name: 'Make the shell over it', kind: 'moulding', wait: 24, share: 0.8 },
+    {
+      id: 'part',
+      name: 'Set out the parting and shims, release',
+      kind: 'moulding',
+      wait: 1,
+      share: 0.8,
+      until: 'the release is dry',
+    },
+    { id: 'coat', name: `Lay up the ${what}`, kind: 'moulding', wait, share: 1.2, until: `the ${what} has set` },
+    { id: 'shell', name: 'Make the shell over it', kind: 'moulding', wait: 24, share: 0.8, until: 'the shell is hard' },
     { id: 'open', name: 'Open the mould and clean it', kind: 'moulding', wait: 0, share: 0.5 },
   ];
 }

@@ -14,7 +14,7 @@ export function stepsOfFinishing(list: StepList, worked: readonly StepWait[]): v
     for (const process of processes)
       for (const s of processSteps[process] ?? []) {
         const id = list.add({ id: `${process}/${s.id}`, name: s.name, kind: s.kind, after: from }, f.area, s.share);
-        from = [waitFor(id, s.wait * hour, s.wait > 0 ? 'what was put on is hard' : '')];
+        from = [waitFor(id, s.wait * hour, s.until ?? '')];
       }
   };
   const moulds = f.processes.filter((p) => mouldProcesses.includes(p));

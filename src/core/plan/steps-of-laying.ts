@@ -6,6 +6,8 @@ import { stepRates } from './step-rates';
 /** Each coat laid from the base up, smoothed while it gives, and baked where it is baked. */
 export function stepsOfLaying(list: StepList, ready: readonly StepWait[]): void {
   const { facts: f, clad } = list;
+  // What is kept soft is never gripped, and no hour ends that.
+  const staysSoft = f.setting === 'damp' || f.setting === 'never';
   const stages = [...new Set(clad.flatMap((r) => r.coats.map((c) => c.stage)))].sort((a, b) => a - b);
   for (const stage of stages) {
     let below: string | null = null;
@@ -35,7 +37,7 @@ export function stepsOfLaying(list: StepList, ready: readonly StepWait[]): void 
         after: below ? [...from, waitFor(below)] : [...from],
         // What dries is laid wet against wet; what does not waits for another evening where it is.
         whole: f.setting === 'dries',
-        wets: [{ zone: r.id, after: coat.hold ?? exactly(f.cure === null ? 0 : f.cure / 2) }],
+        wets: staysSoft ? [] : [{ zone: r.id, after: coat.hold ?? exactly(f.cure === null ? 0 : f.cure / 2) }],
         holds: list.hands(r.id),
         needs: f.setting === 'sets' ? ['gloves', 'fresh air'] : [],
       });

@@ -114,7 +114,7 @@ function marked(list: StepList, from: readonly StepWait[]): StepWait[] {
         list.facts.area,
         s.share,
       );
-      over = [waitFor(id, s.wait * hour, s.wait > 0 ? 'what was put on has gone off' : '')];
+      over = [waitFor(id, s.wait * hour, s.until ?? '')];
     }
   return list.clad.map((r, i) =>
     waitFor(

@@ -107,7 +107,7 @@ export default function PlanSheet({ id, plan, zone, now }: { id: string; plan: B
               )}
             </section>
           ))}
-        <p className="fine">Made {whenWords(now, zone)}. Sanding: respirator. What is wet is nobody’s to grip.</p>
+        <p className="fine">Made {whenWords(now, zone)}.</p>
       </div>
     </>
   );

@@ -1,7 +1,7 @@
 'use client';
 import { useCallback, useRef, useState } from 'react';
 import { Button } from 'react-bootstrap';
-import type { StepEdit } from '../../../core/document';
+import { findClay, type StepEdit } from '../../../core/document';
 import {
   clashSentence,
   dayWords,
@@ -242,7 +242,10 @@ function AlreadyBegun({
 
 function StartDate({ own, zone }: { own: BuildPlan; zone: string }) {
   const controller = useController();
-  const start = useBench((s) => s.build.brief.startDate);
+  const build = useBench((s) => s.build);
+  const start = build.brief.startDate;
+  const clay = findClay(build, build.brief.clay);
+  const dries = clay.ok && clay.value.setting === 'dries';
   const lay = own.steps.find((s) => /lay\//.test(s.id) && !s.done);
   if (!lay || !Number.isFinite(lay.from) || own.steps.some((s) => /lay\//.test(s.id) && s.done)) return null;
   const date = zoneClock(zone).wallOf(lay.from).date;
@@ -250,7 +253,7 @@ function StartDate({ own, zone }: { own: BuildPlan; zone: string }) {
   return (
     <p className="small mt-2">
       By this plan the first clay is laid on {dayWords(lay.from, zone)}; the brief says {formatDate(start)}. Dates go by
-      the plan. The nights and weekends a coat dries through go by the brief.{' '}
+      the plan.{dries ? ' The nights and weekends a coat dries through go by the brief.' : ''}{' '}
       <Button
         size="sm"
         variant="quiet"
