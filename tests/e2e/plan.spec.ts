@@ -94,7 +94,9 @@ test('a lift-off window that has closed is shouted about, on the plan and on the
   await page.reload();
   await expect(verdict(page)).toHaveText(/^Too late: “Lift it off its form” had to be begun by /);
   await page.goto(`/build/${id}/tonight`);
-  await expect(page.locator('.shout')).toContainText('Lift it off its form');
+  await expect(page.locator('.shout').filter({ hasText: 'Lift it off its form' })).toBeVisible();
+  // So is the plastic that should have come off days ago.
+  await expect(page.locator('.shout').filter({ hasText: 'Take off loose plastic' })).toBeVisible();
   await expect(page.getByText(/^Past their time: /)).toContainText('Smooth the head');
 });
 
