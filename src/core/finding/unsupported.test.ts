@@ -110,4 +110,17 @@ test('a horn that no joint runs through gets a wire along its own line, and so d
   const [left, right] = added.map((m) => m.path[m.path.length - 1]!);
   expect(left![0]).toBeCloseTo(-right![0], 3);
   expect(left![2]).toBeCloseTo(right![2], 3);
+  // On a prop until the clay is hard; in clay that never is, for good.
+  const stays = (clay: string) => {
+    const on = judged({ ...build, brief: { ...build.brief, clay } });
+    const propped = unsupported
+      .judge(on)
+      .filter((f) => f.id.startsWith('unsupported/'))
+      .flatMap((f) => unsupported.propose!(on, f))
+      .find((p) => p.id.endsWith('-propped'))!;
+    const { props } = edited(on.piece.build, propped.edit).armature;
+    return [propped.note, ...new Set(props.map((p) => p.until))];
+  };
+  expect(stays('paper-clay')).toEqual([expect.stringContaining('propped until it is dry'), 'through-dry']);
+  expect(stays('water-based')).toEqual([expect.stringContaining('propped for good'), 'always']);
 });

@@ -18,6 +18,7 @@ export * from './pace';
 export * from './changes';
 export * from './plan';
 export * from './sittings';
+export * from './holding';
 export * from './facts';
 export * from './stock';
 export * from './words';

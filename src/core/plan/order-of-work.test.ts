@@ -233,6 +233,13 @@ test('every rule has a fault that is put back', () => {
   expect([...new Set(putBack.map((p) => p.rule))].sort()).toEqual([...orderRules].sort());
 });
 
+test('props that never may go are not to be taken away at all', () => {
+  const { answer, steps } = orderOf(propped('paper-clay'));
+  const { piece, report } = answer.judging;
+  const never = { ...report, letGo: { ...report.letGo, when: 'never' as const, after: null } };
+  expect(outOfOrder(piece, never, steps).map((f) => f.rule)).toContain('no prop away before the piece keeps its place');
+});
+
 test('what comes too late is no fault where its step says so', () => {
   const { answer, steps } = orderOf(lamp);
   const { piece, report } = answer.judging;

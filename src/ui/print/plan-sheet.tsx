@@ -5,6 +5,8 @@ import {
   clashSentence,
   dayWords,
   decidingSentence,
+  holdOf,
+  holdWords,
   planVerdict,
   timeWords,
   whenWords,
@@ -13,6 +15,12 @@ import {
   type PlannedStep,
 } from '../../core/plan';
 import { formatDuration } from '../../core/quantity';
+
+/** How the piece is held meanwhile, where a hand has to hold it. */
+function heldBy(plan: BuildPlan, step: PlannedStep, span: { from: number; until: number }): string[] {
+  const hold = holdOf(plan, step, span);
+  return hold ? [holdWords(hold)] : [];
+}
 
 /** The plan on paper: a box to tick for every step, day by day, black on white; one day's card can be cut off. */
 export default function PlanSheet({ id, plan, zone, now }: { id: string; plan: BuildPlan; zone: string; now: number }) {
@@ -80,7 +88,7 @@ export default function PlanSheet({ id, plan, zone, now }: { id: string; plan: B
                           ))}
                         </td>
                         <td className="n">{formatDuration(until - from)}</td>
-                        <td>{step.needs.join(', ')}</td>
+                        <td>{[...step.needs, ...heldBy(plan, step, { from, until })].join(', ')}</td>
                       </tr>
                     ))}
                 </tbody>

@@ -4,7 +4,18 @@ import { useEffect, useMemo, useState } from 'react';
 import { Button, Form } from 'react-bootstrap';
 import { findClay, type Build } from '../../core/document';
 import { workingMinutes } from '../../core/cure';
-import { cardFor, clashSentence, dayWords, missedMuch, nextStep, timeWords, type PlannedStep } from '../../core/plan';
+import {
+  cardFor,
+  clashSentence,
+  dayWords,
+  holdOf,
+  holdWords,
+  missedMuch,
+  nextStep,
+  timeWords,
+  type BuildPlan,
+  type PlannedStep,
+} from '../../core/plan';
 import { effectiveLog, finestOf, lastStanding, roomAsItIs, scaleOf, stepData, type LogKind } from '../../core/log';
 import type { FullFindings } from '../../core/piece';
 import { formatDuration, parseNumber } from '../../core/quantity';
@@ -59,12 +70,14 @@ function useKeptPages(): void {
 }
 
 function NextStep({
+  plan,
   step,
   zone,
   now,
   busy,
   onDone,
 }: {
+  plan: BuildPlan;
   step: PlannedStep;
   zone: string;
   now: number;
@@ -80,6 +93,7 @@ function NextStep({
     : '';
   const waits = step.after.filter((w) => w.most !== null);
   const hours = parseNumber(took);
+  const hold = sitting ? holdOf(plan, step, sitting) : null;
   return (
     <section className="next" aria-label="Next step" data-testid="next-step">
       <div className="when">
@@ -92,6 +106,7 @@ function NextStep({
         {step.people > 1 ? `, ${step.people} people` : ''}
         {step.needs.length > 0 ? ` · ${step.needs.join(', ')}` : ''}
       </p>
+      {hold && <p className="mb-1">Meanwhile {holdWords(hold)}.</p>}
       {step.latest !== null && (
         <p className="muted mb-1">
           At the latest {dayWords(step.latest, zone)}, {timeWords(step.latest, zone)}.
@@ -262,7 +277,9 @@ export default function Tonight({
             <p>Log its last weight and a picture, and it is in the book.</p>
           </section>
         )}
-        {next && <NextStep key={next.id} step={next} zone={zone} now={now} busy={busy} onDone={done} />}
+        {own && next && (
+          <NextStep key={next.id} plan={own} step={next} zone={zone} now={now} busy={busy} onDone={done} />
+        )}
         {next && works && (
           <Batches build={build} step={next} zone={zone} now={now} units={ways.units} temperature={celsius} />
         )}

@@ -1,7 +1,16 @@
 'use client';
 import { useEffect, useState } from 'react';
 import { Button, Form } from 'react-bootstrap';
-import { clashSentence, clockText, whenWords, zoneClock, type BuildPlan, type PlannedStep } from '../../../core/plan';
+import {
+  clashSentence,
+  clockText,
+  holdOf,
+  holdWords,
+  whenWords,
+  zoneClock,
+  type BuildPlan,
+  type PlannedStep,
+} from '../../../core/plan';
 import { formatDuration } from '../../../core/quantity';
 import { useBench, useController } from '../../bench/context';
 import { QuantityInput } from '../../parts/fields';
@@ -41,6 +50,8 @@ export function StepCard({
   const change = (label: string, value: Record<string, unknown>) =>
     controller.edit({ label, changes: [{ path: ['plan', 'steps', step.id], value: { ...edit, ...value } }] })
       ?.message ?? null;
+  const first = step.sittings[0];
+  const hold = first && !step.done ? holdOf(own, step, first) : null;
   const nameOf = (id: string) => own.steps.find((s) => s.id === id)?.name ?? id;
   const put = () => {
     const [date, time = '0:0'] = at.split('T');
@@ -61,6 +72,7 @@ export function StepCard({
         </p>
       ))}
       {step.needs.length > 0 && <p className="small mb-1">Needs: {step.needs.join(', ')}.</p>}
+      {hold && <p className="small mb-1">While you are at it, {holdWords(hold)}.</p>}
       {step.after.length > 0 && (
         <ul className="small mb-2">
           {step.after.map((w) => (

@@ -1,0 +1,69 @@
+import { jobFacts, regionFacts } from '../../../tests/support/job-facts';
+import { planPartSchema } from '../document';
+import { holdOf, holdWords, planWorkshop, stepsOf, type BuildPlan } from '.';
+
+/** How a piece in the hand is held: looked up again from when each place was laid and how long it stays wet. */
+const hour = 3600;
+const evenings = {
+  id: 'ada',
+  name: 'Ada',
+  hours: [{ days: [0, 1, 2, 3, 4, 5, 6], from: 1140, until: 1290 }],
+  away: [],
+  other: [],
+};
+function planOf(held: boolean): BuildPlan {
+  const regions = ['foot', 'chest', 'head'].map((id, i) => regionFacts(id, 0.1 + 0.2 * i));
+  const plan = planWorkshop({
+    builds: [
+      {
+        id: 'b',
+        name: 'Bust',
+        steps: stepsOf(jobFacts({ held, regions })),
+        plan: planPartSchema.parse({}),
+        hoursPerWeek: 10,
+        deadline: null,
+        happened: [],
+      },
+    ],
+    workshop: { zone: 'UTC', people: [evenings] },
+    paces: {},
+    now: Date.parse('2026-12-07T09:00:00Z') / 1000,
+  });
+  return plan!.builds[0]!;
+}
+
+test('a dry place for every sitting, or one that is left bare until its clay comes', () => {
+  const plan = planOf(false);
+  let seen = 0,
+    bare = 0;
+  for (const s of plan.steps.filter((x) => x.holds !== null))
+    for (const span of s.sittings) {
+      const hold = holdOf(plan, s, span)!;
+      expect(hold.zone).not.toBe(s.region);
+      const laid = plan.steps.find((x) => x.kind === 'clay' && x.region === hold.zone)!;
+      // Ten hours after a place is laid a hand may be put on it.
+      const wet = laid.from < span.until && laid.until + 10 * hour > span.from;
+      expect(wet).toBe(false);
+      expect(hold.bare).toBe(laid.from >= span.until);
+      seen++;
+      if (hold.bare) bare++;
+    }
+  expect(seen).toBeGreaterThan(12);
+  expect(bare).toBeGreaterThan(0);
+  const first = plan.steps.find((s) => s.kind === 'clay')!;
+  expect(holdWords(holdOf(plan, first, first.sittings[0]!)!)).toBe('hold it by the chest, left bare until then');
+});
+
+test('what was held before is held on to; on a board no hand is asked; where all is wet there is none', () => {
+  const plan = planOf(false);
+  const last = [...plan.steps].reverse().find((s) => s.region === 'foot' && s.holds)!;
+  const span = last.sittings[0]!;
+  expect(holdOf(plan, last, span)?.zone).toBe('chest');
+  expect(holdOf(plan, last, span, { zone: 'head', name: 'head', bare: false })?.zone).toBe('head');
+  expect(holdWords(holdOf(plan, last, span)!)).toBe('hold it by the chest');
+  const range = { low: Infinity, nominal: Infinity, high: Infinity };
+  const wet = ['chest', 'head'].map((zone) => ({ zone, name: zone, from: 0, until: range }));
+  expect(holdOf({ ...plan, wet }, last, span)).toBeNull();
+  const board = planOf(true);
+  for (const s of board.steps) for (const x of s.sittings) expect(holdOf(board, s, x)).toBeNull();
+});
