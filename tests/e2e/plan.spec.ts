@@ -45,6 +45,7 @@ for (const [name, steps] of [
     ).toBeVisible();
     await wantedOn(page, inDays(250));
     await expect(verdict(page)).toHaveText(/^In time, with \d+ days to spare/);
+    await expect(page.getByRole('list', { name: 'What would make it sooner' })).toHaveText(/nothing has to be sooner/);
     await expect(page.getByTestId('plan-deciding')).toHaveText(/^What decides the date: /);
     await expect(page.locator('.slip').filter({ hasText: steps }).first()).toBeVisible();
     await saved(page);

@@ -76,3 +76,10 @@ test('what sets or never dries is not hurried by air', () => {
     expect(found.filter((i) => ['fan', 'uncovered'].includes(i) || i.startsWith('clay/'))).toEqual([]);
   }
 });
+
+test('with time to spare nothing is offered; where it only just may be late, it is', () => {
+  const wanted = (deadline: string | null) => changed(covered, { path: ['brief', 'deadline'], value: deadline });
+  expect(ids(wanted('2027-11-30'))).toEqual([]);
+  expect(ids(wanted(null)).length).toBeGreaterThan(0);
+  expect(ids(wanted('2026-12-20')).length).toBeGreaterThan(0);
+});

@@ -1,7 +1,15 @@
 import { applyEdit, type Build, type BuildEdit } from '../document';
 import { clays, type ClayFamily } from '../catalogue';
 import type { Answer, EvaluateOptions, Evaluator, Question } from '../evaluate';
-import { problemOf, schedule, usualHours, type BuildToPlan, type PlanInputs, type PlanSurroundings } from '../plan';
+import {
+  problemOf,
+  schedule,
+  usualHours,
+  type BuildPlan,
+  type BuildToPlan,
+  type PlanInputs,
+  type PlanSurroundings,
+} from '../plan';
 
 /**
  * Ways to be ready sooner: each is done to a copy, dried with the log's factors frozen, and planned whole among the
@@ -102,7 +110,7 @@ function quickerClays(clay: ClayFamily | undefined): ClayFamily[] {
     .filter((c) => c !== undefined);
 }
 
-/** Each way worked out whole, one at a time; the quickest is not known before the last. */
+/** Each way worked out whole, one at a time; the quickest is not known before the last. None where there is time to spare. */
 export function* waysToBeSooner(
   evaluator: Evaluator,
   question: Question,
@@ -110,6 +118,7 @@ export function* waysToBeSooner(
   surroundings: PlanSurroundings,
   options: EvaluateOptions,
 ): Generator<Sooner | null> {
+  if (hasTimeToSpare(answer.judging.plan)) return;
   const id = options.id ?? 'this';
   const { build, log, now } = question;
   const known = answer.known.history;

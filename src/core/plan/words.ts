@@ -106,6 +106,11 @@ export function planVerdict(plan: BuildPlan, zone: string, now: number): PlanVer
   };
 }
 
+/** Whether a piece is done by its day even if all goes slowly: nothing has to be sooner. */
+export function hasTimeToSpare(plan: BuildPlan | null): boolean {
+  return plan !== null && plan.due !== null && plan.finish.high <= plan.due;
+}
+
 function capital(text: string): string {
   return text[0]?.toUpperCase() + text.slice(1);
 }

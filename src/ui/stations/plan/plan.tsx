@@ -5,6 +5,7 @@ import { findClay, type StepEdit } from '../../../core/document';
 import {
   clashSentence,
   dayWords,
+  hasTimeToSpare,
   startOn,
   whenWords,
   zoneClock,
@@ -200,9 +201,11 @@ function Help({ own, zone }: { own: BuildPlan; zone: string }) {
         {ways.length === 0 && (
           <li>
             <span className="effect">
-              {done
-                ? 'Nothing that was tried makes it sooner: it is the hours at the bench that count.'
-                : 'Trying what would make it sooner …'}
+              {done && hasTimeToSpare(own)
+                ? 'In time even if all goes slowly: nothing has to be sooner.'
+                : done
+                  ? 'Nothing that was tried makes it sooner: it is the hours at the bench that count.'
+                  : 'Trying what would make it sooner …'}
             </span>
           </li>
         )}
