@@ -5,7 +5,7 @@ import {
   problemOf,
   schedule,
   usualHours,
-  type BuildPlan,
+  hasTimeToSpare,
   type BuildToPlan,
   type PlanInputs,
   type PlanSurroundings,
