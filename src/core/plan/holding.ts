@@ -29,5 +29,5 @@ export function holdOf(
 }
 
 export function holdWords({ name, bare }: Hold): string {
-  return bare ? `hold it by the ${name}, left bare until then` : `hold it by the ${name}`;
+  return `hold it by the ${bare ? 'bare ' : ''}${name}`;
 }
