@@ -16,7 +16,7 @@ test.each(demos.map((b) => [b.name, b] as const))('%s can be made as its plan st
 
 test('so can starts of every form, in every clay and finished every way', () => {
   for (const { name, build } of plannedStarts(23, 4)) expect([name, orderOf(build).faults]).toEqual([name, []]);
-});
+}, 240_000);
 
 test('whoever works when: 300 calendars', () => {
   const builds = [
@@ -38,7 +38,7 @@ test('whoever works when: 300 calendars', () => {
       expect([build.name, seed, outOfOrder(piece, report, plan!.steps)]).toEqual([build.name, seed, []]);
     }
   }
-});
+}, 240_000);
 
 /** Steps put where they should not be: each must be seen, by the rule that is about it. */
 interface PutBack {
