@@ -52,7 +52,7 @@ export function jobFacts(more: Partial<JobFacts> = {}): JobFacts {
     turns: [],
     uncover: [],
     sections: 1,
-    working: null,
+    soft: null,
     cure: null,
     batch: null,
     bakes: [],

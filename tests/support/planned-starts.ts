@@ -13,6 +13,7 @@ const finishes: readonly (readonly string[])[] = [
   ['solvent'],
   ['styrene-resin', 'spray-paint'],
   ['solvent', 'latex-mould'],
+  ['heat-gun', 'spray-paint'],
 ];
 
 /** Every `every`-th of them; sizes are left as they are, since no order hangs on them. */

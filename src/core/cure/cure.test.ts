@@ -46,6 +46,8 @@ test('600 g and 90 g at 21 degrees: three batches and one, kneaded and placed on
   expect(plan.each).toBe(0.25);
   expect(plan.workingMinutes).toBeCloseTo(63, 9);
   expect(plan.usableMinutes).toBeCloseTo(58, 9);
+  // 250 g are placed in 16 min 40 s of them.
+  expect(plan.softMinutes).toBeCloseTo(58 - 250 / 15, 9);
   expect(plan.cureHours).toBe(24);
   expect(plan.placingMinutes).toBeCloseTo(690 / 15 + 5 + 5 + 3 + 3, 9);
   expect(planBatches([0.6], 90, 24, 31, 0.015).cureHours).toBeCloseTo(12, 9);

@@ -67,6 +67,8 @@ export interface BatchPlan {
   readonly batches: readonly number[];
   readonly workingMinutes: number;
   readonly usableMinutes: number;
+  /** Minutes a full batch still works once it is kneaded and placed: in these it is smoothed. */
+  readonly softMinutes: number;
   /** Minutes of kneading and placing, all batches. */
   readonly placingMinutes: number;
   readonly cureHours: number;
@@ -91,6 +93,7 @@ export function planBatches(
     batches,
     workingMinutes: working,
     usableMinutes: Math.max(0, working - kneadingMinutes(each)),
+    softMinutes: Math.max(0, working - kneadingMinutes(each) - each / rate),
     placingMinutes: batches.reduce((sum, b) => sum + b / rate + kneadingMinutes(b), 0),
     cureHours: cureHours(referenceCure, celsius),
   };

@@ -208,15 +208,15 @@ test('props go when the armature carries it or the clay is hard; where it never 
   expect(letGoOf('Walrus', { when: 'at-once', after: 0, sags: 0 })).toBeNull();
 });
 
-test('what sets is worked while it works: the minutes that are left once it is mixed', () => {
+test('what sets is worked while it works: the minutes that are left once it is mixed and placed', () => {
   const build = named('Whelk pauldron');
   const piece = evaluator.piece(asBriefed(build)),
     report = evaluator.evaluate(asBriefed(build));
   if (!piece.ok || !report.ok) throw new Error('no report');
   const cure = report.value.cure!;
-  const { working, batch } = jobFacts(piece.value, report.value);
-  expect(working).toBe(cure.usableMinutes * 60);
-  expect(working! + batch!.kneading).toBeCloseTo(cure.workingMinutes * 60, 6);
+  const { soft, batch, hoursPerKg } = jobFacts(piece.value, report.value);
+  // From the first knead: kneaded, placed, and smoothed in what is left of its time.
+  expect(batch!.kneading + batch!.mass * hoursPerKg * 3600 + soft!).toBeCloseTo(cure.workingMinutes * 60, 6);
 });
 
 test('a deadline is the end of its day on the workshop’s clock, and no step is put before now', () => {

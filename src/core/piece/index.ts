@@ -13,7 +13,7 @@ export * from './full-drying';
 export * from './fit-to-log';
 export * from './quick-against-full';
 export { coatState, dryShareInRoom, layingOf, regionName, regionShapes, factorPushes } from './quick-drying';
-export { layClay, nominalPush, stateTime, type LaidCoat, type Laid } from './laying';
+export { layClay, layingMasses, nominalPush, stateTime, type LaidCoat, type Laid } from './laying';
 export { letGo, letGoWaitsFor, letGoWords } from './let-go';
 export { checkLoad, lifeStagesOf, loadReport, type LoadReport } from './load-report';
 export { wholeToCarry } from './carrying';

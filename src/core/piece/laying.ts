@@ -124,6 +124,13 @@ export function coreUnder(piece: Piece, region: number, area: number, bulk: numb
   };
 }
 
+/** kg of wet clay in each of a region's coats, as they are laid. */
+export function layingMasses(piece: Piece, r: { readonly id: string; readonly clayWet: number }): number[] {
+  const coats = piece.coats[piece.regions.indexOf(r.id)] ?? [];
+  const whole = coats.reduce((sum, t) => sum + t, 0);
+  return coats.map((t) => (r.clayWet * t) / (whole || 1));
+}
+
 /** kg of water in a coat with so many kg of solids, and what the core under it has taken, seconds after it was laid. */
 export function coatMass(
   coat: LaidCoat,

@@ -9,6 +9,7 @@ import { conflictsOf, heatOf, stayingPut } from './clay-report';
 import { dryingKey, type FullFindings } from './full-findings';
 import { giveUnderTool } from './give';
 import { hoursFor } from './hours';
+import { layingMasses } from './laying';
 import { letGo } from './let-go';
 import { loadReport, type LoadReport } from './load-report';
 import type { Piece } from './piece';
@@ -36,17 +37,6 @@ export function workOut(piece: Piece, cache: ResultCache, options: WorkOutOption
     const load = loadReport(piece, cache, drying.regions, options.ranges === true);
     return load.ok ? success(assemble(piece, cache, drying, load.value)) : load;
   });
-}
-
-/** What is laid by what, one after another: each region's coats. */
-function layingsOf(piece: Piece, regions: readonly RegionReport[]): number[] {
-  return regions
-    .filter((r) => r.clayWet > 0)
-    .flatMap((r) => {
-      const coats = piece.coats[piece.regions.indexOf(r.id)] ?? [];
-      const whole = coats.reduce((sum, t) => sum + t, 0);
-      return coats.length > 0 && whole > 0 ? coats.map((t) => (r.clayWet * t) / whole) : [r.clayWet];
-    });
 }
 
 function batchesOf(piece: Piece, masses: readonly number[]): BatchPlan | null {
@@ -123,7 +113,10 @@ function assemble(piece: Piece, cache: ResultCache, drying: DryingReport, load: 
   const { regions } = drying;
   const clayVolume = regions.reduce((sum, r) => sum + r.clayVolume, 0);
   const clay = clayToBuy(piece.build, piece.mixed, clayVolume);
-  const cure = batchesOf(piece, layingsOf(piece, drying.regions));
+  const cure = batchesOf(
+    piece,
+    drying.regions.filter((r) => r.clayWet > 0).flatMap((r) => layingMasses(piece, r)),
+  );
   const stocks = new Map(
     piece.armature.members.flatMap((m) => {
       const s = piece.stockOf(m.stock);

@@ -3,7 +3,7 @@ import { sectionsIn } from '../armature';
 import { coverKinds } from '../catalogue';
 import { layersOverClay, layersUnderClay } from '../clay';
 import { cureHours, kneadingMinutes, layingHours } from '../cure';
-import { coatState, letGoWaitsFor, type Piece, type PieceReport, type RegionReport } from '../piece';
+import { coatState, layingMasses, letGoWaitsFor, type Piece, type PieceReport, type RegionReport } from '../piece';
 import { exactly, type Range } from '../quantity';
 import { puttyCure } from './clocks';
 import type { CoatFacts, JobFacts, LetGoFacts, RegionFacts } from './step';
@@ -70,7 +70,7 @@ export function jobFacts(piece: Piece, report: PieceReport): JobFacts {
         what: `${coverKinds.find((k) => k.id === c.kind)?.name ?? 'the cover'}${c.regions.length > 0 ? ` from the ${c.regions.map((id) => report.regions.find((r) => r.id === id)?.name ?? id).join(', ')}` : ''}`,
       })),
     sections: stages.apart ? sectionsIn(piece.armature).length : 1,
-    working: report.cure ? report.cure.usableMinutes * 60 : null,
+    soft: report.cure ? report.cure.softMinutes * 60 : null,
     cure: report.cure ? report.cure.cureHours * 3600 : null,
     batch: report.cure ? { mass: report.cure.each, kneading: kneadingMinutes(report.cure.each) * 60 } : null,
     bakes: report.heat.baking ? report.heat.baking.bakes.map((b) => b.minutes * 60) : [],
@@ -104,11 +104,10 @@ function coatFacts(piece: Piece, r: RegionReport): CoatFacts[] {
   const coats = piece.coats[piece.regions.indexOf(r.id)] ?? [];
   // A clay that does not dry has coats too; the drying knows nothing of them.
   if (r.coats.length === 0) {
-    const sum = coats.reduce((s, t) => s + t, 0);
-    return coats.map((t, k) => ({
+    return layingMasses(piece, r).map((mass, k) => ({
       stage: k + 1,
-      mass: (r.clayWet * t) / (sum || 1),
-      thickness: t,
+      mass,
+      thickness: coats[k]!,
       smoothUntil: null,
       hold: null,
       through: null,

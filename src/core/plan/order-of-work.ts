@@ -4,7 +4,7 @@ import type { StepKind } from '../document';
 import { coatState, type Piece, type PieceReport, type RegionReport } from '../piece';
 import { clayKeptWarm, puttyCure } from './clocks';
 import type { PlannedStep } from './plan';
-import { groundWaits, ovenMinutes, smoothingProcesses } from './step-rates';
+import { groundWaits, ovenMinutes, smoothsTheFace } from './step-rates';
 
 /**
  * Whether a plan can be followed as it stands. Looks at when each step is put, at what it does to the piece, and at what the
@@ -82,6 +82,10 @@ class Look {
   /** Steps on a region, or on all of the piece. */
   on(region: string, kinds: readonly StepKind[]): PlannedStep[] {
     return this.of(...kinds).filter((s) => s.region === null || s.region === region);
+  }
+  /** Solvent or hot air over all of it. */
+  get smoothedOver(): PlannedStep[] {
+    return this.steps.filter((s) => smoothsTheFace(s.id.split('/')[0]!, this.setting));
   }
   lastLaid(region: string): PlannedStep | undefined {
     return this.of('clay')
@@ -231,7 +235,7 @@ function faceWork(look: Look): OutOfOrder[] {
       if (s.kind === 'smoothing' && !whole) {
         const until =
           setting === 'sets'
-            ? (report.cure?.usableMinutes ?? 0) * 60
+            ? (report.cure?.softMinutes ?? 0) * 60
             : (r.coats[r.coats.length - 1]?.course.smoothUntil ?? Infinity);
         if (s.from < laid.until - rounding) out.push(fault('soft work while it is soft', s, 'the clay is not on'));
         if (s.from > laid.until + until + rounding && !told(s))
@@ -245,10 +249,7 @@ function faceWork(look: Look): OutOfOrder[] {
       } else out.push(...early('hard work when it is hard', s, hard, 'it is hard'));
     }
     const fine = look.on(r.id, ['detail']);
-    const dulls = [
-      ...look.on(r.id, dulling),
-      ...look.steps.filter((s) => smoothingProcesses.some((p) => s.id.startsWith(`${p}/`))),
-    ];
+    const dulls = [...look.on(r.id, dulling), ...look.smoothedOver];
     for (const mark of fine)
       for (const s of new Set(dulls))
         if (s.until > mark.from + rounding)
@@ -298,10 +299,7 @@ function covered(look: Look): OutOfOrder[] {
   const over = look.of(...covering);
   const first = over.reduce<PlannedStep | undefined>((w, s) => (w && w.from <= s.from ? w : s), undefined);
   if (first)
-    for (const s of [
-      ...look.of(...onTheFace),
-      ...look.steps.filter((x) => smoothingProcesses.some((p) => x.id.startsWith(`${p}/`))),
-    ])
+    for (const s of [...look.of(...onTheFace), ...look.smoothedOver])
       if (s.until > first.from + rounding)
         out.push(fault('nothing on the clay once it is covered', s, `${first.id} is on already`));
   for (const s of over)

@@ -123,7 +123,7 @@ describe('steps of a job', () => {
   test.each([
     [
       'sets',
-      facts({ setting: 'sets', working: 4800, cure: 24 * hour, batch: { mass: 0.25, kneading: 300 } }),
+      facts({ setting: 'sets', soft: 4800, cure: 24 * hour, batch: { mass: 0.25, kneading: 300 } }),
       ['smooth/head'],
       24,
     ],

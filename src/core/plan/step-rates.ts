@@ -1,3 +1,4 @@
+import type { ClayFamily } from '../catalogue';
 import type { Fineness, Need, StepKind } from '../document';
 
 /**
@@ -75,8 +76,12 @@ export const groundWaits: Readonly<Record<string, number>> = {
 /** Minutes in the oven of what is baked before the clay goes over it: three millimetres. */
 export const ovenMinutes: Readonly<Record<string, number>> = { undercoat: 30 };
 
-/** What smooths the face before its fine marks, and what takes a mould off it. */
-export const smoothingProcesses: readonly string[] = ['solvent', 'heat-gun'];
+/** What smooths the face before its fine marks: a solvent, and hot air on clay that never hardens. Raw oven clay would set under it. */
+export function smoothsTheFace(process: string, setting: ClayFamily['setting']): boolean {
+  return process === 'solvent' || (process === 'heat-gun' && setting === 'never');
+}
+
+/** What takes a mould off it. */
 export const mouldProcesses: readonly string[] = [
   'silicone-addition',
   'silicone-condensation',

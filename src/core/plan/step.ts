@@ -29,8 +29,8 @@ export interface JobFacts {
   readonly uncover: readonly { readonly at: number; readonly what: string }[];
   /** Sections clad and dried by themselves, then joined. */
   readonly sections: number;
-  /** Epoxy: seconds a batch works, and until it is hard. */
-  readonly working: number | null;
+  /** Epoxy: seconds a batch still works once it is placed, and until it is hard. */
+  readonly soft: number | null;
   readonly cure: number | null;
   /** kg mixed at a time, and seconds of kneading. */
   readonly batch: { readonly mass: number; readonly kneading: number } | null;

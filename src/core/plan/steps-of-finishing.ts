@@ -1,6 +1,6 @@
 import type { StepWait } from './step';
 import { hour, layingId, waitFor, type StepList } from './step-list';
-import { groundWaits, mouldProcesses, processSteps, smoothingProcesses } from './step-rates';
+import { groundWaits, mouldProcesses, processSteps, smoothsTheFace } from './step-rates';
 
 /** Skins and seals, paint, the picture of it, the mould, and the end: set up and packed, or taken apart and reclaimed. */
 export function stepsOfFinishing(list: StepList, worked: readonly StepWait[]): void {
@@ -13,12 +13,16 @@ export function stepsOfFinishing(list: StepList, worked: readonly StepWait[]): v
   const through = (processes: readonly string[]) => {
     for (const process of processes)
       for (const s of processSteps[process] ?? []) {
-        const id = list.add({ id: `${process}/${s.id}`, name: s.name, kind: s.kind, after: from }, f.area, s.share);
+        const id = list.add(
+          { id: `${process}/${s.id}`, name: s.name, kind: s.kind, after: from, ...(s.needs ? { needs: s.needs } : {}) },
+          f.area,
+          s.share,
+        );
         from = [waitFor(id, s.wait * hour, s.until ?? '')];
       }
   };
   const moulds = f.processes.filter((p) => mouldProcesses.includes(p));
-  through(f.processes.filter((p) => !mouldProcesses.includes(p) && !smoothingProcesses.includes(p)));
+  through(f.processes.filter((p) => !mouldProcesses.includes(p) && !smoothsTheFace(p, f.setting)));
   // A mould may be the end of what it is taken from: its picture comes before.
   from = [
     waitFor(

@@ -97,5 +97,5 @@ function overCoat(list: StepList, r: RegionFacts, k: number): StepWait {
 }
 
 function softUntil({ facts: f }: StepList, coat: CoatFacts): Range | null {
-  return coat.smoothUntil ?? (f.working === null ? null : exactly(f.working));
+  return coat.smoothUntil ?? (f.soft === null ? null : exactly(f.soft));
 }

@@ -2,7 +2,7 @@ import type { RegionFacts, StepWait } from './step';
 import { dampInABag } from './clocks';
 import { cooled, hour, layingId, waitFor, whenHard, type StepList } from './step-list';
 import { bake } from './steps-of-laying';
-import { processSteps, smoothingProcesses } from './step-rates';
+import { processSteps, smoothsTheFace } from './step-rates';
 
 /** Joining comes before the face: what is cut or fitted together is worked over as one. */
 const joins = ['lift', 'join-halves', 'join-sections'];
@@ -107,7 +107,7 @@ function sanded(list: StepList, r: RegionFacts, from: StepWait): StepWait {
 /** Solvent or hot air over all of it, where it goes through that, and the fine marks last. */
 function marked(list: StepList, from: readonly StepWait[]): StepWait[] {
   let over: readonly StepWait[] | null = null;
-  for (const process of list.facts.processes.filter((p) => smoothingProcesses.includes(p)))
+  for (const process of list.facts.processes.filter((p) => smoothsTheFace(p, list.facts.setting)))
     for (const s of processSteps[process] ?? []) {
       const id = list.add(
         { id: `${process}/${s.id}`, name: s.name, kind: s.kind, after: over ?? from, needs: s.needs ?? [] },

@@ -118,7 +118,7 @@ describe('laying', () => {
     // Epoxy can be touched when it is half set, and smoothed while its batch works.
     const soft = regionFacts('head', 0.6, { coats: [coat(1, { hold: null, smoothUntil: null })] });
     const batch = { mass: 0.125, kneading: 180 };
-    const epoxy = { setting: 'sets', cure: 24 * hour, working: 1.5 * hour, batch, regions: [soft] } as const;
+    const epoxy = { setting: 'sets', cure: 24 * hour, soft: 1.5 * hour, batch, regions: [soft] } as const;
     expect(step(epoxy, 'lay/head/1').wets[0]?.after.nominal).toBe(12 * hour);
     expect(step(epoxy, 'smooth/head').after[0]?.most?.nominal).toBe(1.5 * hour);
     expect(step(epoxy, 'lay/head/1').needs).toEqual(['gloves', 'fresh air']);
@@ -195,6 +195,14 @@ describe('before it is covered', () => {
     expect(waits(stepIn(steps, 'solvent/solvent')).sort()).toEqual(['smooth/chest 0', 'smooth/head 0']);
     expect(stepIn(steps, 'solvent/solvent').needs).toEqual(['fresh air', 'respirator', 'gloves']);
     expect(waits(stepIn(steps, 'detail/head'))).toEqual(['solvent/solvent 12']);
+    const air = (setting: JobFacts['setting']) =>
+      stepsOf(jobFacts({ setting, processes: ['heat-gun'], bakes: [1800] }));
+    expect(waits(stepIn(air('never'), 'detail/head'))).toEqual(['heat-gun/heat-gun 1']);
+    // Raw oven clay would set under hot air before its marks are cut: there it comes once it is baked.
+    const baked = air('bakes');
+    expect(waits(stepIn(baked, 'heat-gun/heat-gun'))).toEqual(['bake/1 1']);
+    expect(waits(stepIn(baked, 'detail/head'))).toEqual(['smooth/head 0']);
+    expect(stepIn(baked, 'heat-gun/heat-gun').needs).toEqual(['fresh air', 'gloves']);
   });
 });
 
