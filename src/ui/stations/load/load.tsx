@@ -53,7 +53,14 @@ function Props() {
   return (
     <>
       <h3>When may I let go of it?</h3>
-      {report && <p>{letGoWords(report.letGo)}</p>}
+      {report && (
+        <p>
+          {letGoWords(report.letGo)}
+          {report.letGo.when === 'at-once' && props.length > 0
+            ? ' Props that are set all the same stay as long as is said here, in the plan too.'
+            : ''}
+        </p>
+      )}
       {props.length > 0 && (
         <Table size="sm" aria-label="Props">
           <thead>
