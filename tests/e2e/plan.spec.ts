@@ -143,7 +143,7 @@ test('steps of one’s own, left out, brought back, done with their hours; hours
   await page.getByRole('button', { name: /^Bring back detail/ }).click();
   await expect(detail).toHaveCount(all);
   await page.locator('.slip').filter({ hasText: 'Measure, draw it' }).first().click();
-  await page.getByLabel('Hours it took').fill('1.5');
+  await page.getByLabel('Hours worked at it').fill('1.5');
   await page.getByRole('button', { name: 'It is done' }).click();
   await expect(page.locator('.slip.done').filter({ hasText: 'Measure, draw it' })).toBeVisible();
   await expect(page.getByText(/setting out: .+ of the usual hours, give or take/)).toBeVisible();

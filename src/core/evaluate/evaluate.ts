@@ -1,6 +1,7 @@
 import { buildHash, hashOf, partHash, type Build } from '../document';
 import { cautionsFor, findingsOf, worstOf, type Finding, type Judged, type Judging } from '../finding';
 import {
+  begunOf,
   effectiveLog,
   firstClay,
   clayWentOn,
@@ -370,5 +371,6 @@ export function buildToPlan(piece: Piece, report: PieceReport, entries: readonly
     hoursPerWeek: build.brief.hoursPerWeek,
     deadline: build.brief.deadline,
     happened: happenedOf(entries),
+    begun: begunOf(entries),
   };
 }

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { stepIdSchema } from '../document';
 import { failure, formatDuration } from '../quantity';
 import { entryKind } from './kind';
 
@@ -14,6 +15,8 @@ export const clock = entryKind({
       .number()
       .positive()
       .max(40 * 86400),
+    /** What was mixed when it was set: for which step, kg. */
+    batch: z.strictObject({ step: stepIdSchema, mass: z.number().positive().max(5000) }).optional(),
   }),
   fields: [],
   read: notByHand,

@@ -8,4 +8,5 @@ export * from './kinds';
 export * from './log';
 export * from './room-as-it-was';
 export { stepData } from './step-done';
+export { partData } from './step-part';
 export { finestOf, usualFinest } from './weigh-in';

@@ -73,6 +73,7 @@ test.each([
   ['room', { temperature: 'warm', humidity: '50' }, 'temperature'],
   ['note', { text: '   ' }, 'text'],
   ['step', { step: '' }, 'step'],
+  ['part', { step: '' }, 'step'],
   ['used', { item: '' }, 'item'],
   ['used', { item: 'clay', amount: '0' }, 'amount'],
   ['used', { item: 'clay', amount: 'some' }, 'amount'],

@@ -25,6 +25,10 @@ const context = (units: DraftContext['units']): DraftContext => ({
 const written: Partial<Record<LogKind, { metric: DraftValues; imperial: DraftValues }>> = {
   'weigh-in': { metric: { gross: '7.35', tare: '1.05' }, imperial: { gross: '16 lb 3 oz', tare: '2 lb' } },
   step: { metric: { step: 'bulk', took: '1.5' }, imperial: { step: 'bulk', took: '1.5 h' } },
+  part: {
+    metric: { step: 'bulk', worked: '1.5', left: '0.75' },
+    imperial: { step: 'bulk', worked: '1.5 h', left: '' },
+  },
   note: { metric: { text: 'Seam by the ear filled' }, imperial: { text: 'Seam by the ear filled' } },
   crack: {
     metric: { what: 'crack', width: '0.5', where: 'head', through: true, at: [0.01, 0.02, 0.3] },

@@ -9,6 +9,7 @@ import { repair } from './repair';
 import { room } from './room';
 import { shrinkMark } from './shrink-mark';
 import { stepDone } from './step-done';
+import { stepPart } from './step-part';
 import { used } from './used';
 import { voided } from './void';
 import { weighIn } from './weigh-in';
@@ -18,6 +19,7 @@ import type { UnitSystem } from '../quantity';
 export const entryKinds = [
   weighIn,
   stepDone,
+  stepPart,
   photo,
   note,
   damage,

@@ -62,6 +62,41 @@ export function happenedOf(entries: readonly ReadEntry[]): Happened[] {
   return [...out.values()];
 }
 
+/** A step that was worked at and is not done. */
+export interface Begun {
+  readonly step: string;
+  /** Hours worked at it so far. */
+  readonly worked: number;
+  /** Hours the maker says are left of it; null where nobody said. */
+  readonly left: number | null;
+  /** kg laid so far. */
+  readonly clay: number;
+  /** Seconds since the epoch: from the first hour worked at it until the last. */
+  readonly from: number;
+  readonly until: number;
+}
+
+/** Steps that were worked at and are not done. What was said to be left counts from when it was said. */
+export function begunOf(entries: readonly ReadEntry[]): Begun[] {
+  const done = new Set(standing(entries, 'step').map((e) => e.data.step));
+  const out = new Map<string, Begun>();
+  for (const { at, data } of standing(entries, 'part')) {
+    const until = secondsOf(at);
+    if (done.has(data.step) || !Number.isFinite(until)) continue;
+    const before = out.get(data.step);
+    const saidBefore = before?.left ?? null;
+    out.set(data.step, {
+      step: data.step,
+      worked: (before?.worked ?? 0) + data.worked,
+      left: data.left ?? (saidBefore === null ? null : Math.max(0, saidBefore - data.worked)),
+      clay: (before?.clay ?? 0) + (data.clay ?? 0),
+      from: Math.min(before?.from ?? Infinity, until - data.worked * 3600),
+      until: Math.max(before?.until ?? -Infinity, until),
+    });
+  }
+  return [...out.values()];
+}
+
 /** A step with the hours it takes usually and those it took. */
 export interface TimedStep {
   readonly kind: StepKind;
@@ -77,7 +112,10 @@ export function timedOf(entries: readonly ReadEntry[]): TimedStep[] {
 
 /** Seconds since the epoch at which the first clay went on; null where the log does not say that any did. */
 export function clayWentOn(build: Build, entries: readonly ReadEntry[]): number | null {
-  const laid = happenedOf(entries)
+  const laid = [
+    ...happenedOf(entries),
+    ...standing(entries, 'part').map((e) => ({ step: e.data.step, until: secondsOf(e.at) })),
+  ]
     .filter((h) => h.step.startsWith('lay/'))
     .reduce((m, h) => Math.min(m, h.until), Infinity);
   if (laid < Infinity) return laid;
@@ -175,7 +213,9 @@ export function roomHistory(entries: readonly ReadEntry[], firstAt: number): Roo
 }
 
 function roomOf(e: ReadEntry): RoomAsItWas | undefined {
-  return e.kind === 'weigh-in' || e.kind === 'step' || e.kind === 'room' ? (e.data as DataOf<'room'>).room : undefined;
+  return e.kind === 'weigh-in' || e.kind === 'step' || e.kind === 'part' || e.kind === 'room'
+    ? (e.data as DataOf<'room'>).room
+    : undefined;
 }
 
 export interface Clock {
@@ -202,6 +242,16 @@ export function clocksOf(entries: readonly LogEntry[]): Clock[] {
       stopped: stopped.get(e.id) ?? null,
     }))
     .sort((a, b) => a.started - b.started);
+}
+
+/** kg of each batch mixed for a step after a moment, in order. */
+export function batchesMixed(entries: readonly LogEntry[], step: string, after: number): number[] {
+  const gone = new Set(entries.filter((e) => e.kind === 'void').map((e) => e.corrects));
+  return entries.flatMap((e) =>
+    e.kind === 'clock' && e.data.batch?.step === step && !gone.has(e.id) && secondsOf(e.at) > after
+      ? [e.data.batch.mass]
+      : [],
+  );
 }
 
 /** Damage that nothing says was mended. */

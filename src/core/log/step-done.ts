@@ -24,7 +24,7 @@ export const stepDone = entryKind({
   schema,
   fields: [
     { key: 'step', label: 'Which step', ask: 'choice', from: 'steps', none: 'choose' },
-    { key: 'took', label: 'Hours it took, if you know', ask: 'number', example: { metric: '1.5', imperial: '1.5' } },
+    { key: 'took', label: 'Hours it took in all, if you know', ask: 'number', example: { metric: '1.5', imperial: '1.5' } },
   ],
   read: (values, { steps, room }) => {
     const step = steps.find((s) => s.id === values['step']);

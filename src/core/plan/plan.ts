@@ -1,5 +1,5 @@
 import type { PlanPart, StepKind } from '../document';
-import type { Happened } from '../log';
+import type { Begun, Happened } from '../log';
 import type { Range } from '../quantity';
 import { crewHours } from './availability';
 import { openSpans, sittings, usualHours, type Person, type Span, type Workshop } from './calendar';
@@ -23,6 +23,8 @@ export interface BuildToPlan {
   /** YYYY-MM-DD; to be done by the end of that day. */
   readonly deadline: string | null;
   readonly happened: readonly Happened[];
+  /** What was worked at and is not done. */
+  readonly begun?: readonly Begun[];
 }
 
 export interface PlanInputs {
@@ -33,8 +35,9 @@ export interface PlanInputs {
 }
 
 export interface PlannedStep extends Step {
-  /** Hours at the maker's pace. */
+  /** Hours at the maker's pace; of one that was begun, those that are left. */
   readonly takes: number;
+  readonly begun: Begun | null;
   readonly from: number;
   readonly until: number;
   readonly sittings: readonly Span[];
@@ -151,7 +154,7 @@ function crews(people: readonly string[], count: number): (readonly string[])[] 
 
 interface Ready {
   readonly build: BuildToPlan;
-  readonly steps: readonly (Step & { readonly takes: number })[];
+  readonly steps: readonly (Step & { readonly takes: number; readonly begun: Begun | null })[];
   readonly lost: readonly string[];
 }
 
@@ -163,8 +166,22 @@ function readied(inputs: PlanInputs, b: BuildToPlan, off: ReadonlySet<string>): 
   return {
     build: b,
     lost: changed.lost,
-    steps: all.map((s) => ({ ...s, takes: s.hours * (edited(s.id) ? 1 : (inputs.paces[s.kind]?.factor ?? 1)) })),
+    steps: all.map((s) => {
+      const whole = s.hours * (edited(s.id) ? 1 : (inputs.paces[s.kind]?.factor ?? 1));
+      const begun = b.begun?.find((x) => x.step === s.id) ?? null;
+      return { ...s, begun, takes: begun ? hoursLeft(whole, begun) : whole };
+    }),
   };
+}
+
+/** kg of clay a step has still to lay. */
+export function clayLeft(s: Pick<PlannedStep, 'clay' | 'begun'>): number {
+  return Math.max(0, s.clay - (s.begun?.clay ?? 0));
+}
+
+/** Until it is said to be done there is something left of it: a tenth, where it should have been done by now. */
+function hoursLeft(whole: number, { worked, left }: Begun): number {
+  return Math.max(1 / 12, left ?? Math.max(whole - worked, 0.1 * whole));
 }
 
 function tasksOf(
@@ -175,13 +192,13 @@ function tasksOf(
 ): PlanTask[] {
   const key = (id: string) => `${build.id}:${id}`;
   const done = new Map(build.happened.map((h) => [h.step, h]));
-  return steps.map((s): PlanTask => {
+  return steps.flatMap((s): PlanTask[] => {
     const did = done.get(s.id);
     const group = /^group-(\d+)\//.exec(s.id);
-    const at = build.plan.steps[s.id]?.at;
     const people = group ? [groupId(build.id, Number(group[1]))] : (crewOf.get(build.id) ?? []);
     const work = Math.max(60, Math.round(s.takes * 60) * 60);
-    return {
+    const at = pinOf(s, work, build, inputs.now);
+    const task: PlanTask = {
       id: key(s.id),
       build: build.id,
       work,
@@ -197,13 +214,39 @@ function tasksOf(
       wets: s.wets.map((w) => ({ zone: key(w.zone), before: 0, after: w.after[end] })),
       holds: s.holds ? s.holds.map(key) : null,
       notBefore: inputs.now,
-      fixed: did
-        ? { from: did.from, until: did.until }
-        : at
-          ? { from: Date.parse(at) / 1000, until: Date.parse(at) / 1000 + work }
-          : null,
+      ...(s.begun ? { goesOn: true } : {}),
+      fixed: did ? { from: did.from, until: did.until } : at !== null ? { from: at, until: at + work } : null,
     };
+    // What was laid in the hours so far has been wet since then.
+    return s.begun && task.wets.length > 0 ? [laidSoFar(task, s.begun), task] : [task];
   });
+}
+
+/** When the maker put a step; null where nobody did, or where that time has passed and it is not done. */
+function pinOf(
+  s: { readonly id: string; readonly begun: Begun | null },
+  work: number,
+  build: BuildToPlan,
+  now: number,
+) {
+  const said = build.plan.steps[s.id]?.at;
+  if (said === undefined) return null;
+  const at = Date.parse(said) / 1000;
+  return at + work <= now || (s.begun !== null && at < now) ? null : at;
+}
+
+function laidSoFar(task: PlanTask, { from, until }: Begun): PlanTask {
+  return {
+    ...task,
+    id: `${task.id}#so-far`,
+    work: 0,
+    whole: false,
+    tools: [],
+    crews: [[]],
+    after: [],
+    holds: null,
+    fixed: { from, until },
+  };
 }
 
 const openBefore = new Map<string, readonly Span[]>();
@@ -296,7 +339,7 @@ function buildPlan(
       },
       crew: p.crew,
       done: done.has(s.id),
-      pinned: build.plan.steps[s.id]?.at !== undefined && !done.has(s.id),
+      pinned: !done.has(s.id) && pinOf(s, s.takes * 3600, build, problem.from) !== null,
       sittings: sittingsOf(p, done.has(s.id), hoursOf),
       // A plan that is in time shows itself that beginning then is early enough.
       latest: latestOf(latestAt.get(id), p.from, due !== null && nominal <= due),
@@ -317,6 +360,7 @@ function buildPlan(
     finish: { low: Math.min(nominal, end(early)), nominal, high: Math.max(nominal, end(late)) },
     deciding: decidingChain(problem, [...placed.values()], build.id),
     wet: steps
+      .flatMap((s) => (s.begun ? [s.id, `${s.id}#so-far`] : [s.id]).map((id) => ({ ...s, id })))
       .flatMap((s) =>
         s.wets.map((w): WetSpan => {
           const until = placed.get(`${build.id}:${s.id}`)?.until ?? Infinity,
@@ -352,10 +396,11 @@ export function whatToLeaveOut(
 ): { readonly steps: readonly Step[]; readonly finish: number } | null {
   const b = inputs.builds.find((x) => x.id === build);
   if (!b || b.deadline === null) return null;
-  const done = new Set(b.happened.map((h) => h.step));
+  const done = new Set(b.happened.map((h) => h.step)),
+    begun = new Set(b.begun?.map((x) => x.step));
   const due = zoneClock(inputs.workshop.zone).epochOf(b.deadline, 1440);
   const may = withChanges(b.steps, b.plan)
-    .steps.filter((s) => s.missed < 0.7 && !done.has(s.id) && s.hours > 0.1)
+    .steps.filter((s) => s.missed < 0.7 && !done.has(s.id) && !begun.has(s.id) && s.hours > 0.1)
     .sort((x, y) => x.missed - y.missed || y.hours - x.hours);
   const finishWithout = (off: readonly Step[]): number => {
     const made = schedule(problemOf(inputs, 'nominal', new Map([[build, new Set(off.map((x) => x.id))]])).problem, 3);

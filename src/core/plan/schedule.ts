@@ -218,7 +218,7 @@ function attempt(work: Work, priority: (t: PlanTask) => number, notBefore: Reado
       if (blocked(t)) continue;
       // What has a window open comes first, with all it still waits for; that which closes first before all.
       const closes = closing.get(t.id);
-      const p = closes === undefined ? priority(t) : 1e15 - closes;
+      const p = closes === undefined ? priority(t) + (t.goesOn ? begunFirst : 0) : 1e15 - closes;
       if (p > best) {
         best = p;
         chosen = t;
@@ -292,6 +292,9 @@ function laterStart(work: Work, task: PlanTask, at: Placed, target: number): num
   const reaches = task.work === 0 || at.crew.length === 0 || finishOf(hours, back, task.work) >= target;
   return Math.max(at.from + grain, reaches ? back : back + grain);
 }
+
+/** More than any way still to go, less than any window. */
+const begunFirst = 1e12;
 
 const windowKey = (task: string, from: string) => `${task} ${from}`;
 

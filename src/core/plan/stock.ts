@@ -91,6 +91,11 @@ export function usedByLog(build: string, entries: readonly ReadEntry[], needs: r
       for (const e of done.values())
         if (e.data.clay !== undefined)
           out.push({ item: n.item, kind: 'used', amount: e.data.clay, price: null, build, at: e.at });
+    // A step that is done says all it laid; of one that is not, what was laid so far.
+    if (kind === 'clay')
+      for (const { at, data } of standing(entries, 'part'))
+        if (data.clay !== undefined && !done.has(data.step))
+          out.push({ item: n.item, kind: 'used', amount: data.clay, price: null, build, at });
   }
   return out;
 }

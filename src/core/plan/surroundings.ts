@@ -40,6 +40,18 @@ const surroundingsSchema = z.looseObject({
         hoursPerWeek: finite.min(0).max(168),
         deadline: z.string().nullable(),
         happened: z.array(z.strictObject({ step: z.string(), from: finite, until: finite })),
+        begun: z
+          .array(
+            z.strictObject({
+              step: z.string(),
+              worked: finite.min(0),
+              left: finite.min(0).nullable(),
+              clay: finite.min(0),
+              from: finite,
+              until: finite,
+            }),
+          )
+          .optional(),
       }),
     )
     .max(200)

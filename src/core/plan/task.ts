@@ -34,6 +34,8 @@ export interface PlanTask {
   /** Places any of which, dry, gives a hand a hold; null where no hand is needed on the piece. */
   readonly holds: readonly string[] | null;
   readonly notBefore: number;
+  /** Begun in an earlier sitting: gone on with before anything else is begun. */
+  readonly goesOn?: boolean;
   /** Done, or put there by the maker. */
   readonly fixed: Span | null;
 }

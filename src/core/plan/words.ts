@@ -123,7 +123,12 @@ function windowSentence(step: PlannedStep, zone: string, now: number): string {
     : `Nobody is there in time: “${step.name}” has to be begun by ${whenWords(closes, zone)}.`;
 }
 
-const bare = (id: string) => id.split(':').slice(1).join(':');
+const bare = (id: string) =>
+  id
+    .split(':')
+    .slice(1)
+    .join(':')
+    .replace(/#so-far$/, '');
 
 /** What one clash is, and what would help. */
 export function clashSentence(plan: BuildPlan, clash: Clash): string {

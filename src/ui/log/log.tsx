@@ -14,7 +14,7 @@ import {
   type LogKind,
   type ReadEntry,
 } from '../../core/log';
-import type { StockLine } from '../../core/plan';
+import { clayLeft, type StockLine } from '../../core/plan';
 import { formatMass } from '../../core/quantity';
 import { useBench, useController } from '../bench/context';
 import { call } from '../parts/http';
@@ -88,7 +88,10 @@ export default function LogStation() {
     units,
     tare: tareToOffer(read, Math.round(board * 1000) / 1000),
     room: roomAsItIs(build.room),
-    steps: (report?.plan?.steps ?? []).filter((s) => !s.done),
+    // Part of a step is a part of what is left of it.
+    steps: (report?.plan?.steps ?? [])
+      .filter((s) => !s.done)
+      .map((s) => (draft.kind === 'part' ? { ...s, hours: s.takes, clay: clayLeft(s) } : s)),
     items,
     damage: openDamage(read).map((e) => ({ id: e.id, where: e.data.where })),
   };

@@ -1,11 +1,12 @@
 'use client';
 import { useState } from 'react';
-import { Form } from 'react-bootstrap';
+import { Button, Form } from 'react-bootstrap';
 import type { Build } from '../../core/document';
 import { findClay } from '../../core/document';
 import { batchSittings, layingRate } from '../../core/cure';
-import { timeWords, type PlannedStep } from '../../core/plan';
+import { clayLeft, timeWords, type PlannedStep } from '../../core/plan';
 import { formatDuration, formatMass, formatTemperature, parseTemperature, type UnitSystem } from '../../core/quantity';
+import { letItSound } from './clocks';
 
 /** Two-part clay in batches: how much to mix, when, and after when not to mix any more. */
 export function Batches({
@@ -15,6 +16,9 @@ export function Batches({
   now,
   units,
   temperature,
+  mixed,
+  busy,
+  onMix,
 }: {
   build: Build;
   step: PlannedStep;
@@ -22,6 +26,10 @@ export function Batches({
   now: number;
   units: UnitSystem;
   temperature: number;
+  /** kg of each batch mixed for this step since it was last put down. */
+  mixed: readonly number[];
+  busy: boolean;
+  onMix: (clock: { name: string; seconds: number; batch: { step: string; mass: number } }) => void;
 }) {
   const clay = findClay(build, build.brief.clay);
   const [text, setText] = useState('');
@@ -36,14 +44,17 @@ export function Batches({
   const [h = NaN, m = NaN] = until.split(':').map(Number);
   const startAt = sitting && sitting.from > now ? sitting.from : now;
   const endAt = Number.isFinite(h * 60 + m) ? endToday(startAt, h * 60 + m, zone) : (sitting?.until ?? now + 7200);
+  const placed = mixed.reduce((sum, m) => sum + m, 0);
+  const left = Math.max(0, clayLeft(step) - placed);
   const plan = batchSittings({
-    mass: step.clay,
+    mass: left,
     reference: clay.value.workingMinutes.nominal,
     celsius,
     rate: perMinute,
     from: startAt,
     until: Math.max(startAt + 60, endAt),
   });
+  const first = plan.batches[0];
   return (
     <section aria-label="Batches" className="card-part">
       <h3>Batches</h3>
@@ -84,7 +95,30 @@ export function Batches({
         A batch works for <strong>{formatDuration(plan.working)}</strong>; mix{' '}
         <strong>{formatMass(plan.each, units)}</strong> at a time.
       </p>
-      <ol className="batch-list">
+      {mixed.length > 0 && (
+        <p>
+          {mixed.length === 1 ? 'One batch is' : `${mixed.length} batches are`} mixed, {formatMass(placed, units)} in
+          all; {left > 0.001 ? `${formatMass(left, units)} of this step is still to be laid.` : 'that is all of it.'}
+        </p>
+      )}
+      {first && (
+        <Button
+          variant="iron"
+          className="big w-100 mb-2"
+          disabled={busy}
+          onClick={() => {
+            letItSound();
+            onMix({
+              name: `Batch ${mixed.length + 1}`,
+              seconds: Math.round(plan.working),
+              batch: { step: step.id, mass: Math.round(first.mass * 1e5) / 1e5 },
+            });
+          }}
+        >
+          Batch {mixed.length + 1}, {formatMass(first.mass, units)}: mixed, start its clock
+        </Button>
+      )}
+      <ol className="batch-list" start={mixed.length + 1}>
         {plan.batches.map((b, i) => (
           <li key={i}>
             <strong>{timeWords(b.mixAt, zone)}</strong> mix {formatMass(b.mass, units)}, placed by{' '}

@@ -55,6 +55,7 @@ function useSeconds(): number {
 }
 
 const usual = [
+  { name: 'Batch', minutes: 60 },
   { name: 'Coat', minutes: 30 },
   { name: 'Oven', minutes: 15 },
 ];
@@ -69,6 +70,12 @@ export interface ClockProps {
 
 /** A page may sound only after it was pressed: the press that sets a clock opens this. */
 let sound: AudioContext | null = null;
+
+/** To be called from a press. */
+export function letItSound(): void {
+  sound ??= 'AudioContext' in window ? new AudioContext() : null;
+  if ('Notification' in window && Notification.permission === 'default') void Notification.requestPermission();
+}
 
 export function RunningClocks({ buildId, entries, onChanged }: ClockProps) {
   const now = useSeconds();
@@ -109,17 +116,12 @@ export function RunningClocks({ buildId, entries, onChanged }: ClockProps) {
   });
 }
 
-export function SetClock({
-  buildId,
-  onChanged,
-  offer,
-}: Omit<ClockProps, 'entries'> & { readonly offer: { name: string; seconds: number } | null }) {
+export function SetClock({ buildId, onChanged }: Omit<ClockProps, 'entries'>) {
   const [name, setName] = useState('');
   const [minutes, setMinutes] = useState('');
   const [said, setSaid] = useState('');
   const start = async (label: string, seconds: number) => {
-    sound ??= 'AudioContext' in window ? new AudioContext() : null;
-    if ('Notification' in window && Notification.permission === 'default') void Notification.requestPermission();
+    letItSound();
     const refused = await logEntry(buildId, newEntry('clock', { name: label, seconds: Math.round(seconds) }));
     setSaid(refused ?? '');
     onChanged();
@@ -129,15 +131,6 @@ export function SetClock({
     <section aria-label="Clocks" className="card-part">
       <h3>Set a clock</h3>
       <div className="clock-new">
-        {offer ? (
-          <Button variant="iron" className="big" onClick={() => void start(offer.name, offer.seconds)}>
-            {offer.name}, {leftText(offer.seconds)}
-          </Button>
-        ) : (
-          <Button variant="quiet" className="big" onClick={() => void start('Batch', 3600)}>
-            Batch, 60 min
-          </Button>
-        )}
         {usual.map((u) => (
           <Button key={u.name} variant="quiet" className="big" onClick={() => void start(u.name, u.minutes * 60)}>
             {u.name}, {u.minutes} min

@@ -3,9 +3,9 @@ import Link from 'next/link';
 import { useEffect, useMemo, useState } from 'react';
 import { Button, Form } from 'react-bootstrap';
 import { findClay, type Build } from '../../core/document';
-import { workingMinutes } from '../../core/cure';
 import {
   cardFor,
+  clayLeft,
   clashSentence,
   dayWords,
   holdOf,
@@ -16,7 +16,17 @@ import {
   type BuildPlan,
   type PlannedStep,
 } from '../../core/plan';
-import { effectiveLog, finestOf, lastStanding, roomAsItIs, scaleOf, stepData, type LogKind } from '../../core/log';
+import {
+  batchesMixed,
+  effectiveLog,
+  finestOf,
+  lastStanding,
+  partData,
+  roomAsItIs,
+  scaleOf,
+  stepData,
+  type LogKind,
+} from '../../core/log';
 import type { FullFindings } from '../../core/piece';
 import { formatDuration, parseNumber } from '../../core/quantity';
 import { newId } from '../parts/ids';
@@ -76,6 +86,7 @@ function NextStep({
   now,
   busy,
   onDone,
+  onPart,
 }: {
   plan: BuildPlan;
   step: PlannedStep;
@@ -83,8 +94,10 @@ function NextStep({
   now: number;
   busy: boolean;
   onDone: (s: PlannedStep, took: number | null) => void;
+  onPart: (s: PlannedStep, worked: number) => void;
 }) {
   const [took, setTook] = useState('');
+  const [unsaid, setUnsaid] = useState(false);
   const sitting = step.sittings.find((s) => s.until > now) ?? step.sittings[0];
   const begins = sitting
     ? sitting.from <= now
@@ -93,6 +106,9 @@ function NextStep({
     : '';
   const waits = step.after.filter((w) => w.most !== null);
   const hours = parseNumber(took);
+  const said = hours !== undefined && hours > 0 && hours <= 400 ? hours : null;
+  // Begun in this sitting as planned, and worked at until now.
+  const since = sitting ? (Math.min(now, sitting.until) - sitting.from) / 3600 : 0;
   const hold = sitting ? holdOf(plan, step, sitting) : null;
   return (
     <section className="next" aria-label="Next step" data-testid="next-step">
@@ -102,7 +118,9 @@ function NextStep({
       </div>
       <h2>{step.name}</h2>
       <p className="mb-1">
-        {formatDuration(step.takes * 3600)}
+        {step.begun
+          ? `${formatDuration(step.begun.worked * 3600)} of it done, ${formatDuration(step.takes * 3600)} left`
+          : formatDuration(step.takes * 3600)}
         {step.people > 1 ? `, ${step.people} people` : ''}
         {step.needs.length > 0 ? ` · ${step.needs.join(', ')}` : ''}
       </p>
@@ -121,7 +139,7 @@ function NextStep({
         <Form.Control
           className="big"
           aria-label="Hours it took"
-          placeholder="hours it took"
+          placeholder={step.begun ? 'hours this time' : 'hours it took'}
           inputMode="decimal"
           value={took}
           onChange={(e) => setTook(e.target.value)}
@@ -131,13 +149,32 @@ function NextStep({
           className="big huge"
           disabled={busy}
           onClick={() => {
-            onDone(step, hours !== undefined && hours > 0 && hours <= 400 ? hours : null);
+            onDone(step, said);
             setTook('');
           }}
         >
           Done
         </Button>
       </div>
+      <Button
+        variant="quiet"
+        className="big w-100 mt-2"
+        disabled={busy}
+        onClick={() => {
+          const worked = said ?? (since > 0.05 ? since : null);
+          setUnsaid(worked === null);
+          if (worked === null) return;
+          onPart(step, worked);
+          setTook('');
+        }}
+      >
+        Stop here, the rest another day
+      </Button>
+      {unsaid && (
+        <p className="mb-0 mt-2" role="alert">
+          Say above how many hours you worked at it.
+        </p>
+      )}
     </section>
   );
 }
@@ -185,7 +222,13 @@ export default function Tonight({
     await log.load();
     return refused === null;
   };
-  const done = (s: PlannedStep, took: number | null) => void send('step', stepData(s, took, roomNow));
+  const done = (s: PlannedStep, took: number | null) =>
+    void send('step', stepData(s, took === null ? null : took + (s.begun?.worked ?? 0), roomNow));
+  const part = (s: PlannedStep, worked: number) => {
+    const mixed = batchesMixed(log.entries ?? [], s.id, s.begun?.until ?? -Infinity).reduce((sum, m) => sum + m, 0);
+    const data = partData({ ...s, hours: s.takes, clay: clayLeft(s) }, worked, null, roomNow);
+    void send('part', mixed > 0 ? { ...data, clay: Math.min(mixed, clayLeft(s)) } : data);
+  };
   const weigh = async () => {
     const kg = parseNumber(weight);
     if (kg === undefined || !(kg > 0 && kg <= 5000)) return setSaid('The weight is a number, as the scale shows it.');
@@ -204,7 +247,6 @@ export default function Tonight({
   const celsius = room ?? build.room.temperature;
   const family = findClay(build, build.brief.clay);
   const works = family.ok && next?.kind === 'clay' && next.clay > 0 ? family.value.workingMinutes : null;
-  const offer = works ? { name: 'Batch', seconds: workingMinutes(works.nominal, celsius, 0) * 60 } : null;
   const sizes = [
     ...build.regions.everywhere.coats.map((t, i) => ({
       name: build.regions.everywhere.coats.length > 1 ? `coat ${i + 1}` : 'the clay',
@@ -278,12 +320,32 @@ export default function Tonight({
           </section>
         )}
         {own && next && (
-          <NextStep key={next.id} plan={own} step={next} zone={zone} now={now} busy={busy} onDone={done} />
+          <NextStep
+            key={next.id}
+            plan={own}
+            step={next}
+            zone={zone}
+            now={now}
+            busy={busy}
+            onDone={done}
+            onPart={part}
+          />
         )}
         {next && works && (
-          <Batches build={build} step={next} zone={zone} now={now} units={ways.units} temperature={celsius} />
+          <Batches
+            key={`batches ${next.id}`}
+            build={build}
+            step={next}
+            zone={zone}
+            now={now}
+            units={ways.units}
+            temperature={celsius}
+            mixed={batchesMixed(log.entries ?? [], next.id, next.begun?.until ?? -Infinity)}
+            busy={busy}
+            onMix={(clock) => void send('clock', clock)}
+          />
         )}
-        <SetClock buildId={id} onChanged={() => void log.load()} offer={offer} />
+        <SetClock buildId={id} onChanged={() => void log.load()} />
         {card && after.length > 0 && (
           <section className="card-part" aria-label="After that">
             <h3>{dayWords(Date.parse(`${card.date}T12:00:00Z`) / 1000, 'UTC')}, after that</h3>

@@ -4,6 +4,7 @@ import { Button } from 'react-bootstrap';
 import { findClay, type StepEdit } from '../../../core/document';
 import {
   clashSentence,
+  clayLeft,
   dayWords,
   hasTimeToSpare,
   startOn,
@@ -13,7 +14,7 @@ import {
   type PlannedStep,
   type WorkshopPlan,
 } from '../../../core/plan';
-import { effectiveLog, happenedOf, roomAsItIs, standing, stepData } from '../../../core/log';
+import { effectiveLog, happenedOf, partData, roomAsItIs, standing, stepData } from '../../../core/log';
 import { formatDate, formatDuration } from '../../../core/quantity';
 import { useBench, useController } from '../../bench/context';
 import { ChoiceInput, TextAt, YesNoAt } from '../../parts/fields';
@@ -415,7 +416,11 @@ export default function PlanStation() {
     for (const s of steps) {
       const refused = await logEntry(
         id,
-        newEntry('step', stepData(s, took ?? null, roomAsItIs(build.room)), new Date(at * 1000).toISOString()),
+        newEntry(
+          'step',
+          stepData(s, took === undefined ? null : took + (s.begun?.worked ?? 0), roomAsItIs(build.room)),
+          new Date(at * 1000).toISOString(),
+        ),
       );
       if (refused) {
         controller.announce(`Not logged: ${refused}`);
@@ -423,6 +428,15 @@ export default function PlanStation() {
       }
     }
     setBusy(false);
+    await log.load();
+    await around.reload();
+  };
+  const part = async (s: PlannedStep, worked: number) => {
+    setBusy(true);
+    const left = { ...s, hours: s.takes, clay: clayLeft(s) };
+    const refused = await logEntry(id, newEntry('part', partData(left, worked, null, roomAsItIs(build.room))));
+    setBusy(false);
+    if (refused) controller.announce(`Not logged: ${refused}`);
     await log.load();
     await around.reload();
   };
@@ -519,6 +533,7 @@ export default function PlanStation() {
               zone={zone}
               busy={busy}
               onPut={(at) => put(step.id, at)}
+              onPart={(worked) => void part(step, worked)}
               onDone={(took) => void done([step], Date.now() / 1000, took)}
               onUndone={() => void undoDone(step)}
             />

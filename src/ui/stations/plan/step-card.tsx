@@ -30,6 +30,7 @@ export function StepCard({
   busy,
   onPut,
   onDone,
+  onPart,
   onUndone,
 }: {
   step: PlannedStep;
@@ -38,6 +39,7 @@ export function StepCard({
   busy: boolean;
   onPut: (at: number) => void;
   onDone: (took?: number) => void;
+  onPart: (worked: number) => void;
   onUndone: () => void;
 }) {
   const controller = useController();
@@ -50,6 +52,8 @@ export function StepCard({
   const change = (label: string, value: Record<string, unknown>) =>
     controller.edit({ label, changes: [{ path: ['plan', 'steps', step.id], value: { ...edit, ...value } }] })
       ?.message ?? null;
+  const typed = Number(took.replace(',', '.'));
+  const worked = typed > 0 && typed <= 400 ? typed : undefined;
   const first = step.sittings[0];
   const hold = first && !step.done ? holdOf(own, step, first) : null;
   const nameOf = (id: string) => own.steps.find((s) => s.id === id)?.name ?? id;
@@ -62,6 +66,7 @@ export function StepCard({
     <div className="step-card" data-testid="step-card">
       <h3 className="mt-0 border-0 pt-0">{step.name}</h3>
       <p className="mb-1">
+        {step.begun ? `${formatDuration(step.begun.worked * 3600)} of it done. ` : ''}
         {step.done ? 'Done' : whenWords(step.from, zone)}
         {step.done ? ` on ${whenWords(step.until, zone)}` : `, until ${whenWords(step.until, zone)}`}
         {step.latest !== null && !step.done ? `; at the latest ${whenWords(step.latest, zone)}` : ''}.
@@ -100,7 +105,7 @@ export function StepCard({
               <QuantityInput
                 label="Takes"
                 kind="hours"
-                value={edit?.hours ?? step.takes}
+                value={edit?.hours ?? step.takes + (step.begun?.worked ?? 0)}
                 onCommit={(v) =>
                   own1 ? 'Change it among your own steps' : change(`${step.name}: hours`, { hours: v ?? undefined })
                 }
@@ -126,22 +131,25 @@ export function StepCard({
             <Form.Control
               size="sm"
               style={{ width: '7rem' }}
-              aria-label="Hours it took"
-              placeholder="hours it took"
+              aria-label="Hours worked at it"
+              placeholder="hours worked"
               value={took}
               inputMode="decimal"
               onChange={(e) => setTook(e.target.value)}
             />
+            <Button size="sm" variant="iron" disabled={busy} onClick={() => onDone(worked)}>
+              It is done
+            </Button>
             <Button
               size="sm"
-              variant="iron"
-              disabled={busy}
+              variant="quiet"
+              disabled={busy || worked === undefined}
               onClick={() => {
-                const v = Number(took.replace(',', '.'));
-                onDone(v > 0 && v <= 400 ? v : undefined);
+                if (worked !== undefined) onPart(worked);
+                setTook('');
               }}
             >
-              It is done
+              Part of it is done
             </Button>
             {step.pinned && (
               <Button
