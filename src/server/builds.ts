@@ -312,6 +312,34 @@ export async function saveBuild(id: string, request: SaveRequest): Promise<Resul
   return success({ saved: false, siblingId, siblingName });
 }
 
+/**
+ * Whether other builds are planned round it, said from another build's plan: one step in its own history, that can be
+ * taken back there. A page that has it open takes it up with its next save.
+ */
+export async function setOnTheGo(id: string, active: boolean): Promise<Result<{ readonly active: boolean }>> {
+  for (let tries = 0; tries < 5; tries++) {
+    const there = await openBuild(id);
+    if (!there.ok) return there;
+    const { build, revision, generation } = there.value;
+    if (build.plan.active === active) return success({ active });
+    const label = active ? 'On the go again' : 'Set aside for another piece';
+    const set = (value: boolean) => [{ op: 'replace', path: ['plan', 'active'], value }];
+    const { past } = JSON.parse(historyText(there.value.history)) as { past: unknown[] };
+    const saved = await saveBuild(id, {
+      revision,
+      generation,
+      label,
+      saveId: randomUUID(),
+      aside: false,
+      document: { ...build, plan: { ...build.plan, active } },
+      history: { past: [...past, { label, patches: set(active), inverse: set(!active) }], future: [] },
+    });
+    if (!saved.ok) return saved;
+    if (saved.value.saved) return success({ active });
+  }
+  return failure('busy', 'id', 'it is being saved elsewhere; try again');
+}
+
 export async function copyBuild(id: string): Promise<Result<{ id: string }>> {
   const source = await openBuild(id);
   if (!source.ok) return source;

@@ -89,6 +89,7 @@ test.each([
   ['builds/[id]/route.ts', 'PUT', 12_000_000],
   ['builds/[id]/log/route.ts', 'POST', 50_000],
   ['builds/[id]/mark/route.ts', 'POST', 10_000],
+  ['builds/[id]/on-the-go/route.ts', 'PUT', 1_000],
   ['settings/route.ts', 'PUT', 10_000],
   ['workshop/route.ts', 'PUT', 100_000],
   ['step-lists/route.ts', 'POST', 200_000],

@@ -24,6 +24,7 @@ import {
   loadDemo,
   lookedAt,
   markBuild,
+  setOnTheGo,
   openBuild,
   pictureType,
   readLearned,
@@ -178,6 +179,31 @@ describe('builds', () => {
     await markBuild(id, 'restore');
     expect((await openBuild(id)).ok).toBe(true);
     expect(await markBuild('nobody', 'delete')).toMatchObject({ ok: false });
+  });
+
+  test('set aside from another plan and taken up again, each a step in its own history', async () => {
+    const { id } = await addBuild(newBust('Going', '2026-12-01'), 'test');
+    const plan = async () => {
+      const open = await openBuild(id);
+      if (!open.ok) throw new Error(open.message);
+      return { active: open.value.build.plan.active, past: (open.value.history as { past: object[] }).past };
+    };
+    expect(await setOnTheGo(id, true)).toEqual({ ok: true, value: { active: true } });
+    expect(await plan()).toMatchObject({ active: true });
+    expect(await setOnTheGo(id, false)).toMatchObject({ ok: true });
+    const { active, past } = await plan();
+    expect(active).toBe(false);
+    expect(past.slice(-1)).toEqual([
+      {
+        label: 'Set aside for another piece',
+        patches: [{ op: 'replace', path: ['plan', 'active'], value: false }],
+        inverse: [{ op: 'replace', path: ['plan', 'active'], value: true }],
+      },
+    ]);
+    // Said twice, it is one step.
+    await setOnTheGo(id, false);
+    expect((await plan()).past).toHaveLength(past.length);
+    expect(await setOnTheGo('nobody', true)).toMatchObject({ ok: false, code: 'no-such-build' });
   });
 
   test('bad beginnings', async () => {

@@ -4,6 +4,7 @@ import type { Failure } from '../quantity';
 import { schools, schoolsThatSuit, type SchoolTraits } from '../school';
 import type { EvaluateOptions, Evaluator, Question } from '../evaluate';
 import type { Dates } from '../finding';
+import { hoursOfPlan } from '../plan';
 import { worstStatus, type Status, type Summary } from '../piece';
 
 /** The same form made another way: everything that moves, side by side. */
@@ -15,7 +16,8 @@ export interface SchoolRow {
   readonly dates: Dates;
   readonly clayOn: number;
   readonly give: number;
-  readonly hours: number;
+  /** Of work at it: until the clay is on, and until it is ready; as its plan has them. */
+  readonly hours: { readonly untilClay: number; readonly all: number };
   readonly load: Status;
   readonly sag: number;
   /** Why it cannot be made this way, with every size chosen as well as can be; null where it can. */
@@ -59,7 +61,7 @@ export function compareSchool(
   const build = underSchool(question.build, kind);
   const report = evaluator.evaluate({ ...question, build }, { ...options, known: known.value.history });
   if (!report.ok) return report;
-  const { summary, dates, clay, give, hours, findings, lifeStages } = report.value;
+  const { summary, dates, clay, give, plan, findings, lifeStages } = report.value;
   return {
     kind,
     name: school?.name ?? kind,
@@ -68,7 +70,7 @@ export function compareSchool(
     dates,
     clayOn: clay.onPiece,
     give,
-    hours: hours.total,
+    hours: plan ? hoursOfPlan(plan) : { untilClay: NaN, all: NaN },
     cannot: report.value.sizing.cannot,
     load: worstStatus(findings.filter((f) => f.station === 'load').map((f) => f.status)),
     sag: lifeStages

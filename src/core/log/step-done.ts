@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { stepIdSchema, stepKindSchema } from '../document';
-import { failure, formatDuration, parseNumber, success } from '../quantity';
+import { failure, formatWork, parseNumber, success } from '../quantity';
 import { entryKind, textIn, type DoneStep } from './kind';
 import { roomAsItWasSchema, type RoomAsItWas } from './room-as-it-was';
 
@@ -24,7 +24,12 @@ export const stepDone = entryKind({
   schema,
   fields: [
     { key: 'step', label: 'Which step', ask: 'choice', from: 'steps', none: 'choose' },
-    { key: 'took', label: 'Hours it took in all, if you know', ask: 'number', example: { metric: '1.5', imperial: '1.5' } },
+    {
+      key: 'took',
+      label: 'Hours it took in all, if you know',
+      ask: 'number',
+      example: { metric: '1.5', imperial: '1.5' },
+    },
   ],
   read: (values, { steps, room }) => {
     const step = steps.find((s) => s.id === values['step']);
@@ -38,7 +43,7 @@ export const stepDone = entryKind({
   fill: null,
   words: (d) => ({
     main: `Done: ${d.name}`,
-    more: d.took ? `${formatDuration(d.took * 3600)}, reckoned ${formatDuration((d.usual ?? 0) * 3600)}` : '',
+    more: d.took ? `${formatWork(d.took)}, reckoned ${formatWork(d.usual ?? 0)}` : '',
   }),
 });
 

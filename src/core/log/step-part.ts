@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { stepIdSchema, stepKindSchema } from '../document';
-import { failure, formatDuration, parseNumber, success } from '../quantity';
+import { failure, formatWork, parseNumber, success } from '../quantity';
 import { entryKind, textIn, type DoneStep } from './kind';
 import { roomAsItWasSchema, type RoomAsItWas } from './room-as-it-was';
 
@@ -45,7 +45,7 @@ export const stepPart = entryKind({
   fill: null,
   words: (d) => ({
     main: `Part done: ${d.name}`,
-    more: `${formatDuration(d.worked * 3600)}${d.left === undefined ? '' : `, ${formatDuration(d.left * 3600)} left`}`,
+    more: `${formatWork(d.worked)}${d.left === undefined ? '' : `, ${formatWork(d.left)} left`}`,
   }),
 });
 

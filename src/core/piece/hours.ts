@@ -9,7 +9,6 @@ export interface Hours {
   readonly armature: number;
   readonly bulk: number;
   readonly clay: number;
-  readonly total: number;
 }
 
 /**
@@ -42,5 +41,5 @@ export function hoursFor(
     (volumes.bulk * 1000) / (carved.test(volumes.bulkKind) ? litresCarved : litresPacked) +
     (volumes.wrapped * perWrap) / 60;
   const clay = layingHours(volumes.clayMass, volumes.setting);
-  return { armature: making, bulk, clay, total: making + bulk + clay };
+  return { armature: making, bulk, clay };
 }

@@ -7,6 +7,7 @@ import { forGroups, withChanges, without } from './changes';
 import { clashesOf } from './clashes';
 import { latestPlan } from './deadline';
 import { decidingChain, type Link } from './deciding';
+import { gapsOf, type Gap } from './gaps';
 import type { Step } from './step';
 import type { Pace } from './pace';
 import { schedule } from './schedule';
@@ -70,6 +71,8 @@ export interface BuildPlan {
   /** The last moment at which the next step may begin; null without a deadline or where it cannot be met. */
   readonly beginBy: number | null;
   readonly deciding: readonly Link[];
+  /** Days without work at it, and why. */
+  readonly gaps: readonly Gap[];
   readonly lost: readonly string[];
 }
 
@@ -172,6 +175,15 @@ function readied(inputs: PlanInputs, b: BuildToPlan, off: ReadonlySet<string>): 
       return { ...s, begun, takes: begun ? hoursLeft(whole, begun) : whole };
     }),
   };
+}
+
+const beforeRefining: ReadonlySet<StepKind> = new Set(['setting-out', 'armature', 'bulk', 'ground', 'props', 'clay']);
+
+/** Hours of work in a plan, at the maker's pace: until the clay is on, and all of them. */
+export function hoursOfPlan({ steps }: Pick<BuildPlan, 'steps'>): { readonly untilClay: number; readonly all: number } {
+  const hours = (s: PlannedStep) => (s.people > 0 ? s.takes + (s.begun?.worked ?? 0) : 0);
+  const sum = (of: readonly PlannedStep[]) => of.reduce((all, s) => all + hours(s), 0);
+  return { untilClay: sum(steps.filter((s) => beforeRefining.has(s.kind))), all: sum(steps) };
 }
 
 /** kg of clay a step has still to lay. */
@@ -296,6 +308,7 @@ export function planWorkshop(inputs: PlanInputs, ends = true): WorkshopPlan | nu
     late = ends ? schedule(problemOf(inputs, 'high').problem, 3) : null;
   const at = (s: typeof made) => new Map(s.placed.map((p) => [p.id, p]));
   const placed = at(made);
+  const nameOf = (id: string) => inputs.builds.find((b) => b.id === id)?.name ?? id;
   const clashes = clashesOf(nominal.problem, made.placed, crewHours(nominal.problem), inputs.now);
   return {
     zone: inputs.workshop.zone,
@@ -303,7 +316,7 @@ export function planWorkshop(inputs: PlanInputs, ends = true): WorkshopPlan | nu
     people: nominal.people,
     open: nominal.problem.open,
     builds: nominal.ready.map((r) =>
-      buildPlan(r, nominal.problem, placed, at(early ?? made), at(late ?? made), clashes, inputs.workshop.zone),
+      buildPlan(r, nominal.problem, placed, at(early ?? made), at(late ?? made), clashes, inputs.workshop.zone, nameOf),
     ),
   };
 }
@@ -316,6 +329,7 @@ function buildPlan(
   late: ReadonlyMap<string, Placed>,
   clashes: readonly Clash[],
   zone: string,
+  nameOf: (build: string) => string,
 ): BuildPlan {
   const due = problem.due[build.id] ?? null;
   const own: PlanProblem = { ...problem, tasks: problem.tasks.filter((t) => t.build === build.id) };
@@ -359,6 +373,7 @@ function buildPlan(
     beginBy: first,
     finish: { low: Math.min(nominal, end(early)), nominal, high: Math.max(nominal, end(late)) },
     deciding: decidingChain(problem, [...placed.values()], build.id),
+    gaps: gapsOf(problem, placed, build.id, hoursOf, nameOf),
     wet: steps
       .flatMap((s) => (s.begun ? [s.id, `${s.id}#so-far`] : [s.id]).map((id) => ({ ...s, id })))
       .flatMap((s) =>

@@ -14,7 +14,7 @@ export function stepsWhileItHardens(list: StepList): readonly StepWait[] {
         id: 'keep-damp',
         name: 'Wet cloth and a closed bag over it, now and at the end of every sitting',
         kind: 'tending',
-        after: [waitFor(firstLaid, 0, 'it dries in the open', f.workable)],
+        after: [waitFor(firstLaid, 0, 'it has dried in the open', f.workable)],
       }),
     );
   f.uncover.forEach((u, i) =>
@@ -23,7 +23,7 @@ export function stepsWhileItHardens(list: StepList): readonly StepWait[] {
         id: `uncover/${i + 1}`,
         name: `Take off ${u.what}`,
         kind: 'tending',
-        after: firstLaid ? [waitFor(firstLaid, u.at, 'it stays covered so long', u.at + timely)] : [],
+        after: firstLaid ? [waitFor(firstLaid, u.at, 'it has been covered so long', u.at + timely)] : [],
       }),
     ),
   );

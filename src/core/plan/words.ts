@@ -1,4 +1,5 @@
-import { formatDate, formatDuration } from '../quantity';
+import { formatDate, formatDuration, formatWork, sensible } from '../quantity';
+import type { Person } from './calendar';
 import type { Link } from './deciding';
 import type { BuildPlan, PlannedStep } from './plan';
 import type { Clash } from './task';
@@ -178,10 +179,24 @@ export function decidingSentence(plan: BuildPlan): string {
       ? `no dry place to hold until “${name(l.other) ?? 'what wets it'}” is ${formatDuration(l.waited)} old`
       : `${formatDuration(l.waited)} until ${l.why || `“${name(l.task) ?? 'the next step'}” may begin`}`,
   );
-  parts.push(`${formatDuration(work * 3600)} of work in ${mine.length} steps one after another`);
+  parts.push(`${formatWork(work)} of work in ${mine.length} steps one after another`);
   if (links.length > mine.length) parts.push('hands that are at another piece first');
   if (idle > 12 * 3600) parts.push(`${formatDuration(idle)} in which nobody is there`);
   return `What decides the date: ${parts.slice(0, -1).join(', ')}${parts.length > 1 ? ' and ' : ''}${parts[parts.length - 1] ?? ''}.`;
+}
+
+/** From Monday on. */
+export const dayNames = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'] as const;
+
+/** "Tue Thu 19:00–22:00 (6 h a week)". */
+export function personHoursWords({ hours }: Person): string {
+  if (hours.length === 0) return 'no hours';
+  const week = hours.reduce((sum, h) => sum + h.days.length * (h.until - h.from), 0) / 60;
+  const lines = hours.map((h) => {
+    const days = h.days.map((d) => dayNames[d]).join(' ');
+    return `${days} ${clockText(h.from)}–${clockText(h.until)}`;
+  });
+  return `${lines.join('; ')} (${sensible(week, 3)} h a week)`;
 }
 
 /** The step to do now, or next. */

@@ -117,6 +117,12 @@ export function formatDuration(seconds: number): string {
   return `${sensible(hours / 24, hours < 240 ? 2 : 3)} days`;
 }
 
+/** Hours at the bench: a day of work has no length of its own, so that they are never told in days. */
+export function formatWork(hours: number): string {
+  if (!Number.isFinite(hours)) return '–';
+  return hours < 1 ? `${Math.round(hours * 60)} min` : `${sensible(hours, hours < 100 ? 2 : 3)} h`;
+}
+
 /** Nights the piece must stand: whole evenings to mornings. */
 export function nightsOf(seconds: number): number {
   return Math.ceil(seconds / 86400 - 1e-9);

@@ -3,7 +3,7 @@ import { useState } from 'react';
 import dynamic from 'next/dynamic';
 import { Button, Form } from 'react-bootstrap';
 import type { DraftContext, DraftField, DraftValues, EntryKind } from '../../core/log';
-import { formatDuration, formatMass, type Vec3 } from '../../core/quantity';
+import { formatWork, formatMass, type Vec3 } from '../../core/quantity';
 import { useBench, useController } from '../bench/context';
 
 const PieceView = dynamic(() => import('../bench/piece-view'), {
@@ -156,7 +156,7 @@ function labelOf(field: DraftField, values: DraftValues, context: DraftContext):
 function hintOf(field: DraftField, values: DraftValues, context: DraftContext): string | undefined {
   if (field.key === 'tare') return formatMass(context.tare, context.units);
   const step = context.steps.find((s) => s.id === values['step']);
-  if (field.key === 'took' && step) return `reckoned ${formatDuration(step.hours * 3600)}`;
+  if ((field.key === 'took' || field.key === 'left') && step) return `reckoned ${formatWork(step.hours)}`;
   return field.example?.[context.units];
 }
 

@@ -2,7 +2,7 @@
 import { useMemo, useState } from 'react';
 import { Button, Form } from 'react-bootstrap';
 import { entryWords, kindOf, standing, type ReadEntry } from '../../core/log';
-import { formatDate, formatDuration, sensible } from '../../core/quantity';
+import { formatDate, formatWork, sensible } from '../../core/quantity';
 import { useBench } from '../bench/context';
 import LongList from '../parts/long-list';
 import { localParts } from './when';
@@ -197,8 +197,8 @@ export function ForecastAndFact({ entries }: { entries: readonly ReadEntry[] }) 
           {timed.map((e) => (
             <tr key={e.id}>
               <td>{e.name}</td>
-              <td className="n">{formatDuration(e.usual * 3600)}</td>
-              <td className="n">{formatDuration(e.took * 3600)}</td>
+              <td className="n">{formatWork(e.usual)}</td>
+              <td className="n">{formatWork(e.took)}</td>
             </tr>
           ))}
         </tbody>

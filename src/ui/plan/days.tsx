@@ -1,7 +1,7 @@
 'use client';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { dayAfter, dayWords, zoneClock, type BuildPlan, type PlannedStep, type WorkshopPlan } from '../../core/plan';
-import { formatDuration } from '../../core/quantity';
+import { formatWork } from '../../core/quantity';
 
 /**
  * Days across, the piece and its regions down. A day with work in it is wide enough to read what is to be done; one without
@@ -15,10 +15,14 @@ interface Day {
   readonly left: number;
   readonly width: number;
   readonly open: boolean;
+  /** Several days folded into one: how many, and why nothing is done on them. */
+  readonly folded: { readonly days: number; readonly why: string } | null;
 }
 
 const wide = 148,
   thin = 22,
+  fold = 118,
+  fewest = 3,
   mostDays = 130;
 
 function daysOf(plan: BuildPlan, zone: string, now: number): Day[] {
@@ -28,14 +32,43 @@ function daysOf(plan: BuildPlan, zone: string, now: number): Day[] {
   const finish = Number.isFinite(plan.finish.nominal) ? plan.finish.nominal : now;
   const last = [...worked, clock.wallOf(finish).date].sort().pop()!;
   const out: Day[] = [];
-  let left = 0;
   for (let date = first; date <= last && out.length < mostDays; date = dayAfter(date)) {
-    const open = worked.has(date),
-      width = open ? wide : thin;
-    out.push({ date, from: clock.epochOf(date, 0), until: clock.epochOf(dayAfter(date), 0), left, width, open });
-    left += width;
+    const open = worked.has(date);
+    const day = { date, from: clock.epochOf(date, 0), until: clock.epochOf(dayAfter(date), 0), open, folded: null };
+    out.push({ ...day, left: 0, width: open ? wide : thin });
+  }
+  let left = 0;
+  return foldedDays(out, plan).map((d) => {
+    const placed = { ...d, left };
+    left += d.width;
+    return placed;
+  });
+}
+
+/** Runs of days without work, each folded into one with its reason. */
+function foldedDays(days: readonly Day[], plan: BuildPlan): Day[] {
+  const out: Day[] = [];
+  for (let i = 0; i < days.length;) {
+    let end = i;
+    while (end < days.length && !days[end]!.open) end++;
+    const first = days[i]!,
+      last = days[end - 1];
+    if (last && end - i >= fewest) {
+      const gap = plan.gaps.find((g) => g.from < last.until && g.until > first.from);
+      out.push({ ...first, until: last.until, width: fold, folded: { days: end - i, why: gap?.why ?? '' } });
+      i = end;
+    } else out.push(days[i++]!);
   }
   return out;
+}
+
+/** "4 to 16 Dec": the days folded into one. */
+function foldedWords(d: Day, zone: string): string {
+  const until = dayWords(d.until - 43200, zone).replace(/^\w+ /, '');
+  const from = dayWords(d.from + 43200, zone).replace(/^\w+ /, '');
+  const [a = '', b = ''] = from.split(' '),
+    month = until.split(' ')[1];
+  return `${b === month ? a : from} to ${until}`;
 }
 
 /** Where a moment lies across the days. */
@@ -97,7 +130,7 @@ export interface DaysProps {
   readonly chosen: string | null;
   readonly onChoose: (id: string) => void;
   /** To the day of this date, at the first hour there is; or to the nearest day with hours before or after it. */
-  readonly onMove: (id: string, date: string, seek?: 'before' | 'after') => void;
+  readonly onMove: (id: string, date: string, seek?: 'before' | 'after' | undefined) => void;
 }
 
 export function Days({ plan, whole, chosen, onChoose, onMove }: DaysProps) {
@@ -117,9 +150,9 @@ export function Days({ plan, whole, chosen, onChoose, onMove }: DaysProps) {
   const clock = zoneClock(zone);
   const width = days.reduce((sum, d) => sum + d.width, 0);
   const columns = { gridTemplateColumns: days.map((d) => `${d.width}px`).join(' ') };
-  const drop = (date: string) => {
+  const drop = (d: Day) => {
     setOver(null);
-    if (held.current !== null) onMove(held.current, date);
+    if (held.current !== null) onMove(held.current, d.date, d.folded ? 'after' : undefined);
     held.current = null;
   };
   return (
@@ -132,10 +165,19 @@ export function Days({ plan, whole, chosen, onChoose, onMove }: DaysProps) {
               {days.map((d) => (
                 <div
                   key={d.date}
-                  className={`day${d.open ? '' : ' idle'}`}
-                  data-today={d.date === clock.wallOf(now).date}
+                  className={`day${d.folded ? ' folded' : d.open ? '' : ' idle'}`}
+                  data-today={now >= d.from && now < d.until}
                 >
-                  {d.open ? dayWords(d.from + 43200, zone) : Number(d.date.slice(8))}
+                  {d.folded ? (
+                    <>
+                      {foldedWords(d, zone)}
+                      <span className="why">{d.folded.why}</span>
+                    </>
+                  ) : d.open ? (
+                    dayWords(d.from + 43200, zone)
+                  ) : (
+                    Number(d.date.slice(8))
+                  )}
                 </div>
               ))}
             </div>
@@ -149,8 +191,12 @@ export function Days({ plan, whole, chosen, onChoose, onMove }: DaysProps) {
                 {days.map((d) => (
                   <div
                     key={d.date}
-                    className={`night${d.open ? '' : ' idle'}`}
-                    style={{ left: d.left + d.width * 0.9, width: d.width * 0.4 }}
+                    className={`night${d.folded ? ' folded' : d.open ? '' : ' idle'}`}
+                    style={
+                      d.folded
+                        ? { left: d.left, width: d.width }
+                        : { left: d.left + d.width * 0.9, width: d.width * 0.4 }
+                    }
                   />
                 ))}
                 {r.wet
@@ -189,7 +235,7 @@ export function Days({ plan, whole, chosen, onChoose, onMove }: DaysProps) {
                       onDragLeave={() => setOver((o) => (o === d.date ? null : o))}
                       onDrop={(e) => {
                         e.preventDefault();
-                        drop(d.date);
+                        drop(d);
                       }}
                     >
                       {r.steps
@@ -226,7 +272,7 @@ export function Days({ plan, whole, chosen, onChoose, onMove }: DaysProps) {
                             >
                               {s.pinned && <span className="pin" aria-hidden="true" />}
                               {short(s, r)}
-                              <span className="takes">{begins ? formatDuration(s.takes * 3600) : 'goes on'}</span>
+                              <span className="takes">{begins ? formatWork(s.takes) : 'goes on'}</span>
                               <span className="visually-hidden">
                                 , {r.name}, {dayWords(d.from + 43200, zone)}
                                 {s.done ? ', done' : ''}

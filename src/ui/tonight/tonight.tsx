@@ -28,7 +28,7 @@ import {
   type LogKind,
 } from '../../core/log';
 import type { FullFindings } from '../../core/piece';
-import { formatDuration, parseNumber } from '../../core/quantity';
+import { formatDuration, formatWork, parseNumber } from '../../core/quantity';
 import { newId } from '../parts/ids';
 import { logEntry, newEntry } from '../session/outbox';
 import { shrinkPicture } from '../log/shrink-picture';
@@ -38,6 +38,7 @@ import { HouseMark, Plumb, statusWord } from '../parts/plumb';
 import { useAnswer } from '../session/use-answer';
 import { useNow, useSurroundings, zoneOfPage } from '../session/surroundings';
 import { Batches } from './batches';
+import { NextSitting } from '../plan/next-sitting';
 import { RunningClocks, SetClock } from './clocks';
 import { TrueSize } from './true-size';
 
@@ -119,8 +120,8 @@ function NextStep({
       <h2>{step.name}</h2>
       <p className="mb-1">
         {step.begun
-          ? `${formatDuration(step.begun.worked * 3600)} of it done, ${formatDuration(step.takes * 3600)} left`
-          : formatDuration(step.takes * 3600)}
+          ? `${formatWork(step.begun.worked)} of it done, ${formatWork(step.takes)} left`
+          : formatWork(step.takes)}
         {step.people > 1 ? `, ${step.people} people` : ''}
         {step.needs.length > 0 ? ` · ${step.needs.join(', ')}` : ''}
       </p>
@@ -331,6 +332,15 @@ export default function Tonight({
             onPart={part}
           />
         )}
+        {own && plan && around.surroundings && (
+          <NextSitting
+            own={own}
+            plan={plan}
+            workshop={around.surroundings.workshop}
+            big
+            onChanged={() => void around.reload()}
+          />
+        )}
         {next && works && (
           <Batches
             key={`batches ${next.id}`}
@@ -354,7 +364,7 @@ export default function Tonight({
                 <li key={s.id}>
                   <span>{timeWords(s.from, zone)}</span> {s.name}{' '}
                   <span className="muted">
-                    {formatDuration(s.takes * 3600)}
+                    {formatWork(s.takes)}
                     {s.needs.length > 0 ? ` · ${s.needs.join(', ')}` : ''}
                   </span>
                 </li>

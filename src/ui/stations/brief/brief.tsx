@@ -1,7 +1,9 @@
 'use client';
+import Link from 'next/link';
 import { Form } from 'react-bootstrap';
 import { finenesses, situations, type Build } from '../../../core/document';
 import { gusts } from '../../../core/load';
+import { personHoursWords } from '../../../core/plan';
 import { formatSpeed } from '../../../core/quantity';
 import { clayList } from '../../../core/catalogue';
 import { resizeEdit } from '../../../core/finding';
@@ -146,8 +148,37 @@ export default function BriefStation() {
           kind="number"
           hint="1 is where cracks turn likely"
         />
-        <NumberAt label="Hours a week at it" path={['brief', 'hoursPerWeek']} kind="hours" />
+        <Hours />
       </div>
     </StationPanel>
+  );
+}
+
+/** Hours are said once, for every piece: until somebody has said when they work, a number of hours a week stands in. */
+function Hours() {
+  const people = useBench((s) => s.report?.workshop?.people);
+  const named = (people ?? []).filter((p) => p.id !== 'me' && !p.id.includes('-group-'));
+  const { id } = useController();
+  if (named.length === 0)
+    return (
+      <NumberAt
+        label="Hours a week at it"
+        path={['brief', 'hoursPerWeek']}
+        kind="hours"
+        hint="until the workshop’s hours are said, on Plan"
+      />
+    );
+  return (
+    <div className="field">
+      <span className="label">Hours</span>
+      {named.map((p) => (
+        <div key={p.id} className="small">
+          {p.name}: {personHoursWords(p)}
+        </div>
+      ))}
+      <div className="hint">
+        For all pieces, said on <Link href={`/build/${id}?station=plan`}>Plan</Link>.
+      </div>
+    </div>
   );
 }

@@ -3,7 +3,7 @@ import { useEffect, useState } from 'react';
 import { Button, Form } from 'react-bootstrap';
 import { needKinds, type OwnStep } from '../../../core/document';
 import type { BuildPlan } from '../../../core/plan';
-import { formatDuration } from '../../../core/quantity';
+import { formatWork } from '../../../core/quantity';
 import { useBench, useController } from '../../bench/context';
 import { call } from '../../parts/http';
 
@@ -76,7 +76,7 @@ export function OwnSteps({ own }: { own: BuildPlan | null }) {
         {steps.map((s) => (
           <li key={s.id} className="d-flex gap-2 align-items-center mb-1">
             <span className="flex-grow-1">
-              {s.name}, {formatDuration(s.hours * 3600)}
+              {s.name}, {formatWork(s.hours)}
               {s.after[0]
                 ? `, after ${own?.steps.find((x) => x.id === s.after[0]?.step)?.name ?? s.after[0].step}`
                 : ''}

@@ -7,6 +7,7 @@ import {
   clayLeft,
   dayWords,
   hasTimeToSpare,
+  hoursOfPlan,
   startOn,
   whenWords,
   zoneClock,
@@ -15,15 +16,17 @@ import {
   type WorkshopPlan,
 } from '../../../core/plan';
 import { effectiveLog, happenedOf, partData, roomAsItIs, standing, stepData } from '../../../core/log';
-import { formatDate, formatDuration } from '../../../core/quantity';
+import { formatDate, formatDuration, formatWork } from '../../../core/quantity';
 import { useBench, useController } from '../../bench/context';
 import { ChoiceInput, TextAt, YesNoAt } from '../../parts/fields';
 import { Plumb, statusWord } from '../../parts/plumb';
 import { logEntry, newEntry } from '../../session/outbox';
 import { useFeed } from '../../session/feed';
 import { Days } from '../../plan/days';
+import { NextSitting } from '../../plan/next-sitting';
 import { zoneOfPage } from '../../session/surroundings';
 import { ClassPlan } from './class-plan';
+import { OtherPieces } from './other-pieces';
 import { OwnSteps } from './own-steps';
 import { StepCard } from './step-card';
 import { WorkshopHours } from './workshop-hours';
@@ -163,7 +166,7 @@ function Help({ own, zone }: { own: BuildPlan; zone: string }) {
           <ol className="mb-1">
             {left.steps.map((s) => (
               <li key={s.id}>
-                {s.name}, {formatDuration(s.hours * 3600)}
+                {s.name}, {formatWork(s.hours)}
               </li>
             ))}
           </ol>
@@ -313,9 +316,13 @@ function LeftOut() {
 }
 
 function StepTable({ own, zone, onChoose }: { own: BuildPlan; zone: string; onChoose: (id: string) => void }) {
+  const hours = hoursOfPlan(own);
   return (
     <details className="mt-3">
       <summary>All {own.steps.length} steps as a table</summary>
+      <p className="small muted mb-1">
+        {formatWork(hours.all)} of work, {formatWork(hours.untilClay)} of it until the clay is on.
+      </p>
       <div className="wide">
         <table className="table" aria-label="Steps">
           <thead>
@@ -341,7 +348,7 @@ function StepTable({ own, zone, onChoose }: { own: BuildPlan; zone: string; onCh
                 </td>
                 <td>{whenWords(s.from, zone)}</td>
                 <td>{whenWords(s.until, zone)}</td>
-                <td className="n">{formatDuration(s.takes * 3600)}</td>
+                <td className="n">{formatWork(s.takes)}</td>
                 <td>{s.done || s.latest === null ? '' : whenWords(s.latest, zone)}</td>
                 <td>{s.needs.join(', ')}</td>
               </tr>
@@ -393,7 +400,7 @@ export default function PlanStation() {
         plan,
       });
   };
-  const moveTo = (stepId: string, date: string, seek?: 'before' | 'after') => {
+  const moveTo = (stepId: string, date: string, seek?: 'before' | 'after' | undefined) => {
     const s = own?.steps.find((x) => x.id === stepId);
     if (!s || !plan || s.done) return;
     const clock = zoneClock(zone);
@@ -472,6 +479,14 @@ export default function PlanStation() {
                 <h2>Plan</h2>
               </>
             )
+          )}
+          {own && plan && around.surroundings && (
+            <NextSitting
+              own={own}
+              plan={plan}
+              workshop={around.surroundings.workshop}
+              onChanged={() => void around.reload()}
+            />
           )}
           {own && <AlreadyBegun own={own} zone={zone} busy={busy} onDone={(steps, at) => void done(steps, at)} />}
           {own && <StartDate own={own} zone={zone} />}
@@ -561,6 +576,7 @@ export default function PlanStation() {
           </div>
           <YesNoAt label="On the go: other builds are planned round it" path={['plan', 'active']} fallback={false} />
           {plan && <People plan={plan} />}
+          {own && plan && <OtherPieces own={own} plan={plan} onChanged={around.reload} />}
           <OwnSteps own={own} />
           <ClassPlan zone={zone} />
           <WorkshopHours surroundings={around.surroundings} onChanged={() => void around.reload()} />

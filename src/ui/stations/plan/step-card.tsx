@@ -11,7 +11,7 @@ import {
   type BuildPlan,
   type PlannedStep,
 } from '../../../core/plan';
-import { formatDuration } from '../../../core/quantity';
+import { formatDuration, formatWork } from '../../../core/quantity';
 import { useBench, useController } from '../../bench/context';
 import { QuantityInput } from '../../parts/fields';
 
@@ -66,7 +66,7 @@ export function StepCard({
     <div className="step-card" data-testid="step-card">
       <h3 className="mt-0 border-0 pt-0">{step.name}</h3>
       <p className="mb-1">
-        {step.begun ? `${formatDuration(step.begun.worked * 3600)} of it done. ` : ''}
+        {step.begun ? `${formatWork(step.begun.worked)} of it done. ` : ''}
         {step.done ? 'Done' : whenWords(step.from, zone)}
         {step.done ? ` on ${whenWords(step.until, zone)}` : `, until ${whenWords(step.until, zone)}`}
         {step.latest !== null && !step.done ? `; at the latest ${whenWords(step.latest, zone)}` : ''}.

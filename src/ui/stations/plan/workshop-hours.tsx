@@ -1,27 +1,27 @@
 'use client';
 import { useState } from 'react';
 import { Button, Form } from 'react-bootstrap';
-import { clockText, usualHours, type PlanSurroundings, type Person, type Workshop } from '../../../core/plan';
+import {
+  clockText,
+  dayNames,
+  personHoursWords,
+  usualHours,
+  type PlanSurroundings,
+  type Person,
+  type Workshop,
+} from '../../../core/plan';
 import { formatDate, sensible } from '../../../core/quantity';
 import { useBench } from '../../bench/context';
 import { call } from '../../parts/http';
 import { zoneOfPage } from '../../session/surroundings';
 
 /** Who works here and when: the same for every build. Times as on the wall. */
-const dayNames = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'];
 
 function minutesOf(text: string): number | null {
   const found = /^(\d{1,2}):(\d{2})$/.exec(text);
   if (!found) return null;
   const minutes = Number(found[1]) * 60 + Number(found[2]);
   return minutes <= 1440 ? minutes : null;
-}
-
-function hoursWords(p: Person): string {
-  const week = p.hours.reduce((sum, h) => sum + h.days.length * (h.until - h.from), 0) / 60;
-  return p.hours.length === 0
-    ? 'no hours'
-    : `${p.hours.map((h) => `${h.days.map((d) => dayNames[d]).join(' ')} ${clockText(h.from)}–${clockText(h.until)}`).join('; ')} (${sensible(week, 3)} h a week)`;
 }
 
 export function WorkshopHours({
@@ -85,7 +85,7 @@ export function WorkshopHours({
               </Button>
             </div>
             <div className="small muted">
-              {hoursWords(p)}
+              {personHoursWords(p)}
               {p.away.length > 0
                 ? `; away ${p.away.map((a) => (a.from === a.until ? formatDate(a.from) : `${formatDate(a.from)} to ${formatDate(a.until)}`)).join(', ')}`
                 : ''}
