@@ -4,7 +4,7 @@ import type { RoomReadings, WholeDrying, WholeRegion } from '../core/drying';
 import type { Report } from '../core/evaluate';
 import type { Dates } from '../core/finding';
 import type { MeshFormat, MeshSolid, MeshUnit, Placing, Rotation, SampledShape, SurfaceMesh } from '../core/form';
-import type { SchoolRow, Sooner, StrengthenResult, Thinnest } from '../core/improve';
+import type { SchoolRow, Sooner, StrengthenResult, Thinnest, WayToHold } from '../core/improve';
 import type { LogEntry } from '../core/log';
 import type { FullFindings, Summary } from '../core/piece';
 import type { PlanSurroundings, Step } from '../core/plan';
@@ -49,6 +49,7 @@ export type SessionAnswer =
   | { readonly kind: 'ranges'; readonly report: Report; readonly cover: FaceCover | null }
   | { readonly kind: 'complete'; readonly report: Report }
   | { readonly kind: 'sooner'; readonly ways: readonly Sooner[]; readonly done: boolean }
+  | { readonly kind: 'holding'; readonly ways: readonly WayToHold[] }
   | { readonly kind: 'leave-out'; readonly steps: readonly Step[] | null; readonly finish: number }
   | Ended;
 

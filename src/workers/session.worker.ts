@@ -2,7 +2,7 @@ import { bundleAcross, coverOnFace, sectionAcross } from '../core/armature';
 import { hashOf } from '../core/document';
 import { Evaluator } from '../core/evaluate';
 import { EarlierGrids, extractSurface, thicknessField, voxelise } from '../core/form';
-import { waysToBeSooner, withRemedies, type Sooner } from '../core/improve';
+import { waysToBeSooner, waysToHold, withRemedies, type Sooner } from '../core/improve';
 import type { Piece } from '../core/piece';
 import type { Sizes } from '../core/school';
 import { surfaceOf, wantsFiner } from '../core/sheet';
@@ -152,6 +152,9 @@ async function work(request: SessionRequest, { send, stale }: Work<SessionAnswer
   const { surroundings } = asked;
   const { plan } = answer.value.judging;
   if (!request.ways || !plan || !surroundings) return;
+  await breathe();
+  if (stale()) return;
+  send({ kind: 'holding', ways: waysToHold(evaluator, question, answer.value, surroundings, options) });
   await breathe();
   if (stale()) return;
   if (plan.due !== null && plan.finish.nominal > plan.due) {

@@ -3,7 +3,7 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { expect, test, type Page } from '@playwright/test';
-import { copyDemo } from './support';
+import { copyDemo, saved, settled } from './support';
 
 test.use({ viewport: { width: 390, height: 844 } });
 
@@ -179,5 +179,115 @@ test.describe('a server of its own', () => {
     expect(Math.abs((await shown(page)) - (1800 - (Date.now() - set) / 1000))).toBeLessThanOrEqual(1.3);
     await page.getByRole('button', { name: 'Stop the clock Coat' }).click();
     await expect(page.getByTestId('clock')).toHaveCount(0);
+  });
+
+  test('a dragon in epoxy on Tuesdays and Thursdays, 19 to 22, followed on the card to its end', async ({ page }) => {
+    test.setTimeout(600_000);
+    const port = 3294,
+      base = `http://127.0.0.1:${port}`;
+    server?.kill('SIGKILL');
+    await begin(port);
+    const hours = [{ days: [1, 3], from: 19 * 60, until: 22 * 60 }];
+    const people = [{ id: 'person-1', name: 'Me', hours, away: [], other: [] }];
+    await page.request.put(`${base}/api/workshop`, { data: { zone: 'Europe/Oslo', people } });
+    const made = (await (
+      await page.request.post(`${base}/api/builds`, {
+        data: { name: 'Dragon', startDate: '2026-12-01', form: 'four-legged', type: 'dragon', size: 0.25 },
+      })
+    ).json()) as { id: string };
+    let now = Date.parse('2026-12-01T12:00:00+01:00');
+    await page.clock.install({ time: now });
+    await page.goto(`${base}/build/${made.id}?station=brief`);
+    await settled(page);
+    await page.getByLabel('Clay', { exact: true }).selectOption({ label: 'epoxy clay' });
+    await page.getByLabel('How fine it is to be').selectOption({ index: 0 });
+    const stations = page.getByRole('navigation', { name: 'Stations' });
+    const station = (name: string) => stations.getByRole('button', { name: new RegExp(`${name}$`) }).click();
+    await station('Load');
+    await settled(page);
+    await page.getByLabel('Joint to prop').selectOption({ label: 'tail tip' });
+    await page.getByRole('button', { name: 'Add', exact: true }).click();
+    await station('Plan');
+    await page.getByLabel('Held while it is worked on by').selectOption({ label: 'hands alone' });
+    await settled(page);
+    await saved(page);
+
+    await page.setViewportSize({ width: 390, height: 844 });
+    const next = page.getByTestId('next-step');
+    const done = page.getByRole('heading', { name: 'Every step is done.' });
+    const open = async () => {
+      await page.clock.setFixedTime(now);
+      await page.goto(`${base}/build/${made.id}/tonight`);
+      await expect(next.or(done)).toBeVisible();
+    };
+    const oslo = (text: string, day: string) => Date.parse(`${day}T${text}:00+01:00`);
+    const dayOf = (t: number) => new Date(t + 3_600_000).toISOString().slice(0, 10);
+    const laying: string[] = [];
+    for (let steps = 0; steps < 120; steps++) {
+      await open();
+      if (await done.isVisible()) break;
+      const begins = /^(?:now|\w+ (\d+) (\w+), (\d\d:\d\d))/.exec(await next.locator('.when').innerText());
+      if (begins?.[3] !== undefined) {
+        const year = /Dec/.test(begins[2] ?? '') ? 2026 : 2027;
+        now = Date.parse(`${begins[1] ?? ''} ${begins[2] ?? ''} ${year} ${begins[3]} GMT+0100`);
+        await open();
+      }
+      const name = (await next.getByRole('heading').textContent()) ?? '';
+      const until = /until (\d\d:\d\d)/.exec(await next.locator('.when').innerText())?.[1] ?? '';
+      const end = oslo(until, dayOf(now));
+      if (/^Lay/.test(name)) laying.push(`${name}: ${(await next.textContent()) ?? ''}`);
+      // Batch after batch, each placed before the next is mixed.
+      const batch = page.getByRole('button', { name: /^Batch \d+, .*mixed/ });
+      while (await batch.isVisible()) {
+        const placed = /placed by (\d\d:\d\d)/.exec((await page.locator('.batch-list li').first().textContent()) ?? '');
+        await batch.click();
+        await expect(page.getByTestId('clock').last()).toContainText('Batch');
+        now = oslo(placed?.[1] ?? '', dayOf(now));
+        // A plan is of a quarter of an hour; the evening is over when it is over.
+        expect(now).toBeLessThanOrEqual(Math.min(end + 900_000, oslo('22:00', dayOf(now))));
+        await open();
+      }
+      const left = page.getByRole('region', { name: 'Batches' }).getByText(/is still to be laid/);
+      const goesOn = (await left.isVisible()) || until === '22:00';
+      now = Math.max(now, end);
+      await page.clock.setFixedTime(now);
+      if (goesOn) {
+        await next.getByLabel('Hours it took').fill('1');
+        await next.getByRole('button', { name: /^Stop here/ }).click();
+      } else await next.getByRole('button', { name: 'Done' }).click();
+      await expect(next.getByLabel('Hours it took').or(done).first()).toBeVisible();
+      await expect(page.getByRole('button', { name: 'Weigh' })).toBeEnabled();
+    }
+    await expect(done).toBeVisible();
+
+    const log = (await (await page.request.get(`${base}/api/builds/${made.id}/log`)).json()) as {
+      kind: string;
+      at: string;
+      data: { step?: string; kind?: string; clay?: number; batch?: { step: string; mass: number } };
+    }[];
+    const wall = (at: string) => new Date(Date.parse(at) + 3_600_000);
+    for (const { at } of log) {
+      expect([2, 4]).toContain(wall(at).getUTCDay());
+      expect(wall(at).toISOString().slice(11, 16) >= '19:00' && wall(at).toISOString().slice(11, 16) <= '22:00').toBe(
+        true,
+      );
+    }
+    // In what hands can knead, and no clay laid that was not mixed.
+    const batches = log.flatMap((e) => (e.kind === 'clock' && e.data.batch ? [e.data.batch] : []));
+    expect(batches.length).toBeGreaterThan(5);
+    for (const b of batches) expect(b.mass).toBeLessThanOrEqual(0.2505);
+    const steps = log.filter((e) => e.kind === 'step');
+    for (const s of steps.filter((e) => e.data.kind === 'clay')) {
+      const mixed = batches.filter((b) => b.step === s.data.step).reduce((sum, b) => sum + b.mass, 0);
+      expect(mixed / (s.data.clay ?? NaN)).toBeCloseTo(1, 2);
+    }
+    // The prop stands before any clay, and goes when all of it has set for a day.
+    const at = (step: string) => Date.parse(steps.find((e) => e.data.step === step)?.at ?? '');
+    const laid = steps.filter((e) => e.data.kind === 'clay').map((e) => Date.parse(e.at));
+    expect(at('props')).toBeLessThan(Math.min(...laid));
+    expect(at('props-away') - Math.max(...laid)).toBeGreaterThan(24 * 3_600_000);
+    // Every laying says where to hold it: by what is bare until its own clay, or has set.
+    expect(laying.length).toBeGreaterThan(5);
+    for (const text of laying) expect(text).toMatch(/Meanwhile hold it by the \w+/);
   });
 });

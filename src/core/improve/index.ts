@@ -6,5 +6,6 @@
 export { evaluateWithRemedies, withRemedies, madeWorse } from './remedies';
 export { strengthen, withChoices, type Strengthening, type StrengthenResult } from './strengthen';
 export { waysToBeSooner, type Sooner } from './sooner';
+export { waysToHold, type WayToHold } from './ways-to-hold';
 export { compareSchool, schoolsFor, underSchool, type SchoolRow } from './compare-schools';
 export * from './thinnest';

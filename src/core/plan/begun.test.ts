@@ -2,7 +2,16 @@ import { jobFacts, regionFacts } from '../../../tests/support/job-facts';
 import { planPartSchema } from '../document';
 import type { Begun } from '../log';
 import { exactly } from '../quantity';
-import { clashSentence, clayLeft, planWorkshop, stepsOf, whatToLeaveOut, type BuildToPlan, type PlanInputs } from '.';
+import {
+  batchesLeft,
+  clashSentence,
+  clayLeft,
+  planWorkshop,
+  stepsOf,
+  whatToLeaveOut,
+  type BuildToPlan,
+  type PlanInputs,
+} from '.';
 
 const hour = 3600,
   day = 86400;
@@ -141,4 +150,27 @@ test('a clash with what was laid so far names its step', () => {
   const { own } = planned(tuesday);
   const words = clashSentence(own, { kind: 'hold', task: 'b:lay/head/1', other: 'b:lay/chest/1#so-far', by: 0 });
   expect(words).toContain(steps.find((s) => s.id === 'lay/chest/1')!.name);
+});
+
+test('batches of what is left: full ones and the rest, none where nothing is mixed', () => {
+  const of = (clay: number, laid = 0) =>
+    batchesLeft({
+      clay,
+      mixed: { each: 0.25, works: 3600 },
+      begun: laid > 0 ? begun('lay/chest/1', 1, { clay: laid }) : null,
+    });
+  const round = (all: readonly number[]) => all.map((m) => Math.round(m * 1e6) / 1e6);
+  expect(round(of(0.687))).toEqual([0.25, 0.25, 0.187]);
+  expect(round(of(0.5))).toEqual([0.25, 0.25]);
+  expect(round(of(0.687, 0.5))).toEqual([0.187]);
+  expect(of(0.687, 0.687)).toEqual([]);
+  expect(batchesLeft({ clay: 1, begun: null })).toEqual([]);
+  // As many as the name of the step says.
+  const f = jobFacts({ setting: 'sets', soft: 4800, cure: 24 * hour, batch: { mass: 0.25, kneading: 300 } });
+  const laying = stepsOf(f).filter((s) => s.kind === 'clay');
+  expect(laying.length).toBeGreaterThan(0);
+  for (const s of laying) {
+    const said = Number(/in (\d+) batches/.exec(s.name)?.[1] ?? 1);
+    expect(batchesLeft({ ...s, begun: null })).toHaveLength(said);
+  }
 });

@@ -1,6 +1,6 @@
 import { jobFacts, regionFacts } from '../../../tests/support/job-facts';
 import { planPartSchema } from '../document';
-import { holdOf, holdWords, planWorkshop, stepsOf, type BuildPlan } from '.';
+import { bareAtFirst, helpWanted, holdOf, holdWords, nightsToLay, planWorkshop, stepsOf, type BuildPlan } from '.';
 
 /** How a piece in the hand is held: looked up again from when each place was laid and how long it stays wet. */
 const hour = 3600;
@@ -66,4 +66,33 @@ test('what was held before is held on to; on a board no hand is asked; where all
   expect(holdOf({ ...plan, wet }, last, span)).toBeNull();
   const board = planOf(true);
   for (const s of board.steps) for (const x of s.sittings) expect(holdOf(board, s, x)).toBeNull();
+});
+
+test('nights from the first clay to the last: no fewer in the hands than on a stand; the first place left bare is told', () => {
+  const inHands = planOf(false),
+    stands = planOf(true);
+  for (const plan of [inHands, stands]) {
+    const laid = plan.steps.filter((s) => s.kind === 'clay');
+    const dates = (t: number) => new Date(t * 1000).toISOString().slice(0, 10);
+    const first = dates(Math.min(...laid.map((s) => s.from))),
+      last = dates(Math.max(...laid.map((s) => s.until)));
+    expect(nightsToLay(plan).nights).toBe((Date.parse(last) - Date.parse(first)) / 86_400_000);
+    expect([...nightsToLay(plan).order].sort()).toEqual(['chest', 'foot', 'head']);
+  }
+  expect(nightsToLay(inHands).nights).toBeGreaterThanOrEqual(nightsToLay(stands).nights);
+  expect(bareAtFirst(inHands)).toBe('chest');
+  expect(bareAtFirst(stands)).toBeNull();
+});
+
+test('who is wanted by the hour: only where two lift and one works alone', () => {
+  const plan = planOf(true);
+  expect(helpWanted(plan)).toEqual([]);
+  const lift = plan.steps.find((s) => s.id === 'fit')!;
+  const heavy = { ...plan, steps: plan.steps.map((s) => (s.id === 'fit' ? { ...s, people: 2 } : s)) };
+  expect(helpWanted(heavy).map((w) => [w.step.id, w.from, w.until])).toEqual(
+    lift.sittings.map((x) => ['fit', x.from, x.until]),
+  );
+  const both = { ...heavy, steps: heavy.steps.map((s) => (s.id === 'fit' ? { ...s, crew: ['ada', 'ben'] } : s)) };
+  expect(helpWanted(both)).toEqual([]);
+  expect(helpWanted({ ...heavy, steps: heavy.steps.map((s) => ({ ...s, done: true })) })).toEqual([]);
 });

@@ -1,5 +1,6 @@
 import type { Span } from './calendar';
 import type { BuildPlan, PlannedStep } from './plan';
+import { zoneClock } from './time-zone';
 
 /** Where a hand holds the piece while it is worked on: a place that is dry all that time, or still has no clay on it. */
 export interface Hold {
@@ -30,4 +31,42 @@ export function holdOf(
 
 export function holdWords({ name, bare }: Hold): string {
   return `hold it by the ${bare ? 'bare ' : ''}${name}`;
+}
+
+/** Steps still to come that lay clay, in their order. */
+const layings = (plan: BuildPlan): PlannedStep[] =>
+  plan.steps.filter((s) => s.kind === 'clay' && s.region !== null && !s.done && Number.isFinite(s.until));
+
+/** Nights from the first clay that is still to be laid until the last, and the places in the order they are laid. */
+export function nightsToLay(plan: BuildPlan): { readonly nights: number; readonly order: readonly string[] } {
+  const all = layings(plan);
+  const last = all.reduce((until, s) => Math.max(until, s.until), -Infinity);
+  const first = all[0];
+  if (!first) return { nights: 0, order: [] };
+  const { wallOf } = zoneClock(plan.zone);
+  const days = (t: number) => Date.parse(`${wallOf(t).date}T00:00:00Z`) / 86_400_000;
+  return { nights: days(last) - days(first.from), order: [...new Set(all.map((s) => s.place))] };
+}
+
+/** The place that is left bare at the first sitting, to hold the piece by; null where none has to be. */
+export function bareAtFirst(plan: BuildPlan): string | null {
+  const first = layings(plan)[0];
+  const sitting = first?.sittings[0];
+  const hold = first && sitting ? holdOf(plan, first, sitting) : null;
+  return hold?.bare ? hold.name : null;
+}
+
+/** A step for which somebody has to come who is not in the workshop: when, and for what. */
+export interface HelpWanted {
+  readonly step: PlannedStep;
+  readonly from: number;
+  readonly until: number;
+}
+
+/** What is lifted or turned by two, where one works alone: help is asked for by the hour, not for the whole piece. */
+export function helpWanted(plan: BuildPlan): HelpWanted[] {
+  return plan.steps
+    .filter((s) => !s.done && s.people > s.crew.length && s.crew.length > 0 && Number.isFinite(s.until))
+    .flatMap((step) => step.sittings.map(({ from, until }) => ({ step, from, until })))
+    .sort((a, b) => a.from - b.from);
 }

@@ -19,6 +19,7 @@ export * from './pace';
 export * from './changes';
 export * from './plan';
 export * from './sittings';
+export * from './trial';
 export * from './day-off';
 export * from './holding';
 export * from './facts';

@@ -177,6 +177,14 @@ function readied(inputs: PlanInputs, b: BuildToPlan, off: ReadonlySet<string>): 
   };
 }
 
+/** kg of each batch that what is left of a step is mixed in; none where nothing is mixed for it. */
+export function batchesLeft(s: Pick<PlannedStep, 'clay' | 'begun' | 'mixed'>): number[] {
+  const all = clayLeft(s);
+  if (!s.mixed || !(all > 0)) return [];
+  const full = Math.max(0, Math.ceil(all / s.mixed.each - 1e-9) - 1);
+  return [...Array.from({ length: full }, () => s.mixed!.each), all - full * s.mixed.each];
+}
+
 const beforeRefining: ReadonlySet<StepKind> = new Set(['setting-out', 'armature', 'bulk', 'ground', 'props', 'clay']);
 
 /** Hours of work in a plan, at the maker's pace: until the clay is on, and all of them. */

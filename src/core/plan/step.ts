@@ -97,6 +97,8 @@ export interface Step {
   readonly people: number;
   /** kg of clay it lays. */
   readonly clay: number;
+  /** Of two-part clay: kg mixed at a time, and seconds it works once it is placed. */
+  readonly mixed?: { readonly each: number; readonly works: number };
   readonly tools: readonly string[];
   readonly needs: readonly Need[];
   /** How much it is missed when it is left out, 0..1. */

@@ -29,6 +29,7 @@ export function stepsOfLaying(list: StepList, ready: readonly StepWait[]): void 
         kind: 'clay',
         region: r.id,
         clay: coat.mass,
+        ...(f.batch && f.soft !== null ? { mixed: { each: f.batch.mass, works: f.soft } } : {}),
         hours:
           stepRates.clay.each +
           coat.mass * f.hoursPerKg +

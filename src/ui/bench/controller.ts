@@ -5,7 +5,7 @@ import type { WholeDrying } from '../../core/drying';
 import { secondsOf, type Failure, type UnitSystem, type Vec3 } from '../../core/quantity';
 import type { Report } from '../../core/evaluate';
 import type { StationId } from '../../core/finding';
-import type { Sooner } from '../../core/improve';
+import type { Sooner, WayToHold } from '../../core/improve';
 import type { LogEntry } from '../../core/log';
 import type { FullFindings } from '../../core/piece';
 import type { PlanSurroundings, Step } from '../../core/plan';
@@ -77,8 +77,10 @@ export interface SoonerState {
   readonly done: boolean;
   /** Undefined until known; no steps where leaving out is not enough. */
   readonly leaveOut: { readonly steps: readonly Step[] | null; readonly finish: number } | undefined;
+  /** Undefined until known. */
+  readonly holding: readonly WayToHold[] | undefined;
 }
-const nothingTried: SoonerState = { ways: [], done: false, leaveOut: undefined };
+const nothingTried: SoonerState = { ways: [], done: false, leaveOut: undefined, holding: undefined };
 
 export type DryFace = 'moisture' | 'crack' | 'hold';
 
@@ -318,6 +320,9 @@ export class BenchController {
         return;
       case 'sooner':
         this.store.setState({ sooner: { ...this.state.sooner, ways: answer.ways, done: answer.done } });
+        return;
+      case 'holding':
+        this.store.setState({ sooner: { ...this.state.sooner, holding: answer.ways } });
         return;
       case 'leave-out':
         this.store.setState({

@@ -130,14 +130,16 @@ export interface DaysProps {
   readonly chosen: string | null;
   readonly onChoose: (id: string) => void;
   /** To the day of this date, at the first hour there is; or to the nearest day with hours before or after it. */
+  /** What a step would break on a day, in sentences. */
+  readonly breaksOn: (id: string, date: string, folded: boolean) => readonly string[];
   readonly onMove: (id: string, date: string, seek?: 'before' | 'after' | undefined) => void;
 }
 
-export function Days({ plan, whole, chosen, onChoose, onMove }: DaysProps) {
+export function Days({ plan, whole, chosen, onChoose, breaksOn, onMove }: DaysProps) {
   const { zone, now } = whole;
   const days = useMemo(() => daysOf(plan, zone, now), [plan, zone, now]);
   const rows = useMemo(() => rowsOf(plan), [plan]);
-  const [over, setOver] = useState<string | null>(null);
+  const [over, setOver] = useState<{ readonly date: string; readonly breaks: readonly string[] } | null>(null);
   const held = useRef<string | null>(null);
   const scroller = useRef<HTMLDivElement>(null);
   const today = days.find((d) => now < d.until)?.left ?? 0;
@@ -150,6 +152,10 @@ export function Days({ plan, whole, chosen, onChoose, onMove }: DaysProps) {
   const clock = zoneClock(zone);
   const width = days.reduce((sum, d) => sum + d.width, 0);
   const columns = { gridTemplateColumns: days.map((d) => `${d.width}px`).join(' ') };
+  const hover = (d: Day) => {
+    if (held.current === null || over?.date === d.date) return;
+    setOver({ date: d.date, breaks: breaksOn(held.current, d.date, d.folded !== null) });
+  };
   const drop = (d: Day) => {
     setOver(null);
     if (held.current !== null) onMove(held.current, d.date, d.folded ? 'after' : undefined);
@@ -226,13 +232,13 @@ export function Days({ plan, whole, chosen, onChoose, onMove }: DaysProps) {
                   {days.map((d) => (
                     <div
                       key={d.date}
-                      className={`cell${over === d.date ? ' over' : ''}`}
+                      className={`cell${over?.date === d.date ? (over.breaks.length > 0 ? ' over bad' : ' over') : ''}`}
                       data-date={d.date}
                       onDragOver={(e) => {
                         e.preventDefault();
-                        setOver(d.date);
+                        hover(d);
                       }}
-                      onDragLeave={() => setOver((o) => (o === d.date ? null : o))}
+                      onDragLeave={() => setOver((o) => (o?.date === d.date ? null : o))}
                       onDrop={(e) => {
                         e.preventDefault();
                         drop(d);
@@ -290,6 +296,12 @@ export function Days({ plan, whole, chosen, onChoose, onMove }: DaysProps) {
           ))}
         </div>
       </div>
+      {over && (
+        <p className={`days-told${over.breaks.length > 0 ? ' status-fails' : ''}`} data-testid="days-told">
+          {dayWords(clock.epochOf(over.date, 720), zone)}:{' '}
+          {over.breaks.length > 0 ? over.breaks.join(' ') : 'it breaks nothing there.'}
+        </p>
+      )}
     </div>
   );
 }

@@ -48,13 +48,14 @@ export function NextSitting({
   const off = daysOff(workshop, clock.wallOf(now).date).slice(0, 6);
   if (!next && off.length === 0) return null;
   const date = next ? clock.wallOf(next.from).date : '';
-  const size = big ? { className: 'big' } : { size: 'sm' as const };
+  const size = big ? { className: 'big w-100' } : { size: 'sm' as const };
   const by = before && off.includes(before.date) ? own.finish.nominal - before.finish : 0;
   return (
     <div className="next-sitting" data-testid="next-sitting">
       {next && (
         <p className="mb-1">
-          Next at it: {dayWords(next.from, zone)}, {timeWords(next.from, zone)} to {timeWords(next.until, zone)}.{' '}
+          {!big &&
+            `Next at it: ${dayWords(next.from, zone)}, ${timeWords(next.from, zone)} to ${timeWords(next.until, zone)}. `}
           <Button
             variant="quiet"
             {...size}
@@ -66,7 +67,7 @@ export function NextSitting({
               })
             }
           >
-            Not that day
+            {big ? `Not on ${dayWords(next.from, zone)}: plan it for another day` : 'Not that day'}
           </Button>
         </p>
       )}

@@ -2,6 +2,7 @@
 import Link from 'next/link';
 import { Button } from 'react-bootstrap';
 import {
+  batchesLeft,
   clashSentence,
   dayWords,
   decidingSentence,
@@ -14,7 +15,7 @@ import {
   type BuildPlan,
   type PlannedStep,
 } from '../../core/plan';
-import { formatDuration } from '../../core/quantity';
+import { formatDuration, formatMass, type UnitSystem } from '../../core/quantity';
 
 /** How the piece is held meanwhile, where a hand has to hold it. */
 function heldBy(plan: BuildPlan, step: PlannedStep, span: { from: number; until: number }): string[] {
@@ -22,8 +23,40 @@ function heldBy(plan: BuildPlan, step: PlannedStep, span: { from: number; until:
   return hold ? [holdWords(hold)] : [];
 }
 
+/** A box for every batch that is mixed for a step. */
+function Batches({ step, units }: { step: PlannedStep; units: UnitSystem }) {
+  const all = batchesLeft(step);
+  const [first = 0] = all,
+    last = all[all.length - 1] ?? 0;
+  if (!step.mixed || all.length === 0) return null;
+  return (
+    <div className="fine">
+      Mix {all.length > 1 ? `${all.length} batches of ${formatMass(first, units)}` : formatMass(first, units)}
+      {all.length > 1 && first - last > 0.001 ? `, the last of ${formatMass(last, units)}` : ''}; smooth within{' '}
+      {formatDuration(step.mixed.works)} of placing:{' '}
+      {all.map((_, i) => (
+        <span key={i}>
+          <span className="box" />{' '}
+        </span>
+      ))}
+    </div>
+  );
+}
+
 /** The plan on paper: a box to tick for every step, day by day, black on white; one day's card can be cut off. */
-export default function PlanSheet({ id, plan, zone, now }: { id: string; plan: BuildPlan; zone: string; now: number }) {
+export default function PlanSheet({
+  id,
+  plan,
+  zone,
+  now,
+  units,
+}: {
+  id: string;
+  plan: BuildPlan;
+  zone: string;
+  now: number;
+  units: UnitSystem;
+}) {
   const verdict = planVerdict(plan, zone, now);
   const clock = zoneClock(zone);
   const left = plan.steps.filter((s) => !s.done && Number.isFinite(s.from));
@@ -81,6 +114,7 @@ export default function PlanSheet({ id, plan, zone, now }: { id: string; plan: B
                         <td>
                           {step.name}
                           {goesOn ? ', goes on' : ''}
+                          {!goesOn && <Batches step={step} units={units} />}
                           {step.clashes.map((c, i) => (
                             <div key={i} className="fine">
                               ! {clashSentence(plan, c)}

@@ -45,7 +45,9 @@ export function Batches({
   const startAt = sitting && sitting.from > now ? sitting.from : now;
   const endAt = Number.isFinite(h * 60 + m) ? endToday(startAt, h * 60 + m, zone) : (sitting?.until ?? now + 7200);
   const placed = mixed.reduce((sum, m) => sum + m, 0);
-  const left = Math.max(0, clayLeft(step) - placed);
+  // What a scale does not show is nothing to mix.
+  const rest = clayLeft(step) - placed,
+    left = placed > 0 && rest < 0.001 ? 0 : rest;
   const plan = batchSittings({
     mass: left,
     reference: clay.value.workingMinutes.nominal,
@@ -98,7 +100,7 @@ export function Batches({
       {mixed.length > 0 && (
         <p>
           {mixed.length === 1 ? 'One batch is' : `${mixed.length} batches are`} mixed, {formatMass(placed, units)} in
-          all; {left > 0.001 ? `${formatMass(left, units)} of this step is still to be laid.` : 'that is all of it.'}
+          all; {left > 0 ? `${formatMass(left, units)} of this step is still to be laid.` : 'that is all of it.'}
         </p>
       )}
       {first && (

@@ -1,5 +1,4 @@
 'use client';
-import Link from 'next/link';
 import { Form } from 'react-bootstrap';
 import { finenesses, situations, type Build } from '../../../core/document';
 import { gusts } from '../../../core/load';
@@ -158,7 +157,7 @@ export default function BriefStation() {
 function Hours() {
   const people = useBench((s) => s.report?.workshop?.people);
   const named = (people ?? []).filter((p) => p.id !== 'me' && !p.id.includes('-group-'));
-  const { id } = useController();
+  const controller = useController();
   if (named.length === 0)
     return (
       <NumberAt
@@ -177,7 +176,11 @@ function Hours() {
         </div>
       ))}
       <div className="hint">
-        For all pieces, said on <Link href={`/build/${id}?station=plan`}>Plan</Link>.
+        For all pieces, said on{' '}
+        <button type="button" className="btn btn-link p-0 align-baseline" onClick={() => controller.go('plan')}>
+          Plan
+        </button>
+        .
       </div>
     </div>
   );

@@ -3,6 +3,7 @@ import { useCallback, useRef, useState } from 'react';
 import { Button } from 'react-bootstrap';
 import { findClay, type StepEdit } from '../../../core/document';
 import {
+  breaksAt,
   clashSentence,
   clayLeft,
   dayWords,
@@ -26,6 +27,7 @@ import { Days } from '../../plan/days';
 import { NextSitting } from '../../plan/next-sitting';
 import { zoneOfPage } from '../../session/surroundings';
 import { ClassPlan } from './class-plan';
+import { HelpWanted, Holding } from './holding';
 import { OtherPieces } from './other-pieces';
 import { OwnSteps } from './own-steps';
 import { StepCard } from './step-card';
@@ -400,23 +402,32 @@ export default function PlanStation() {
         plan,
       });
   };
-  const moveTo = (stepId: string, date: string, seek?: 'before' | 'after' | undefined) => {
-    const s = own?.steps.find((x) => x.id === stepId);
-    if (!s || !plan || s.done) return;
+  /** When a step put on a day would begin; null where it stays. */
+  const startOnDay = (s: PlannedStep, date: string, seek?: 'before' | 'after' | undefined): number | null => {
+    if (!plan) return null;
     const clock = zoneClock(zone);
     const open = plan.open[s.crew[0] ?? ''] ?? [];
     const soonest = Math.ceil(known.now / 900) * 900;
     const first = startOn(open, Math.max(clock.epochOf(date, 0), soonest), 0, false);
     const last = open.filter((x) => x.from < clock.epochOf(date, 1440) && x.until > soonest).pop();
-    setChosen(stepId);
-    if (seek === 'after' && Number.isFinite(first)) put(stepId, first);
-    else if (seek === 'before' && last) put(stepId, Math.max(last.from, soonest));
+    if (seek === 'after' && Number.isFinite(first)) return first;
+    if (seek === 'before' && last) return Math.max(last.from, soonest);
     // A day without hours takes it at the hour it had: the plan then says that nobody is there.
-    else
-      put(
-        stepId,
-        clock.wallOf(first).date === date ? first : clock.epochOf(date, Math.round(clock.wallOf(s.from).minutes)),
-      );
+    return Number.isFinite(first) && clock.wallOf(first).date === date
+      ? first
+      : clock.epochOf(date, Math.round(clock.wallOf(s.from).minutes));
+  };
+  const moveTo = (stepId: string, date: string, seek?: 'before' | 'after' | undefined) => {
+    const s = own?.steps.find((x) => x.id === stepId);
+    const at = s && !s.done ? startOnDay(s, date, seek) : null;
+    if (at === null) return;
+    setChosen(stepId);
+    put(stepId, at);
+  };
+  const breaksOn = (stepId: string, date: string, folded: boolean): string[] => {
+    const s = own?.steps.find((x) => x.id === stepId);
+    const at = s ? startOnDay(s, date, folded ? 'after' : undefined) : null;
+    return own && plan && at !== null ? breaksAt(own, plan, stepId, at).map((c) => clashSentence(own, c)) : [];
   };
   const done = async (steps: readonly PlannedStep[], at: number, took?: number) => {
     setBusy(true);
@@ -488,6 +499,7 @@ export default function PlanStation() {
               onChanged={() => void around.reload()}
             />
           )}
+          {own && <HelpWanted own={own} zone={zone} />}
           {own && <AlreadyBegun own={own} zone={zone} busy={busy} onDone={(steps, at) => void done(steps, at)} />}
           {own && <StartDate own={own} zone={zone} />}
           {own && own.lost.length > 0 && (
@@ -521,7 +533,7 @@ export default function PlanStation() {
         />
       )}
       {own && plan && own.steps.length > 0 && (
-        <Days plan={own} whole={plan} chosen={chosen} onChoose={choose} onMove={moveTo} />
+        <Days plan={own} whole={plan} chosen={chosen} onChoose={choose} breaksOn={breaksOn} onMove={moveTo} />
       )}
       <p className="key-line small muted">
         <span className="swatch wet" /> wet: no hand on it <span className="swatch wet maybe" /> perhaps still wet{' '}
@@ -574,6 +586,7 @@ export default function PlanStation() {
               }
             />
           </div>
+          <Holding zone={zone} />
           <YesNoAt label="On the go: other builds are planned round it" path={['plan', 'active']} fallback={false} />
           {plan && <People plan={plan} />}
           {own && plan && <OtherPieces own={own} plan={plan} onChanged={around.reload} />}

@@ -149,7 +149,7 @@ export function StepCard({
                 setTook('');
               }}
             >
-              Part of it is done
+              Only part of it
             </Button>
             {step.pinned && (
               <Button
