@@ -73,8 +73,9 @@ export interface DoneStep {
   readonly name: string;
   readonly kind: Build['plan']['own'][number]['kind'];
   readonly hours: number;
-  /** kg it laid. */
+  /** kg it laid, and gave back to the shelf. */
   readonly clay: number;
+  readonly returns?: number;
 }
 
 export function entryKind<Id extends string, Schema extends z.ZodType>(

@@ -14,6 +14,8 @@ const schema = z.strictObject({
   usual: hours.optional(),
   took: hours.optional(),
   clay: z.number().positive().max(5000).optional(),
+  /** kg of clay given back to the shelf. */
+  returned: z.number().positive().max(5000).optional(),
   /** With clay: the room it began to dry in. */
   room: roomAsItWasSchema.optional(),
 });
@@ -56,5 +58,6 @@ export function stepData(s: DoneStep, took: number | null, room: RoomAsItWas | n
     ...(took ? { took } : {}),
     ...(s.clay > 0 ? { clay: Math.round(s.clay * 1e5) / 1e5 } : {}),
     ...(s.clay > 0 && room ? { room } : {}),
+    ...(s.returns ? { returned: Math.round(s.returns * 1e5) / 1e5 } : {}),
   };
 }

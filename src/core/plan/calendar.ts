@@ -122,6 +122,17 @@ export function startOn(spans: readonly Span[], t: number, work: number, whole: 
   return Infinity;
 }
 
+/** What may be broken off is not taken up for the last minutes of a sitting, seconds. */
+export const worthBeginning = 20 * 60;
+
+/** The first time from `t` on at which `work` is begun: in one sitting where `whole`, else where enough of a sitting is left. */
+export function beginOn(spans: readonly Span[], t: number, work: number, whole: boolean): number {
+  if (whole) return startOn(spans, t, work, true);
+  const at = startOn(spans, t, Math.min(work, worthBeginning), true);
+  // Where no sitting is as long as that, any will do.
+  return at < Infinity ? at : startOn(spans, t, work, false);
+}
+
 /** When work begun at an open time is done, going on in the next open span where the hours run out. */
 export function finishOf(spans: readonly Span[], start: number, work: number): number {
   let left = work,

@@ -52,6 +52,11 @@ describe('a class', () => {
     expect(of('group-2/lay/head/1').wets[0]?.zone).toBe('group-2/head');
     expect(of('group-2/armature').hours).toBeCloseTo(1.5 * 2, 9);
     expect(of('group-2/armature').people).toBe(1);
+    // One tub of gauze between them, as there is one oven.
+    const wound = forGroups(stepsOf(jobFacts({ under: [{ id: 'gauze', name: 'plaster gauze' }] })), set);
+    expect(wound.filter((s) => s.tools.includes('tub')).map((s) => s.id)).toEqual(
+      [1, 2, 3].map((g) => `group-${g}/ground/gauze`),
+    );
   });
 });
 

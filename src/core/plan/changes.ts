@@ -96,6 +96,8 @@ export function forGroups(steps: readonly Step[], set: ClassSet): Step[] {
       name: `${s.name}, group ${g}`,
       hours: s.hours * set.pace,
       people: 1,
+      // One tub of gauze and plaster, one pot: groups take turns at it.
+      tools: s.kind === 'ground' && s.people > 0 ? [...s.tools, 'tub'] : s.tools,
       after: s.after.map((w) => ({ ...w, task: `group-${g}/${w.task}` })),
       wets: s.wets.map((w) => ({ ...w, zone: `group-${g}/${w.zone}` })),
       holds: s.holds ? s.holds.map((z) => `group-${g}/${z}`) : null,

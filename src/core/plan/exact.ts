@@ -1,4 +1,4 @@
-import { finishOf, startOn, startToFinish, type Span } from './calendar';
+import { beginOn, finishOf, startToFinish, type Span } from './calendar';
 import { costOf, finishes, type Placed, type PlanProblem, type PlanTask } from './task';
 
 /**
@@ -51,7 +51,7 @@ export function searchExactly(
     if (t.work === 0) return { from: low, until: low };
     if (crew.length === 0) return { from: low, until: low + t.work };
     const hours = hoursOf(crew);
-    const from = startOn(hours, low, t.work, wholes.get(t.id) === true);
+    const from = beginOn(hours, low, t.work, wholes.get(t.id) === true);
     return { from, until: from === Infinity ? Infinity : finishOf(hours, from, t.work) };
   };
 

@@ -1,12 +1,12 @@
 import { lyingWays } from '../document';
 import { sectionsIn } from '../armature';
-import { coverKinds } from '../catalogue';
+import { coverKinds, type LayerKind } from '../catalogue';
 import { layersOverClay, layersUnderClay } from '../clay';
 import { cureHours, kneadingMinutes, layingHours } from '../cure';
 import { coatState, layingMasses, letGoWaitsFor, type Piece, type PieceReport, type RegionReport } from '../piece';
 import { exactly, type Range } from '../quantity';
 import { puttyCure } from './clocks';
-import type { CoatFacts, JobFacts, LetGoFacts, RegionFacts } from './step';
+import type { CoatFacts, JobFacts, LayerFacts, LetGoFacts, RegionFacts } from './step';
 
 /** What a job's steps are made from, read off a piece and its report. Ranges are there when the report has them. */
 const never = 400 * 86400;
@@ -19,10 +19,8 @@ export function jobFacts(piece: Piece, report: PieceReport): JobFacts {
   const top = Math.max(...heights, 1e-9),
     low = Math.min(...heights, top);
   const bulk = regions.reduce((sum, r) => sum + r.bulkVolume, 0);
-  const under = [
-    ...new Map(piece.regions.flatMap((id) => layersUnderClay(build, id) ?? []).map((l) => [l.id, l])).values(),
-  ];
-  const over = [...new Map(piece.regions.flatMap((id) => layersOverClay(build, id)).map((l) => [l.id, l])).values()];
+  const under = layersOn(report.regions, (id) => layersUnderClay(build, id) ?? []);
+  const over = layersOn(report.regions, (id) => layersOverClay(build, id));
   const facts = regions.map((r, i): RegionFacts => ({
     id: r.id,
     name: r.name,
@@ -52,8 +50,8 @@ export function jobFacts(piece: Piece, report: PieceReport): JobFacts {
     hoursPerKg: layingHours(1, clay.setting),
     fineness: build.plan.fineness,
     regions: facts,
-    under: under.map(({ id, name }) => ({ id, name })),
-    over: over.map(({ id, name }) => ({ id, name })),
+    under,
+    over,
     processes: build.finish.processes.map((p) => p.kind),
     props: build.armature.props.length,
     letGo: propsMayGo(piece, report.letGo),
@@ -79,6 +77,17 @@ export function jobFacts(piece: Piece, report: PieceReport): JobFacts {
     heavy: report.handling.whole.lift.people > 1,
     held: heldBy(piece),
   };
+}
+
+/** Layers of all regions, each once, with the area of the regions that have it. */
+function layersOn(regions: readonly RegionReport[], of: (region: string) => readonly LayerKind[]): LayerFacts[] {
+  const out = new Map<string, LayerFacts>();
+  for (const r of regions)
+    for (const { id, name, perArea } of of(r.id)) {
+      const area = (out.get(id)?.area ?? 0) + r.area;
+      out.set(id, { id, name, area, mass: area * perArea });
+    }
+  return [...out.values()];
 }
 
 function heldBy(piece: Piece): boolean {

@@ -1,6 +1,6 @@
 import { seeded } from '../quantity';
 import { crewHours, inOrder, longestSitting } from './availability';
-import { finishOf, spanAt, startOn, startToFinish, type Span } from './calendar';
+import { beginOn, finishOf, spanAt, startToFinish, type Span } from './calendar';
 import { searchExactly } from './exact';
 import { costOf, finishes, type Placed, type PlanProblem, type PlanTask } from './task';
 
@@ -105,7 +105,7 @@ function earliest(
   const free = crew.length === 0 && task.work > 0;
   let t = from;
   for (let guard = 0; guard < 5000; guard++) {
-    t = task.work === 0 ? t : startOn(hours, t, task.work, whole);
+    t = task.work === 0 ? t : beginOn(hours, t, task.work, whole);
     const until = task.work === 0 ? t : free ? t + task.work : finishOf(hours, t, task.work);
     if (until === Infinity) return { from: Infinity, until: Infinity };
     const next = Math.max(

@@ -1,7 +1,7 @@
 import { fromTheBaseUp } from '../clay';
 import type { StepKind } from '../document';
 import { exactly, type Range } from '../quantity';
-import type { JobFacts, RegionFacts, Step, StepWait } from './step';
+import type { JobFacts, LayerFacts, RegionFacts, Step, StepWait } from './step';
 import { refiningRates, stepRates } from './step-rates';
 
 export const hour = 3600;
@@ -98,4 +98,8 @@ export function whenHard(list: StepList, r: RegionFacts): StepWait {
     return waitFor(laid, r.coats[r.coats.length - 1]?.through ?? 0, `the clay on the ${r.name} is dry through`);
   if (setting === 'sets') return waitFor(laid, cure ?? 0, `the clay on the ${r.name} has set`);
   return waitFor(laid);
+}
+
+export function materialOf({ name, mass }: LayerFacts): Pick<Step, 'material'> {
+  return mass !== undefined && mass > 0 ? { material: { name, mass } } : {};
 }

@@ -18,8 +18,8 @@ export interface JobFacts {
   readonly hoursPerKg: number;
   readonly regions: readonly RegionFacts[];
   /** Layers under and over the clay, ids and names, in order. */
-  readonly under: readonly { readonly id: string; readonly name: string }[];
-  readonly over: readonly { readonly id: string; readonly name: string }[];
+  readonly under: readonly LayerFacts[];
+  readonly over: readonly LayerFacts[];
   readonly processes: readonly string[];
   readonly props: number;
   readonly letGo: LetGoFacts;
@@ -43,6 +43,14 @@ export interface JobFacts {
   readonly heavy: boolean;
   /** Stands on a board or in a holder: no hand has to grip it. */
   readonly held: boolean;
+}
+
+/** A layer under or over the clay: m2 it covers and kg of it, where they are known. */
+export interface LayerFacts {
+  readonly id: string;
+  readonly name: string;
+  readonly area?: number;
+  readonly mass?: number;
 }
 
 /** When the props may go: so long after the clay, or when it is hard; null where they stay for good. */
@@ -97,6 +105,10 @@ export interface Step {
   readonly people: number;
   /** kg of clay it lays. */
   readonly clay: number;
+  /** What else is put on in it, kg. */
+  readonly material?: { readonly name: string; readonly mass: number };
+  /** kg of clay it gives back to the shelf. */
+  readonly returns?: number;
   /** Of two-part clay: kg mixed at a time, and seconds it works once it is placed. */
   readonly mixed?: { readonly each: number; readonly works: number };
   readonly tools: readonly string[];

@@ -1,6 +1,6 @@
 import { clayKeptWarm } from './clocks';
 import type { StepWait } from './step';
-import { hour, waitFor, type StepList } from './step-list';
+import { hour, materialOf, waitFor, type StepList } from './step-list';
 import { groundWaits, ovenMinutes, stepRates } from './step-rates';
 
 /** Setting out, armature, core, grounds, props, warming: what is done before the clay goes on, and what that waits for. */
@@ -33,7 +33,11 @@ export function stepsBeforeClay(list: StepList): readonly StepWait[] {
     last = overCore(list, 'bulk', f.wrap);
   }
   for (const layer of f.under) {
-    list.add({ id: `ground/${layer.id}`, name: `Put on ${layer.name}`, kind: 'ground', after: [last] }, f.area, 0.6);
+    list.add(
+      { id: `ground/${layer.id}`, name: `Put on ${layer.name}`, kind: 'ground', after: [last], ...materialOf(layer) },
+      layer.area ?? f.area,
+      0.6,
+    );
     last = overCore(list, `ground/${layer.id}`, layer.id);
   }
   const ready = [last];

@@ -1,5 +1,5 @@
 import type { StepWait } from './step';
-import { hour, layingId, waitFor, type StepList } from './step-list';
+import { hour, layingId, materialOf, waitFor, type StepList } from './step-list';
 import { groundWaits, mouldProcesses, processSteps, smoothsTheFace } from './step-rates';
 
 /** Skins and seals, paint, the picture of it, the mould, and the end: set up and packed, or taken apart and reclaimed. */
@@ -7,7 +7,10 @@ export function stepsOfFinishing(list: StepList, worked: readonly StepWait[]): v
   const { facts: f } = list;
   let from = [...worked, ...atRest(list)];
   for (const layer of f.over) {
-    const id = list.add({ id: `seal/${layer.id}`, name: `Put on ${layer.name}`, kind: 'sealing', after: from }, f.area);
+    const id = list.add(
+      { id: `seal/${layer.id}`, name: `Put on ${layer.name}`, kind: 'sealing', after: from, ...materialOf(layer) },
+      layer.area ?? f.area,
+    );
     from = [waitFor(id, (groundWaits[layer.id] ?? 6) * hour, `the ${layer.name} is dry`)];
   }
   const through = (processes: readonly string[]) => {
@@ -77,6 +80,7 @@ function takeApart(list: StepList, from: readonly StepWait[]): void {
         : 'Pick the clay clean, melt or press it back into blocks',
     kind: 'closing',
     hours: 0.25 + mass / 15,
+    returns: mass,
     after: [waitFor(apart)],
   });
 }

@@ -76,3 +76,34 @@ test('steps that are done use up what they need; what was told counts instead; s
     ['clay/paper-clay', 1.5],
   ]);
 });
+
+test('part of a laying uses what it laid until the laying is done; taken apart, wire and clay go back', () => {
+  const entry = (id: string, kind: string, day: string, data: object): LogEntry =>
+    ({ id, kind, at: `2026-12-${day}T10:00:00.000Z`, data, corrects: null }) as unknown as LogEntry;
+  const needs = [need('a', 6), need('a', 3, { item: 'stock/wire/2mm', unit: 'm' })];
+  const moves = (...log: LogEntry[]) =>
+    usedByLog('a', effectiveLog(log), needs).map((m) => [m.kind, m.item.split('/')[0], m.amount]);
+  const armature = entry('1', 'step', '02', { step: 'armature', name: 'x', kind: 'armature' });
+  const part = entry('2', 'part', '03', { step: 'lay/head/1', name: 'x', kind: 'clay', worked: 1, clay: 1 });
+  const laid = entry('3', 'step', '04', { step: 'lay/head/1', name: 'x', kind: 'clay', clay: 2.5 });
+  const apart = entry('4', 'step', '20', { step: 'take-apart', name: 'x', kind: 'closing' });
+  const reclaim = entry('5', 'step', '21', { step: 'reclaim', name: 'x', kind: 'closing', returned: 2.5 });
+  expect(moves(armature, part)).toEqual([
+    ['used', 'clay', 1],
+    ['used', 'stock', 3],
+  ]);
+  expect(moves(part, laid)).toEqual([['used', 'clay', 2.5]]);
+  expect(moves(armature, part, laid, apart, reclaim)).toEqual([
+    ['reclaimed', 'clay', 2.5],
+    ['used', 'clay', 2.5],
+    ['reclaimed', 'stock', 3],
+    ['used', 'stock', 3],
+  ]);
+  // What was told counts, there and back.
+  const told = entry('6', 'used', '02', { item: 'stock/wire/2mm', amount: 3.4, name: '', unit: 'm' });
+  expect(moves(told, armature, apart)).toEqual([
+    ['used', 'stock', 3.4],
+    ['reclaimed', 'stock', 3.4],
+  ]);
+  expect(onShelf(usedByLog('a', effectiveLog([armature, apart]), needs.slice(1)))).toBe(3);
+});

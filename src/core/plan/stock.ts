@@ -83,8 +83,17 @@ export function usedByLog(build: string, entries: readonly ReadEntry[], needs: r
   const done = new Map(standing(entries, 'step').map((e) => [e.data.step, e]));
   const out = [...told];
   for (const n of needs) {
-    if (n.build !== build || told.some((m) => m.item === n.item)) continue;
+    if (n.build !== build) continue;
     const kind = n.item.split('/')[0] ?? '';
+    const said = told.filter((m) => m.item === n.item);
+    const back = (amount: number, at: string) =>
+      out.push({ item: n.item, kind: 'reclaimed', amount, price: null, build, at });
+    // Taken apart, wire and pipe go back to the shelf; picked clean, so does the clay.
+    const apart = kind === 'stock' ? done.get('take-apart') : undefined;
+    if (apart) back(said.length > 0 ? said.reduce((sum, m) => sum + m.amount, 0) : n.amount, apart.at);
+    if (kind === 'clay')
+      for (const { at, data } of done.values()) if (data.returned !== undefined) back(data.returned, at);
+    if (said.length > 0) continue;
     const step = done.get(usedIn[kind] ?? '');
     if (step) out.push({ item: n.item, kind: 'used', amount: n.amount, price: null, build, at: step.at });
     if (kind === 'clay')

@@ -115,6 +115,11 @@ export default function PlanSheet({
                           {step.name}
                           {goesOn ? ', goes on' : ''}
                           {!goesOn && <Batches step={step} units={units} />}
+                          {!goesOn && step.material && (
+                            <div className="fine">
+                              About {formatMass(step.material.mass, units)} of {step.material.name}.
+                            </div>
+                          )}
                           {step.clashes.map((c, i) => (
                             <div key={i} className="fine">
                               ! {clashSentence(plan, c)}

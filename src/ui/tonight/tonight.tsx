@@ -28,7 +28,7 @@ import {
   type LogKind,
 } from '../../core/log';
 import type { FullFindings } from '../../core/piece';
-import { formatDuration, formatWork, parseNumber } from '../../core/quantity';
+import { formatDuration, formatMass, formatWork, parseNumber, type UnitSystem } from '../../core/quantity';
 import { newId } from '../parts/ids';
 import { logEntry, newEntry } from '../session/outbox';
 import { shrinkPicture } from '../log/shrink-picture';
@@ -85,6 +85,7 @@ function NextStep({
   step,
   zone,
   now,
+  units,
   busy,
   onDone,
   onPart,
@@ -93,6 +94,7 @@ function NextStep({
   step: PlannedStep;
   zone: string;
   now: number;
+  units: UnitSystem;
   busy: boolean;
   onDone: (s: PlannedStep, took: number | null) => void;
   onPart: (s: PlannedStep, worked: number) => void;
@@ -125,6 +127,14 @@ function NextStep({
         {step.people > 1 ? `, ${step.people} people` : ''}
         {step.needs.length > 0 ? ` · ${step.needs.join(', ')}` : ''}
       </p>
+      {step.material && (
+        <p className="mb-1">
+          About {formatMass(step.material.mass, units)} of {step.material.name}.
+        </p>
+      )}
+      {step.returns !== undefined && (
+        <p className="mb-1">Gives back about {formatMass(step.returns, units)} of clay.</p>
+      )}
       {hold && <p className="mb-1">Meanwhile {holdWords(hold)}.</p>}
       {step.latest !== null && (
         <p className="muted mb-1">
@@ -317,7 +327,7 @@ export default function Tonight({
         {own && !next && (
           <section className="next">
             <h2>Every step is done.</h2>
-            <p>Log its last weight and a picture, and it is in the book.</p>
+            <p>Log its last weight and a picture, and note what you would do otherwise next time.</p>
           </section>
         )}
         {own && next && (
@@ -327,6 +337,7 @@ export default function Tonight({
             step={next}
             zone={zone}
             now={now}
+            units={ways.units}
             busy={busy}
             onDone={done}
             onPart={part}

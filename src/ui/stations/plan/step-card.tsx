@@ -11,7 +11,7 @@ import {
   type BuildPlan,
   type PlannedStep,
 } from '../../../core/plan';
-import { formatDuration, formatWork } from '../../../core/quantity';
+import { formatDuration, formatMass, formatWork } from '../../../core/quantity';
 import { useBench, useController } from '../../bench/context';
 import { QuantityInput } from '../../parts/fields';
 
@@ -43,6 +43,7 @@ export function StepCard({
   onUndone: () => void;
 }) {
   const controller = useController();
+  const units = useBench((s) => s.units);
   const edit = useBench((s) => s.build.plan.steps[step.id]);
   const own1 = step.id.startsWith('own/');
   const grouped = step.id.startsWith('group-');
@@ -77,6 +78,14 @@ export function StepCard({
         </p>
       ))}
       {step.needs.length > 0 && <p className="small mb-1">Needs: {step.needs.join(', ')}.</p>}
+      {step.material && (
+        <p className="small mb-1">
+          About {formatMass(step.material.mass, units)} of {step.material.name}.
+        </p>
+      )}
+      {step.returns !== undefined && (
+        <p className="small mb-1">Gives back about {formatMass(step.returns, units)} of clay.</p>
+      )}
       {hold && <p className="small mb-1">While you are at it, {holdWords(hold)}.</p>}
       {step.after.length > 0 && (
         <ul className="small mb-2">
