@@ -1,3 +1,4 @@
+import { otherDemoBuilds } from '../../server/demo-builds';
 import { newBust } from '../document';
 import { asBriefed, Evaluator } from '../evaluate';
 import { workshopSchema, type PlanSurroundings } from '../plan';
@@ -47,4 +48,19 @@ test('the other way round it is the same two, and a skewer is as good as a base'
 
 test('nothing to choose where no place stays wet', () => {
   expect(ask('auto', 'oil-medium').ways).toEqual([]);
+});
+
+test('what is worn has no base: as the armature says, it is in the hands', () => {
+  const worn = otherDemoBuilds('2026-12-01', '2027-03-01').find((b) => b.name === 'Whelk pauldron')!;
+  expect(worn.plan.held).toBe('auto');
+  const evaluator = new Evaluator();
+  const question = asBriefed(worn);
+  const answer = evaluator.judge(question, { id: 'this', surroundings });
+  if (!answer.ok) throw new Error(answer.message);
+  const ways = waysToHold(evaluator, question, answer.value, surroundings, { id: 'this', surroundings });
+  expect(ways.map((w) => [w.held, w.now])).toEqual([
+    ['stands', false],
+    ['hands', true],
+  ]);
+  expect(ways[1]!.finish).toBe(answer.value.judging.plan!.finish.nominal);
 });

@@ -65,3 +65,8 @@ test('no dry place to hold it by', () => {
   const found = gaps([lay, task('y', { after: [wait('x', 0, '')], holds: ['head'] })]);
   expect(found[0]).toMatchObject({ why: 'until there is a dry place to hold it by', until: 7 * day + 20 * hour });
 });
+
+test('a night of drying is not the reason for a week: it is who is there', () => {
+  const found = gaps([task('x'), task('y', { after: [wait('x', 1)] })], evenings(40, [1, 2, 3, 4, 5, 6, 7]));
+  expect(found).toEqual([{ from: 20 * hour, until: 8 * day + 19 * hour, why: 'nobody has hours', others: [] }]);
+});

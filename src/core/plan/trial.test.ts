@@ -60,3 +60,12 @@ test('hands that are at work the maker put there', () => {
   // What follows comes after it; begun at the same hour, the same hands would be at both.
   expect(kinds(put, 'sand/chest', at)).toContain('person');
 });
+
+test('a step that nobody put anywhere makes room', () => {
+  const plan = whole();
+  const own = plan.builds[0]!;
+  const carving = own.steps.filter((s) => s.id.startsWith('refine/'));
+  expect(carving.length).toBeGreaterThan(1);
+  // At the hour of the other one, whose hands are the same.
+  expect(kinds(plan, carving[1]!.id, carving[0]!.from)).not.toContain('person');
+});
