@@ -2,8 +2,7 @@ import { applyEdit, type Build, type BuildEdit } from '../document';
 import { clays, type ClayFamily } from '../catalogue';
 import type { Answer, EvaluateOptions, Evaluator, Question } from '../evaluate';
 import {
-  problemOf,
-  schedule,
+  earliestFinish,
   usualHours,
   hasTimeToSpare,
   type BuildToPlan,
@@ -133,10 +132,7 @@ export function* waysToBeSooner(
       paces: surroundings.paces,
       now: answer.judging.now,
     };
-    const made = schedule(problemOf(inputs).problem);
-    return made
-      ? made.placed.reduce((m, p) => (p.id.startsWith(`${id}:`) ? Math.max(m, p.until) : m), -Infinity)
-      : Infinity;
+    return earliestFinish(inputs, id);
   };
   const before = finishWith(own.value);
   for (const way of waysFor(build, own.value)) {

@@ -10,7 +10,7 @@ import { decidingChain, type Link } from './deciding';
 import { gapsOf, type Gap } from './gaps';
 import type { Step } from './step';
 import type { Pace } from './pace';
-import { schedule } from './schedule';
+import { schedule, type Schedule } from './schedule';
 import type { Clash, Placed, PlanProblem, PlanTask } from './task';
 import { zoneClock, type ZoneClock } from './time-zone';
 
@@ -85,6 +85,8 @@ export interface WorkshopPlan {
 }
 
 type End = 'low' | 'nominal' | 'high';
+/** What a step takes two who share it, of what it takes one: they do not halve it. */
+export const byTwo = 0.55;
 const day = 86400;
 /** A step as short as this is not broken off. */
 const unbroken = 3600;
@@ -209,6 +211,7 @@ function tasksOf(
   end: End,
   inputs: PlanInputs,
   crewOf: ReadonlyMap<string, readonly string[]>,
+  together: boolean,
 ): PlanTask[] {
   const key = (id: string) => `${build.id}:${id}`;
   const done = new Map(build.happened.map((h) => [h.step, h]));
@@ -216,7 +219,8 @@ function tasksOf(
     const did = done.get(s.id);
     const group = /^group-(\d+)\//.exec(s.id);
     const people = group ? [groupId(build.id, Number(group[1]))] : (crewOf.get(build.id) ?? []);
-    const work = Math.max(60, Math.round(s.takes * 60) * 60);
+    const two = together && s.shared === true && s.people === 1 && people.length > 1;
+    const work = Math.max(60, Math.round(s.takes * (two ? byTwo : 1) * 60) * 60);
     const at = pinOf(s, work, build, inputs.now);
     const task: PlanTask = {
       id: key(s.id),
@@ -224,7 +228,7 @@ function tasksOf(
       work,
       whole: s.whole || work <= unbroken,
       tools: s.tools,
-      crews: crews(people, s.people),
+      crews: crews(people, two ? 2 : s.people),
       after: s.after.map((w) => ({
         task: key(w.task),
         least: w.least[end],
@@ -287,6 +291,7 @@ export function problemOf(
   inputs: PlanInputs,
   end: End = 'nominal',
   off: ReadonlyMap<string, ReadonlySet<string>> = new Map(),
+  together = false,
 ): { readonly problem: PlanProblem; readonly ready: readonly Ready[]; readonly people: readonly Person[] } {
   const { people, crewOf } = peopleFor(inputs);
   const zone = zoneClock(inputs.workshop.zone);
@@ -296,7 +301,7 @@ export function problemOf(
     people,
     ready,
     problem: {
-      tasks: ready.flatMap((r) => tasksOf(r, end, inputs, crewOf)),
+      tasks: ready.flatMap((r) => tasksOf(r, end, inputs, crewOf, together)),
       open,
       from: inputs.now,
       until: inputs.now + ahead,
@@ -307,13 +312,41 @@ export function problemOf(
   };
 }
 
+type Problem = ReturnType<typeof problemOf>;
+
+/** Each step by one, or those two can stand at by two of those named for it, whichever is done sooner. */
+function madeBest(
+  inputs: PlanInputs,
+  end: End = 'nominal',
+  off: ReadonlyMap<string, ReadonlySet<string>> = new Map(),
+  tries?: number,
+): (Problem & { readonly made: Schedule }) | null {
+  const one = problemOf(inputs, end, off);
+  const made = schedule(one.problem, tries);
+  if (!made) return null;
+  const { tasks } = one.problem;
+  const two = problemOf(inputs, end, off, true);
+  const shares = two.problem.tasks.some((t, i) => t.work !== tasks[i]!.work);
+  const both = shares ? schedule(two.problem, tries) : null;
+  const better = both && (both.kept === made.kept ? both.cost < made.cost - 60 : both.kept);
+  return better ? { ...two, made: both } : { ...one, made };
+}
+
+/** When a build is done at the earliest, seconds since the epoch; Infinity where it cannot be planned. */
+export function earliestFinish(inputs: PlanInputs, build: string, off: readonly Step[] = [], tries?: number): number {
+  const best = madeBest(inputs, 'nominal', new Map([[build, new Set(off.map((s) => s.id))]]), tries);
+  return best
+    ? best.made.placed.reduce((m, p) => (p.id.startsWith(`${build}:`) ? Math.max(m, p.until) : m), -Infinity)
+    : Infinity;
+}
+
 /** Null where own steps wait for each other in a ring. Without `ends` the earliest and latest finish are the likely one. */
 export function planWorkshop(inputs: PlanInputs, ends = true): WorkshopPlan | null {
-  const nominal = problemOf(inputs);
-  const made = schedule(nominal.problem);
-  if (!made) return null;
-  const early = ends ? schedule(problemOf(inputs, 'low').problem, 3) : null,
-    late = ends ? schedule(problemOf(inputs, 'high').problem, 3) : null;
+  const nominal = madeBest(inputs);
+  if (!nominal) return null;
+  const { made } = nominal;
+  const early = ends ? (madeBest(inputs, 'low', undefined, 3)?.made ?? null) : null,
+    late = ends ? (madeBest(inputs, 'high', undefined, 3)?.made ?? null) : null;
   const at = (s: typeof made) => new Map(s.placed.map((p) => [p.id, p]));
   const placed = at(made);
   const nameOf = (id: string) => inputs.builds.find((b) => b.id === id)?.name ?? id;
@@ -425,12 +458,7 @@ export function whatToLeaveOut(
   const may = withChanges(b.steps, b.plan)
     .steps.filter((s) => s.missed < 0.7 && !done.has(s.id) && !begun.has(s.id) && s.hours > 0.1)
     .sort((x, y) => x.missed - y.missed || y.hours - x.hours);
-  const finishWithout = (off: readonly Step[]): number => {
-    const made = schedule(problemOf(inputs, 'nominal', new Map([[build, new Set(off.map((x) => x.id))]])).problem, 3);
-    return made
-      ? made.placed.reduce((m, p) => (p.id.startsWith(`${build}:`) ? Math.max(m, p.until) : m), -Infinity)
-      : Infinity;
-  };
+  const finishWithout = (off: readonly Step[]): number => earliestFinish(inputs, build, off, 3);
   let out: Step[] = [],
     finish = Infinity;
   for (const s of may) {

@@ -37,6 +37,7 @@ export class StepList {
       hours: Math.max(1 / 12, this.hoursFor(s.kind, area) * share),
       whole: false,
       people: 1,
+      ...(area >= twoStandAt && sharedKinds.has(s.kind) ? { shared: true } : {}),
       clay: 0,
       tools: [],
       needs: rate.needs,
@@ -99,6 +100,10 @@ export function whenHard(list: StepList, r: RegionFacts): StepWait {
   if (setting === 'sets') return waitFor(laid, cure ?? 0, `the clay on the ${r.name} has set`);
   return waitFor(laid);
 }
+
+/** m2 at which two do not stand in each other's way, and the work they can share there. */
+const twoStandAt = 0.2;
+const sharedKinds: ReadonlySet<StepKind> = new Set(['bulk', 'ground', 'clay', 'refining', 'sanding', 'detail']);
 
 export function materialOf({ name, mass }: LayerFacts): Pick<Step, 'material'> {
   return mass !== undefined && mass > 0 ? { material: { name, mass } } : {};

@@ -103,6 +103,8 @@ export interface Step {
   readonly hours: number;
   readonly whole: boolean;
   readonly people: number;
+  /** Large enough for two to stand at. */
+  readonly shared?: boolean;
   /** kg of clay it lays. */
   readonly clay: number;
   /** What else is put on in it, kg. */

@@ -23,13 +23,8 @@ export function stepsBeforeClay(list: StepList): readonly StepWait[] {
     last = f.joinsSet === null ? waitFor(made) : waitFor(made, f.joinsSet, 'its glued joins have set');
   }
   if (f.bulkHours > 0.02) {
-    list.add({
-      id: 'bulk',
-      name: 'Fill out the core and wrap it',
-      kind: 'bulk',
-      hours: stepRates.bulk.each + f.bulkHours,
-      after: [last],
-    });
+    const filling = { id: 'bulk', name: 'Fill out the core and wrap it', kind: 'bulk' as const, after: [last] };
+    list.add({ ...filling, hours: stepRates.bulk.each + f.bulkHours }, f.area);
     last = overCore(list, 'bulk', f.wrap);
   }
   for (const layer of f.under) {

@@ -23,10 +23,10 @@ export function stepsOfLaying(list: StepList, ready: readonly StepWait[]): void 
       // Of several batches each is smoothed before it goes off, and the next is not mixed before.
       const smoothedMeanwhile = last && batches > 1 ? 1 - 1 / batches : 0;
       const what = r.coats.length > 1 ? `coat ${k + 1}` : 'the clay';
-      const id = list.add({
+      const laying = {
         id: layingId(r, k + 1),
         name: `Lay ${what} on the ${r.name}${batches > 1 ? ` in ${batches} batches${last ? ', each smoothed in its time' : ''}` : ''}`,
-        kind: 'clay',
+        kind: 'clay' as const,
         region: r.id,
         clay: coat.mass,
         ...(f.batch && f.soft !== null ? { mixed: { each: f.batch.mass, works: f.soft } } : {}),
@@ -41,7 +41,8 @@ export function stepsOfLaying(list: StepList, ready: readonly StepWait[]): void 
         wets: staysSoft ? [] : [{ zone: r.id, after: coat.hold ?? exactly(f.cure === null ? 0 : f.cure / 2) }],
         holds: list.hands(r.id),
         needs: f.setting === 'sets' ? ['gloves', 'fresh air'] : [],
-      });
+      } satisfies Parameters<StepList['add']>[0];
+      const id = list.add(laying, r.area);
       below = id;
       // What is kept soft is smoothed once it is modelled; what is baked, raw, on the last coat.
       if (last && (f.setting === 'dries' || f.setting === 'sets'))

@@ -1,7 +1,7 @@
 import { crewHours } from './availability';
 import { finishOf } from './calendar';
 import { clashesOf } from './clashes';
-import type { BuildPlan, WorkshopPlan } from './plan';
+import { byTwo, type BuildPlan, type WorkshopPlan } from './plan';
 import type { Clash, Placed, PlanProblem, PlanTask } from './task';
 
 /**
@@ -14,7 +14,8 @@ export function breaksAt(plan: BuildPlan, whole: WorkshopPlan, stepId: string, a
   const moved = plan.steps.find((s) => s.id === stepId);
   if (!moved) return [];
   const tasks = plan.steps.map((s): PlanTask => {
-    const work = Math.max(60, Math.round(s.takes * 60) * 60);
+    const two = s.crew.length > s.people && s.shared === true;
+    const work = Math.max(60, Math.round(s.takes * (two ? byTwo : 1) * 60) * 60);
     return {
       id: key(s.id),
       build: plan.id,

@@ -124,7 +124,7 @@ function NextStep({
         {step.begun
           ? `${formatWork(step.begun.worked)} of it done, ${formatWork(step.takes)} left`
           : formatWork(step.takes)}
-        {step.people > 1 ? `, ${step.people} people` : ''}
+        {step.people > 1 ? `, ${step.people} people` : step.crew.length > 1 ? ' for one, shared by two' : ''}
         {step.needs.length > 0 ? ` · ${step.needs.join(', ')}` : ''}
       </p>
       {step.material && (

@@ -237,7 +237,7 @@ function AlreadyBegun({
   const clock = zoneClock(zone);
   const at = clock.epochOf(start, hour * 60);
   // On the day itself it may still be about to go on.
-  if (own.steps.some((s) => s.done) || start >= clock.wallOf(Date.now() / 1000).date) return null;
+  if (own.steps.some((s) => s.done || s.begun) || start >= clock.wallOf(Date.now() / 1000).date) return null;
   const until = own.steps.filter((s) => /(^|\/)(set-out|armature|bulk|props|warm)$|ground\/|lay\/[^/]+\/1$/.test(s.id));
   return (
     <div className="cautions">
@@ -256,7 +256,8 @@ function StartDate({ own, zone }: { own: BuildPlan; zone: string }) {
   const clay = findClay(build, build.brief.clay);
   const dries = clay.ok && clay.value.setting === 'dries';
   const lay = own.steps.find((s) => /lay\//.test(s.id) && !s.done);
-  if (!lay || !Number.isFinite(lay.from) || own.steps.some((s) => /lay\//.test(s.id) && s.done)) return null;
+  if (!lay || !Number.isFinite(lay.from) || own.steps.some((s) => /lay\//.test(s.id) && (s.done || s.begun)))
+    return null;
   const date = zoneClock(zone).wallOf(lay.from).date;
   if (date === start) return null;
   return (
@@ -611,7 +612,9 @@ export default function PlanStation() {
             plan made backwards from the day it is wanted.
           </p>
           <p>
-            Left out: the weather of another day than the brief’s, tiredness, and steps that two people could share.
+            Where two are named for a piece and a place on it is large enough, they share a step if the piece is ready
+            sooner so; it takes them 0.55 of its hours. Left out: the weather of another day than the brief’s, and
+            tiredness.
           </p>
         </div>
       </details>
