@@ -24,7 +24,7 @@ export const plan: Rule = {
     const due = own.due === null ? Infinity : (own.due - secondsOf(startDate)) / 86400;
     // A start that has gone by with nothing in the log: the plan goes from today.
     const late =
-      own.steps.every((s) => !s.done) && startDate < isoDateOf(now)
+      own.steps.every((s) => !s.done && !s.begun) && startDate < isoDateOf(now)
         ? ` The clay was to go on on ${formatDate(startDate)}; nothing is in the log yet, so it is planned from today.`
         : '';
     return [

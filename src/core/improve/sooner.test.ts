@@ -59,7 +59,10 @@ test('another clay, thinner clay and the next coat are for clay that is not on y
     data: { step: 'lay/chest/1', name: 'Lay', kind: 'clay', usual: 1, clay: 1 },
     corrects: null,
   } as unknown as LogEntry;
-  expect(ids(two, [laid]).filter((i) => i === 'thinner' || i === 'next-coat' || i.startsWith('clay/'))).toEqual([]);
+  // Laid in part is laid too.
+  const part = { ...laid, kind: 'part', data: { step: 'lay/chest/1', name: 'Lay', kind: 'clay', worked: 0.5 } };
+  for (const entry of [laid, part as unknown as LogEntry])
+    expect(ids(two, [entry]).filter((i) => i === 'thinner' || i === 'next-coat' || i.startsWith('clay/'))).toEqual([]);
 });
 
 test('a class brings its own hands: no helper is offered it', () => {

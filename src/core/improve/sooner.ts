@@ -34,7 +34,7 @@ interface Try {
 
 /** Whether clay is still to go on: what is laid cannot be made thinner. */
 function nothingLaid(b: BuildToPlan): boolean {
-  return !b.happened.some((h) => h.step.startsWith('lay/'));
+  return ![...b.happened, ...(b.begun ?? [])].some((h) => h.step.startsWith('lay/'));
 }
 
 function waysFor(build: Build, own: BuildToPlan): Try[] {
@@ -90,7 +90,9 @@ function waysFor(build: Build, own: BuildToPlan): Try[] {
       value: [...classSet.sessions.slice(0, classSet.groups), ...more],
     });
   }
-  const details = own.steps.filter((s) => s.kind === 'detail' && !own.happened.some((h) => h.step === s.id));
+  const details = own.steps.filter(
+    (s) => s.kind === 'detail' && ![...own.happened, ...(own.begun ?? [])].some((h) => h.step === s.id),
+  );
   if (details.length > 0)
     set(
       'plain',
