@@ -60,7 +60,7 @@ export function NextSitting({
             variant="quiet"
             {...size}
             disabled={busy}
-            aria-label={`Not on ${dayWords(next.from, zone)}`}
+            {...(big ? {} : { 'aria-label': `Not that day, ${dayWords(next.from, zone)}` })}
             onClick={() =>
               void save(withDayOff(workshop, plan.people, next.crew, date)).then((ok) => {
                 if (ok) setBefore({ date, finish: own.finish.nominal });
@@ -80,7 +80,7 @@ export function NextSitting({
             variant="quiet"
             {...size}
             disabled={busy}
-            aria-label={`There on ${formatDate(d)} after all`}
+            aria-label={`There after all, ${formatDate(d)}`}
             onClick={() => void save(withoutDayOff(workshop, d))}
           >
             There after all

@@ -177,9 +177,15 @@ function Hours() {
       ))}
       <div className="hint">
         For all pieces, said on{' '}
-        <button type="button" className="btn btn-link p-0 align-baseline" onClick={() => controller.go('plan')}>
+        <a
+          href={`/build/${controller.id}?station=plan`}
+          onClick={(e) => {
+            e.preventDefault();
+            controller.go('plan');
+          }}
+        >
           Plan
-        </button>
+        </a>
         .
       </div>
     </div>

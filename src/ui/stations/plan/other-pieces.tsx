@@ -56,7 +56,7 @@ export function OtherPieces({
               variant="quiet"
               className="text-nowrap"
               disabled={busy}
-              aria-label={`Set ${b.name} aside`}
+              aria-label={`Set it aside: ${b.name}`}
               onClick={() => void put(b, false)}
             >
               Set it aside
@@ -73,7 +73,7 @@ export function OtherPieces({
               variant="quiet"
               className="text-nowrap"
               disabled={busy}
-              aria-label={`${b.name} on the go again`}
+              aria-label={`On the go again: ${b.name}`}
               onClick={() => void put(b, true)}
             >
               On the go again
