@@ -15,6 +15,7 @@ import {
   type BuildPlan,
   type PlannedStep,
 } from '../../core/plan';
+import { StepAmounts } from '../plan/step-amounts';
 import { formatDuration, formatMass, type UnitSystem } from '../../core/quantity';
 
 /** How the piece is held meanwhile, where a hand has to hold it. */
@@ -115,11 +116,7 @@ export default function PlanSheet({
                           {step.name}
                           {goesOn ? ', goes on' : ''}
                           {!goesOn && <Batches step={step} units={units} />}
-                          {!goesOn && step.material && (
-                            <div className="fine">
-                              About {formatMass(step.material.mass, units)} of {step.material.name}.
-                            </div>
-                          )}
+                          {!goesOn && <StepAmounts step={step} units={units} className="fine" />}
                           {step.clashes.map((c, i) => (
                             <div key={i} className="fine">
                               ! {clashSentence(plan, c)}

@@ -28,7 +28,7 @@ import {
   type LogKind,
 } from '../../core/log';
 import type { FullFindings } from '../../core/piece';
-import { formatDuration, formatMass, formatWork, parseNumber, type UnitSystem } from '../../core/quantity';
+import { formatDuration, formatWork, parseNumber, type UnitSystem } from '../../core/quantity';
 import { newId } from '../parts/ids';
 import { logEntry, newEntry } from '../session/outbox';
 import { shrinkPicture } from '../log/shrink-picture';
@@ -39,6 +39,7 @@ import { useAnswer } from '../session/use-answer';
 import { useNow, useSurroundings, zoneOfPage } from '../session/surroundings';
 import { Batches } from './batches';
 import { NextSitting } from '../plan/next-sitting';
+import { StepAmounts } from '../plan/step-amounts';
 import { RunningClocks, SetClock } from './clocks';
 import { TrueSize } from './true-size';
 
@@ -127,14 +128,7 @@ function NextStep({
         {step.people > 1 ? `, ${step.people} people` : step.crew.length > 1 ? ' for one, shared by two' : ''}
         {step.needs.length > 0 ? ` · ${step.needs.join(', ')}` : ''}
       </p>
-      {step.material && (
-        <p className="mb-1">
-          About {formatMass(step.material.mass, units)} of {step.material.name}.
-        </p>
-      )}
-      {step.returns !== undefined && (
-        <p className="mb-1">Gives back about {formatMass(step.returns, units)} of clay.</p>
-      )}
+      <StepAmounts step={step} units={units} className="mb-1" />
       {hold && <p className="mb-1">Meanwhile {holdWords(hold)}.</p>}
       {step.latest !== null && (
         <p className="muted mb-1">

@@ -1,9 +1,9 @@
 'use client';
-import { useState } from 'react';
+import { useState, type ReactNode } from 'react';
 import Link from 'next/link';
 import { Button } from 'react-bootstrap';
 import type { BuildPlan, WorkshopPlan } from '../../../core/plan';
-import { formatDuration } from '../../../core/quantity';
+import { formatWork } from '../../../core/quantity';
 import { call } from '../../parts/http';
 
 /** The other pieces on the go, with the hours they take before this one is ready; each can be set aside from here. */
@@ -43,42 +43,18 @@ export function OtherPieces({
       <h3>Other pieces on the go</h3>
       <ul className="plain" aria-label="Other pieces on the go">
         {others.map((b) => (
-          <li key={b.id} className="lined d-flex gap-2 align-items-center">
-            <span className="flex-grow-1">
-              <Link href={`/build/${b.id}?station=plan`}>{b.name}</Link>{' '}
-              <span className="small muted">
-                takes {formatDuration(hours(b))} before this one is ready
-                {holding.has(b.id) ? '; it holds this one up' : ''}
-              </span>
+          <Piece key={b.id} act="Set it aside" name={b.name} busy={busy} onAct={() => void put(b, false)}>
+            <Link href={`/build/${b.id}?station=plan`}>{b.name}</Link>{' '}
+            <span className="small muted">
+              takes {formatWork(hours(b) / 3600)} before this one is ready
+              {holding.has(b.id) ? '; it holds this one up' : ''}
             </span>
-            <Button
-              size="sm"
-              variant="quiet"
-              className="text-nowrap"
-              disabled={busy}
-              aria-label={`Set it aside: ${b.name}`}
-              onClick={() => void put(b, false)}
-            >
-              Set it aside
-            </Button>
-          </li>
+          </Piece>
         ))}
         {shown.map((b) => (
-          <li key={b.id} className="lined d-flex gap-2 align-items-center">
-            <span className="flex-grow-1">
-              {b.name} <span className="small muted">is set aside: it takes no hours</span>
-            </span>
-            <Button
-              size="sm"
-              variant="quiet"
-              className="text-nowrap"
-              disabled={busy}
-              aria-label={`On the go again: ${b.name}`}
-              onClick={() => void put(b, true)}
-            >
-              On the go again
-            </Button>
-          </li>
+          <Piece key={b.id} act="On the go again" name={b.name} busy={busy} onAct={() => void put(b, true)}>
+            {b.name} <span className="small muted">is set aside: it takes no hours</span>
+          </Piece>
         ))}
       </ul>
       {wrong && (
@@ -87,5 +63,35 @@ export function OtherPieces({
         </p>
       )}
     </>
+  );
+}
+
+function Piece({
+  act,
+  name,
+  busy,
+  onAct,
+  children,
+}: {
+  act: string;
+  name: string;
+  busy: boolean;
+  onAct: () => void;
+  children: ReactNode;
+}) {
+  return (
+    <li className="lined d-flex gap-2 align-items-center">
+      <span className="flex-grow-1">{children}</span>
+      <Button
+        size="sm"
+        variant="quiet"
+        className="text-nowrap"
+        disabled={busy}
+        aria-label={`${act}: ${name}`}
+        onClick={onAct}
+      >
+        {act}
+      </Button>
+    </li>
   );
 }

@@ -11,9 +11,10 @@ import {
   type BuildPlan,
   type PlannedStep,
 } from '../../../core/plan';
-import { formatDuration, formatMass, formatWork } from '../../../core/quantity';
+import { formatDuration, formatWork } from '../../../core/quantity';
 import { useBench, useController } from '../../bench/context';
 import { QuantityInput } from '../../parts/fields';
+import { StepAmounts } from '../../plan/step-amounts';
 
 /** "2026-12-03T19:00" as the workshop's wall clock shows it. */
 function wallText(t: number, zone: string): string {
@@ -78,14 +79,7 @@ export function StepCard({
         </p>
       ))}
       {step.needs.length > 0 && <p className="small mb-1">Needs: {step.needs.join(', ')}.</p>}
-      {step.material && (
-        <p className="small mb-1">
-          About {formatMass(step.material.mass, units)} of {step.material.name}.
-        </p>
-      )}
-      {step.returns !== undefined && (
-        <p className="small mb-1">Gives back about {formatMass(step.returns, units)} of clay.</p>
-      )}
+      <StepAmounts step={step} units={units} className="small mb-1" />
       {hold && <p className="small mb-1">While you are at it, {holdWords(hold)}.</p>}
       {step.after.length > 0 && (
         <ul className="small mb-2">
