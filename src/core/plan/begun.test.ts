@@ -6,6 +6,7 @@ import {
   batchesLeft,
   clashSentence,
   clayLeft,
+  hoursOfPlan,
   planWorkshop,
   stepsOf,
   whatToLeaveOut,
@@ -173,4 +174,15 @@ test('batches of what is left: full ones and the rest, none where nothing is mix
     const said = Number(/in (\d+) batches/.exec(s.name)?.[1] ?? 1);
     expect(batchesLeft({ ...s, begun: null })).toHaveLength(said);
   }
+});
+
+test('hours of a plan are the same before, while and after a step is worked at', () => {
+  const by = (kinds: readonly string[]) =>
+    steps.filter((s) => kinds.includes(s.kind) && s.people > 0).reduce((sum, s) => sum + s.hours, 0);
+  const before = hoursOfPlan(planned(tuesday).own);
+  expect(before.untilClay).toBeCloseTo(by(['setting-out', 'armature', 'bulk', 'ground', 'props', 'clay']), 9);
+  expect(before.all).toBeCloseTo(by([...new Set(steps.map((s) => s.kind))]), 9);
+  const half = hoursOfPlan(planned(tuesday + 23 * hour, { begun: [begun('bulk', 3)] }).own);
+  expect(half.untilClay).toBeCloseTo(before.untilClay, 9);
+  expect(half.all).toBeCloseTo(before.all, 9);
 });
