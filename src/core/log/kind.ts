@@ -1,6 +1,6 @@
 import type { z } from 'zod';
 import type { Build } from '../document';
-import type { Result, UnitSystem, Vec3 } from '../quantity';
+import { parseNumber, type Result, type UnitSystem, type Vec3 } from '../quantity';
 import type { RoomAsItWas } from './room-as-it-was';
 
 /**
@@ -91,4 +91,12 @@ export const textIn = (values: DraftValues, key: string): string => {
 export const spotIn = (values: DraftValues, key: string): Vec3 | null => {
   const v = values[key];
   return Array.isArray(v) ? (v as unknown as Vec3) : null;
+};
+
+/** Hours as written, "1.5" or "1.5 h"; null where nothing is, undefined where it is no such number. */
+export const hoursIn = (values: DraftValues, key: string): number | null | undefined => {
+  const text = textIn(values, key);
+  if (text === '') return null;
+  const hours = parseNumber(text.replace(/\s*h(ours?)?$/i, ''));
+  return hours !== undefined && hours > 0 && hours <= 400 ? hours : undefined;
 };

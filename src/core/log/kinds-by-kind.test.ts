@@ -74,6 +74,11 @@ test.each([
   ['note', { text: '   ' }, 'text'],
   ['step', { step: '' }, 'step'],
   ['part', { step: '' }, 'step'],
+  ['step', { step: 'bulk', took: 'long' }, 'took'],
+  ['step', { step: 'bulk', took: '401' }, 'took'],
+  ['part', { step: 'bulk', worked: '' }, 'worked'],
+  ['part', { step: 'bulk', worked: '0' }, 'worked'],
+  ['part', { step: 'bulk', worked: '2', left: '-1' }, 'left'],
   ['used', { item: '' }, 'item'],
   ['used', { item: 'clay', amount: '0' }, 'amount'],
   ['used', { item: 'clay', amount: 'some' }, 'amount'],
@@ -81,7 +86,12 @@ test.each([
   ['clock-stop', {}, 'kind'],
   ['void', {}, 'kind'],
 ] as const)('%s %j is refused at "%s"', (kind, values, path) =>
-  expect(read(kind, values, { items: [{ item: 'clay', name: 'paper clay', unit: 'kg' }] })).toMatchObject({
+  expect(
+    read(kind, values, {
+      items: [{ item: 'clay', name: 'paper clay', unit: 'kg' }],
+      steps: [{ id: 'bulk', name: 'Stuff the core', kind: 'bulk', hours: 2, clay: 0 }],
+    }),
+  ).toMatchObject({
     ok: false,
     path,
   }),

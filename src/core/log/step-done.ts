@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { stepIdSchema, stepKindSchema } from '../document';
-import { failure, formatWork, parseNumber, success } from '../quantity';
-import { entryKind, textIn, type DoneStep } from './kind';
+import { failure, formatWork, success } from '../quantity';
+import { entryKind, hoursIn, type DoneStep } from './kind';
 import { roomAsItWasSchema, type RoomAsItWas } from './room-as-it-was';
 
 /** A step of the plan is done: the hours it takes usually, and took where they were told; kg of clay it laid. */
@@ -36,11 +36,9 @@ export const stepDone = entryKind({
   read: (values, { steps, room }) => {
     const step = steps.find((s) => s.id === values['step']);
     if (!step) return failure('missing', 'step', 'Choose the step that is done.');
-    const text = textIn(values, 'took');
-    const took = text === '' ? null : parseNumber(text.replace(/\s*h(ours?)?$/i, ''));
-    if (took !== null && !(took !== undefined && took > 0 && took <= 400))
-      return failure('not-a-number', 'took', 'The hours it took are a number, such as 1.5.');
-    return success(stepData(step, took ?? null, room));
+    const took = hoursIn(values, 'took');
+    if (took === undefined) return failure('not-a-number', 'took', 'The hours it took are a number, such as 1.5.');
+    return success(stepData(step, took, room));
   },
   fill: null,
   words: (d) => ({

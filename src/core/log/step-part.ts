@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { stepIdSchema, stepKindSchema } from '../document';
-import { failure, formatWork, parseNumber, success } from '../quantity';
-import { entryKind, textIn, type DoneStep } from './kind';
+import { failure, formatWork, success } from '../quantity';
+import { entryKind, hoursIn, type DoneStep } from './kind';
 import { roomAsItWasSchema, type RoomAsItWas } from './room-as-it-was';
 
 /** Part of a step: the hours worked at it in this sitting, and those that are left where the maker says so. */
@@ -19,9 +19,6 @@ const schema = z.strictObject({
   room: roomAsItWasSchema.optional(),
 });
 
-const readHours = (text: string): number | undefined => parseNumber(text.replace(/\s*h(ours?)?$/i, ''));
-const isHours = (h: number | undefined): h is number => h !== undefined && h > 0 && h <= 400;
-
 export const stepPart = entryKind({
   id: 'part',
   name: 'Part of a step',
@@ -34,12 +31,10 @@ export const stepPart = entryKind({
   read: (values, { steps, room }) => {
     const step = steps.find((s) => s.id === values['step']);
     if (!step) return failure('missing', 'step', 'Choose the step you worked at.');
-    const worked = readHours(textIn(values, 'worked'));
-    if (!isHours(worked)) return failure('not-a-number', 'worked', 'The hours worked are a number, such as 2.5.');
-    const text = textIn(values, 'left');
-    const left = text === '' ? null : readHours(text);
-    if (left !== null && !isHours(left))
-      return failure('not-a-number', 'left', 'The hours left are a number, such as 1.5.');
+    const worked = hoursIn(values, 'worked'),
+      left = hoursIn(values, 'left');
+    if (!worked) return failure('not-a-number', 'worked', 'The hours worked are a number, such as 2.5.');
+    if (left === undefined) return failure('not-a-number', 'left', 'The hours left are a number, such as 1.5.');
     return success(partData(step, worked, left, room));
   },
   fill: null,

@@ -31,7 +31,11 @@ export function NextSitting({
   big?: boolean;
   onChanged: () => void;
 }) {
-  const [before, setBefore] = useState<{ readonly date: string; readonly finish: number } | null>(null);
+  const [before, setBefore] = useState<{
+    readonly date: string;
+    readonly finish: number;
+    readonly plan: WorkshopPlan;
+  } | null>(null);
   const [wrong, setWrong] = useState('');
   const [busy, setBusy] = useState(false);
   const { zone, now } = plan;
@@ -49,7 +53,8 @@ export function NextSitting({
   if (!next && off.length === 0) return null;
   const date = next ? clock.wallOf(next.from).date : '';
   const size = big ? { className: 'big w-100' } : { size: 'sm' as const };
-  const by = before && off.includes(before.date) ? own.finish.nominal - before.finish : 0;
+  // Until the plan has been made again there is nothing to say of it.
+  const by = before && before.plan !== plan ? own.finish.nominal - before.finish : null;
   return (
     <div className="next-sitting" data-testid="next-sitting">
       {next && (
@@ -63,7 +68,7 @@ export function NextSitting({
             {...(big ? {} : { 'aria-label': `Not that day, ${dayWords(next.from, zone)}` })}
             onClick={() =>
               void save(withDayOff(workshop, plan.people, next.crew, date)).then((ok) => {
-                if (ok) setBefore({ date, finish: own.finish.nominal });
+                if (ok) setBefore({ date, finish: own.finish.nominal, plan });
               })
             }
           >
@@ -75,6 +80,7 @@ export function NextSitting({
         <p key={d} className="mb-1 small">
           Away on {formatDate(d)}, from every piece.
           {before?.date === d &&
+            by !== null &&
             ` Ready on ${dayWords(own.finish.nominal, zone)}${by > 3600 ? `, ${formatDuration(by)} later` : ', as before'}.`}{' '}
           <Button
             variant="quiet"
