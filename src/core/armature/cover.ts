@@ -40,7 +40,13 @@ const usualLeast = 0.006;
 
 /** Metres over anything, in a limb so far across. */
 function leastIn(limb: number, least: number): number {
-  return Math.min(least, limb / 3);
+  return Math.min(least, limb / thinLimb);
+}
+const thinLimb = 3;
+
+/** Whether a thin limb asks for less: not where the wire or the clay asks for more than the least there is to be anywhere. */
+function asksLessWhenThin(across: number, clay: number, least = usualLeast): boolean {
+  return coverWanted(across, clay, 0) < Math.max(least, usualLeast);
 }
 const thickestWire = 0.008;
 
@@ -113,14 +119,16 @@ export function coverOfMember(member: Member, input: CoverInputs): MemberCover |
   const thin = new Map<number, number>();
   const shortIn = new Map<number, MemberCover['shortIn'][number]>();
   const spacing = points.length > 1 ? distance(points[0]!, points[1]!) : 0;
+  const thick = thinLimb * Math.max(usualLeast, input.least ?? 0);
   for (let i = bare.from; i < bare.to;) {
     const p = points[i]!;
     const { distance: d, mass: owner } = exact(p);
     const cover = -d - whole / 2;
     const clay = input.clayOver(owner);
     let want = coverWanted(strand, clay, input.least);
-    // Only where there is too little for the thick of the form is it asked how thick it is there.
-    const limb = cover < want ? acrossAt(exact, p, -d) : Infinity;
+    // Only where there is too little for the thick of the form, and less would be asked of a thin limb, is it asked how
+    // thick it is there.
+    const limb = cover < want && asksLessWhenThin(strand, clay, input.least) ? acrossAt(exact, p, -d, thick) : Infinity;
     want = coverWanted(strand, clay, input.least, limb);
     if (cover < want) {
       short += spacing;
@@ -147,10 +155,10 @@ export function coverOfMember(member: Member, input: CoverInputs): MemberCover |
 
 /**
  * How far across the form is at a place inside it: twice the depth of the ridge above it, found straight in from the face.
- * `depth` is that of the place, metres.
+ * `depth` is that of the place; it is looked no further than what is `thick` for certain. Metres.
  */
-function acrossAt(face: FaceDistance, p: Vec3, depth: number): number {
-  if (depth <= 0) return 0;
+function acrossAt(face: FaceDistance, p: Vec3, depth: number, thick: number): number {
+  if (depth <= 0 || 2 * depth >= thick) return Math.max(0, 2 * depth);
   const step = Math.max(1e-5, depth * 0.05);
   const deeper = [0, 1, 2].map(
     (k) =>
@@ -164,7 +172,7 @@ function acrossAt(face: FaceDistance, p: Vec3, depth: number): number {
   const way = deeper.map((s) => s / slope) as unknown as Vec3;
   let far = 0,
     deepest = depth;
-  for (let stride = depth; stride > depth / 20;) {
+  for (let stride = depth; stride > depth / 20 && 2 * deepest < thick;) {
     const there = -face([
       p[0] + way[0] * (far + stride),
       p[1] + way[1] * (far + stride),

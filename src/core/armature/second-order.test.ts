@@ -1,4 +1,5 @@
 import {
+  between,
   bucklingOfModel,
   factorFrame,
   freedoms,
@@ -225,4 +226,27 @@ test('what is held is what is put on, moved or not; moments balance about where 
       expect(bend(cuts[cuts.length - 1]!)).toBeLessThan(2e-3 * (largest(found.value.forces) + 1e-9));
     }
   }
+});
+
+describe('under the load alone, told from what safety times the load does', () => {
+  const aluminium = round(0.0048, 69e9);
+  const told = (kg: number) => {
+    const model = post(aluminium, 0.5, 3),
+      loads = held(3, kg, 0.044);
+    const frame = factorFrame(model);
+    const still = frame.ok && frame.value.solve(loads);
+    if (!still || !still.ok) throw new Error('not solved');
+    const found = between(still.value, solved(model, loads, 1.5), 1.5);
+    return { found, exact: solved(model, loads, 1), still: still.value };
+  };
+  test('a post that grows by a few parts in a hundred: to a part in a thousand of what solving it finds', () => {
+    const { found, exact, still } = told(0.04);
+    expect(largest(exact.forces) / largest(still.forces)).toBeGreaterThan(1.01);
+    expect(largest(found!.forces) / largest(exact.forces)).toBeCloseTo(1, 3);
+    expect(found!.displacements[19]! / exact.displacements[19]!).toBeCloseTo(1, 3);
+    expect(found!.reactions[2]! / exact.reactions[2]!).toBeCloseTo(1, 6);
+  });
+  test('one that grows by more is solved', () => {
+    expect(told(0.3).found).toBeNull();
+  });
 });

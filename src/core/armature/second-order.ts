@@ -2,6 +2,7 @@ import { success, type Result } from '../quantity';
 import { bucklingOf, pressedOf, type Buckling } from './buckling';
 import { cutLoads, cutMembers, joinedUp, pushWithin, type CutFrame } from './cut-members';
 import { factorFrame, type AppliedLoads, type FactoredFrame, type FrameLoad, type FrameSolution } from './frame';
+import type { SectionForces } from './beam';
 import { GeometricStiffness, type PushAlong } from './geometric-stiffness';
 
 /**
@@ -53,6 +54,49 @@ export function solveMoved(
     addEnds: (beam, local, end) => pushes.addEnds(beam, local, end, factor),
     alongBeam: (beam, local, cuts) => pushes.alongBeam(beam, local, cuts),
   });
+}
+
+/** A bone whose bending grows by less than this share as the frame moves, of what it has or of a thousandth of the most there is. */
+const hardlyMoves = 0.1;
+const ofTheMost = 1e-3;
+
+/**
+ * What a frame does under its load alone, from what it does as though nothing moved and under `factor` times the load: it
+ * grows evenly between them where it grows little, to two or three parts in a thousand. Null where a bone's bending grows by more.
+ */
+export function between(still: FrameSolution, under: FrameSolution, factor: number): FrameSolution | null {
+  const bend = (s: SectionForces) => Math.hypot(s.momentY, s.momentZ);
+  const bends = under.forces.map((cuts) => cuts.reduce((most, s) => Math.max(most, bend(s) / factor), 0));
+  const least = ofTheMost * bends.reduce((most, b) => Math.max(most, b), 0);
+  const at = (a: number, b: number) => a + (b / factor - a) / factor;
+  const forces: SectionForces[][] = [];
+  for (const [b, cuts] of still.forces.entries()) {
+    const moved = under.forces[b]!;
+    if (moved.length !== cuts.length) return null;
+    const limit = hardlyMoves * Math.max(bends[b]!, least);
+    const here: SectionForces[] = [];
+    for (const [i, s] of cuts.entries()) {
+      const m = moved[i]!;
+      if (m.at !== s.at) return null;
+      if (Math.hypot(m.momentY / factor - s.momentY, m.momentZ / factor - s.momentZ) > limit) return null;
+      here.push({
+        at: s.at,
+        axial: at(s.axial, m.axial),
+        shearY: at(s.shearY, m.shearY),
+        shearZ: at(s.shearZ, m.shearZ),
+        torsion: at(s.torsion, m.torsion),
+        momentY: at(s.momentY, m.momentY),
+        momentZ: at(s.momentZ, m.momentZ),
+      });
+    }
+    forces.push(here);
+  }
+  const mix = (a: Float64Array, b: Float64Array) => a.map((v, i) => at(v, b[i]!));
+  return {
+    displacements: mix(still.displacements, under.displacements),
+    reactions: mix(still.reactions, under.reactions),
+    forces,
+  };
 }
 
 const mostSteps = 60;

@@ -1,4 +1,5 @@
 import {
+  between,
   compositeSection,
   factorFrame,
   freedoms,
@@ -388,7 +389,8 @@ export class LoadCheck {
       this.pushed.set(id, { ratio: c.slender, safety, solution: still, frame: built.frame, moved: frame });
     const under = frame.at(safety);
     if (under && !under.ok) return under;
-    const alone = safety === 1 ? under : frame.at(1);
+    const told = under && safety !== 1 ? between(still, under.value, safety) : null;
+    const alone = told ? success(told) : safety === 1 ? under : frame.at(1);
     if (alone && !alone.ok) return alone;
     if (under && alone)
       return success({
