@@ -174,9 +174,84 @@ export interface SectionForces {
   readonly momentZ: number;
 }
 
-/** Section forces at the ends, at each point load (both sides) and where a spread load makes a moment peak. */
-export function sectionForces(end: Float64Array, loads: readonly BeamLoad[], length: number): SectionForces[] {
-  const points = loads.filter((l) => l.at !== null).sort((a, b) => a.at! - b.at!);
+/** The same, read from a row of figures that all sections of a frame share: there are thousands of them to a solution. */
+class Cut implements SectionForces {
+  constructor(
+    private readonly rows: Float64Array,
+    private readonly row: number,
+  ) {}
+  get at(): number {
+    return this.rows[this.row]!;
+  }
+  get axial(): number {
+    return this.rows[this.row + 1]!;
+  }
+  get shearY(): number {
+    return this.rows[this.row + 2]!;
+  }
+  get shearZ(): number {
+    return this.rows[this.row + 3]!;
+  }
+  get torsion(): number {
+    return this.rows[this.row + 4]!;
+  }
+  get momentY(): number {
+    return this.rows[this.row + 5]!;
+  }
+  get momentZ(): number {
+    return this.rows[this.row + 6]!;
+  }
+}
+const perCut = 7;
+const still = [0, 0] as const;
+
+/** Where the sections of a frame are written, one after another. */
+export class CutRows {
+  private rows: Float64Array;
+  private used = 0;
+
+  constructor(cuts: number) {
+    this.rows = new Float64Array(Math.max(1, cuts) * perCut);
+  }
+
+  add(
+    at: number,
+    axial: number,
+    shearY: number,
+    shearZ: number,
+    torsion: number,
+    momentY: number,
+    momentZ: number,
+  ): SectionForces {
+    if (this.used + perCut > this.rows.length) {
+      // Those written keep the rows they are in.
+      this.rows = new Float64Array(this.rows.length);
+      this.used = 0;
+    }
+    const { rows, used } = this;
+    rows[used] = at;
+    rows[used + 1] = axial;
+    rows[used + 2] = shearY;
+    rows[used + 3] = shearZ;
+    rows[used + 4] = torsion;
+    rows[used + 5] = momentY;
+    rows[used + 6] = momentZ;
+    this.used = used + perCut;
+    return new Cut(rows, used);
+  }
+}
+
+/**
+ * Section forces at the ends, at each point load (both sides; they come in their order along the beam) and where a spread load makes a moment peak, written into
+ * `rows`. `bent` gives what an axial force adds about y and z where the beam has moved to, between two cuts.
+ */
+export function sectionForces(
+  end: Float64Array,
+  loads: readonly BeamLoad[],
+  length: number,
+  rows: CutRows = new CutRows(2 * loads.length + 2),
+  bent?: (at: number, axial: number) => readonly [number, number],
+): SectionForces[] {
   let qx = 0,
     qy = 0,
     qz = 0;
@@ -198,27 +273,34 @@ export function sectionForces(end: Float64Array, loads: readonly BeamLoad[], len
     my = end[4]!,
     mz = end[5]!;
   const cut = (x: number) => {
-    out.push({
-      at: x,
-      axial: px + qx * x,
-      shearY: py + qy * x,
-      shearZ: pz + qz * x,
-      torsion: mx,
-      momentY: my + pz * x - pza + (qz * x * x) / 2,
-      momentZ: mz - (py * x - pya) - (qy * x * x) / 2,
-    });
+    const axial = px + qx * x;
+    const [aboutY, aboutZ] = bent ? bent(x, axial) : still;
+    out.push(
+      rows.add(
+        x,
+        axial,
+        py + qy * x,
+        pz + qz * x,
+        mx,
+        my + pz * x - pza + (qz * x * x) / 2 + aboutY,
+        mz - (py * x - pya) - (qy * x * x) / 2 + aboutZ,
+      ),
+    );
   };
   let from = 0;
+  const peak = (at: number, to: number) => {
+    if (at > from && at < to) cut(at);
+  };
   const span = (to: number) => {
     cut(from);
-    for (const zero of [qy !== 0 ? -py / qy : NaN, qz !== 0 ? -pz / qz : NaN]) {
-      if (zero > from && zero < to) cut(zero);
-    }
+    if (qy !== 0) peak(-py / qy, to);
+    if (qz !== 0) peak(-pz / qz, to);
     cut(to);
     from = to;
   };
-  for (const load of points) {
-    const a = load.at!;
+  for (const load of loads) {
+    const a = load.at;
+    if (a === null) continue;
     span(a);
     px += load.force[0];
     py += load.force[1];

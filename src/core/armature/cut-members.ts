@@ -1,5 +1,5 @@
 import { mix, type Vec3 } from '../quantity';
-import type { SectionForces } from './beam';
+import { CutRows, type SectionForces } from './beam';
 import type { FrameLoad, FrameMember, FrameModel, FrameNode, FrameSolution } from './frame';
 import type { PushAlong } from './geometric-stiffness';
 
@@ -73,6 +73,7 @@ export function joinedUp(
   nodes: number,
   lengths: readonly number[],
 ): FrameSolution {
+  const rows = new CutRows(solution.forces.reduce((sum, cuts) => sum + cuts.length, 0));
   return {
     displacements: solution.displacements.subarray(0, nodes * 6),
     reactions: solution.reactions.subarray(0, nodes * 6),
@@ -81,7 +82,9 @@ export function joinedUp(
       if (n === 1) return solution.forces[from]!;
       const step = lengths[i]! / n;
       return Array.from({ length: n }, (_, p) =>
-        solution.forces[from + p]!.map((s) => ({ ...s, at: s.at + p * step })),
+        solution.forces[from + p]!.map((s) =>
+          rows.add(s.at + p * step, s.axial, s.shearY, s.shearZ, s.torsion, s.momentY, s.momentZ),
+        ),
       ).flat();
     }),
   };

@@ -4,6 +4,7 @@ import {
   beamStiffness,
   condenseSpring,
   consistentLoad,
+  CutRows,
   sectionForces,
   type Axes,
   type BeamLoad,
@@ -78,7 +79,7 @@ export interface AppliedLoads {
 /** What solving a moved frame adds to the ends of a beam, and to what its sections carry. */
 export interface AddsToEnds {
   addEnds(beam: number, local: Float64Array, end: Float64Array): void;
-  alongBeam(beam: number, local: Float64Array, cuts: SectionForces[]): void;
+  alongBeam(beam: number, local: Float64Array): (at: number, axial: number) => readonly [number, number];
 }
 
 export class FactoredFrame {
@@ -95,10 +96,14 @@ export class FactoredFrame {
   /** Solves one load case. Fails on a load that names nothing. */
   solve(loads: readonly FrameLoad[]): Result<FrameSolution> {
     const applied = this.apply(loads);
-    if (!applied.ok) return applied;
-    const x = Float64Array.from(applied.value.right);
+    return applied.ok ? this.solveApplied(applied.value) : applied;
+  }
+
+  /** The same, of loads made ready. */
+  solveApplied(applied: AppliedLoads): Result<FrameSolution> {
+    const x = Float64Array.from(applied.right);
     this.matrix.solve(x);
-    return this.recover(x, applied.value);
+    return this.recover(x, applied);
   }
 
   /** Fails on a load that names nothing. */
@@ -133,6 +138,9 @@ export class FactoredFrame {
             },
       );
     }
+    const along = ({ at }: BeamLoad) => at ?? -1;
+    for (const own of onBeam)
+      if (own.some((l, i) => i > 0 && along(l) < along(own[i - 1]!))) own.sort((a, b) => along(a) - along(b));
     const right = new Float64Array(matrix.pattern.order);
     const spread = (dof: number, value: number) => {
       const row = unknown[dof]!;
@@ -211,6 +219,7 @@ export class FactoredFrame {
     const global = new Float64Array(12);
     const local = new Float64Array(12);
     const end = new Float64Array(12);
+    const rows = new CutRows(onBeam.reduce((sum, loads) => sum + 2 * loads.length + 2, 0));
     const forces = this.beams.map((beam, b) => {
       this.toBeam(b, x, local);
       for (let i = 0; i < 12; i++) {
@@ -222,9 +231,7 @@ export class FactoredFrame {
       bowed?.addEnds(b, local, end);
       rotate(beam.axes, end, global, true);
       for (let i = 0; i < 12; i++) reactions[dofOf(beam, i)]! += global[i]!;
-      const cuts = sectionForces(end, onBeam[b] ?? [], beam.length);
-      bowed?.alongBeam(b, local, cuts);
-      return cuts;
+      return sectionForces(end, onBeam[b]!, beam.length, rows, bowed?.alongBeam(b, local));
     });
     for (let d = 0; d < reactions.length; d++) {
       const held = this.plan.unknown[d]! < 0;
@@ -251,7 +258,18 @@ function toLocal(axes: Axes, v: Vec3): Vec3 {
 
 /** Rotates four triples between local and global axes. */
 function rotate(axes: Axes, from: Float64Array, out: Float64Array, toGlobal: boolean): void {
-  const [[x0, x1, x2], [y0, y1, y2], [z0, z1, z2]] = axes;
+  const x = axes[0],
+    y = axes[1],
+    z = axes[2];
+  const x0 = x[0],
+    x1 = x[1],
+    x2 = x[2],
+    y0 = y[0],
+    y1 = y[1],
+    y2 = y[2],
+    z0 = z[0],
+    z1 = z[1],
+    z2 = z[2];
   for (let b = 0; b < 12; b += 3) {
     const u = from[b]!,
       v = from[b + 1]!,

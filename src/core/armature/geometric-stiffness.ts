@@ -87,42 +87,47 @@ export class GeometricStiffness implements AddsToEnds {
     }
   }
 
-  /** Moments of the axial force about where each cut has moved to, added to the cuts as they are. */
-  alongBeam(beam: number, local: Float64Array, cuts: Mutable<SectionForces>[]): void {
+  /**
+   * Moments about y and z of the axial force about where each cut of a beam has moved to: asked for from its beginning on,
+   * one cut after another, each with its own axial force.
+   */
+  alongBeam(beam: number, local: Float64Array): (at: number, axial: number) => readonly [number, number] {
     const { length } = this.frame.beams[beam]!;
-    const own = planes.map(({ at, sign }, p) => this.ownEnds(beam, p, at, sign, local));
+    const inY = this.ownEnds(beam, 0, local),
+      inZ = this.ownEnds(beam, 1, local);
     let y = 0,
-      z = 0;
-    let atY = moveAt(own[0]!, length, 0),
-      atZ = moveAt(own[1]!, length, 0);
-    cuts.forEach((cut, i) => {
-      const before = cuts[i - 1];
-      if (before && cut.at > before.at) {
-        const mean = (before.axial + cut.axial) / 2;
-        const toY = moveAt(own[0]!, length, cut.at),
-          toZ = moveAt(own[1]!, length, cut.at);
+      z = 0,
+      last = 0,
+      push = 0;
+    let atY = moveAt(inY, length, 0),
+      atZ = moveAt(inZ, length, 0);
+    return (at, axial) => {
+      if (at > last) {
+        const mean = (push + axial) / 2;
+        const toY = moveAt(inY, length, at),
+          toZ = moveAt(inZ, length, at);
         y += mean * (toY - atY);
         z += mean * (toZ - atZ);
-        atY = toY;
-        atZ = toZ;
+        [last, atY, atZ] = [at, toY, toZ];
       }
-      cut.momentZ += y;
-      cut.momentY -= z;
-    });
+      push = axial;
+      return [-z, y];
+    };
   }
 
   /** Move and slope at both ends of the beam itself. */
-  private ownEnds(beam: number, plane: number, at: readonly number[], sign: number, local: Float64Array): number[] {
+  private ownEnds(beam: number, plane: 0 | 1, local: Float64Array): Float64Array {
+    const { at, sign } = planes[plane];
     const from = beam * 32 + plane * 16;
-    return [0, 1, 2, 3].map((i) => {
+    const out = new Float64Array(4);
+    for (let i = 0; i < 4; i++) {
       let sum = 0;
-      for (let j = 0; j < 4; j++) sum += this.ends[from + i * 4 + j]! * local[at[j]!]!;
-      return i % 2 === 1 ? sign * sum : sum;
-    });
+      for (let j = 0; j < 4; j++) sum += this.ends[from + i * 4 + j]! * local[at[j as 0]]!;
+      out[i] = i % 2 === 1 ? sign * sum : sum;
+    }
+    return out;
   }
 }
-
-type Mutable<T> = { -readonly [K in keyof T]: T[K] };
 
 const moved = new Float64Array(12),
   pushed = new Float64Array(12);
@@ -150,7 +155,9 @@ function slopesUnder(push: PushAlong, length: number): void {
       to = push[i]!;
     const span = (to.at - from.at) / length;
     if (!(span > 0)) continue;
-    for (const [share, weight] of gauss) {
+    for (let g = 0; g < 3; g++) {
+      const share = gauss[g]![0],
+        weight = gauss[g]![1];
       const x = (from.at + share * (to.at - from.at)) / length;
       const pull = -(from.axial + share * (to.axial - from.axial)) * weight * span;
       const a = 6 * x * (1 - x),
@@ -167,13 +174,13 @@ function slopesUnder(push: PushAlong, length: number): void {
 }
 
 /** Move across at a place along a beam, from move and slope at its ends. */
-function moveAt([v1, r1, v2, r2]: readonly number[], length: number, at: number): number {
+function moveAt(ends: Float64Array, length: number, at: number): number {
   const s = at / length;
   return (
-    v1! * (1 - 3 * s * s + 2 * s ** 3) +
-    r1! * length * (s - 2 * s * s + s ** 3) +
-    v2! * (3 * s * s - 2 * s ** 3) +
-    r2! * length * (s ** 3 - s * s)
+    ends[0]! * (1 - 3 * s * s + 2 * s ** 3) +
+    ends[1]! * length * (s - 2 * s * s + s ** 3) +
+    ends[2]! * (3 * s * s - 2 * s ** 3) +
+    ends[3]! * length * (s ** 3 - s * s)
   );
 }
 

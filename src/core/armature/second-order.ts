@@ -2,7 +2,7 @@ import { success, type Result } from '../quantity';
 import { bucklingOf, pressedOf, type Buckling } from './buckling';
 import { cutLoads, cutMembers, joinedUp, pushWithin, type CutFrame } from './cut-members';
 import { factorFrame, type AppliedLoads, type FactoredFrame, type FrameLoad, type FrameSolution } from './frame';
-import type { SectionForces } from './beam';
+import { CutRows, type SectionForces } from './beam';
 import { GeometricStiffness, type PushAlong } from './geometric-stiffness';
 
 /**
@@ -52,7 +52,7 @@ export function solveMoved(
   }
   return frame.recover(x, scaled(applied, factor), {
     addEnds: (beam, local, end) => pushes.addEnds(beam, local, end, factor),
-    alongBeam: (beam, local, cuts) => pushes.alongBeam(beam, local, cuts),
+    alongBeam: (beam, local) => pushes.alongBeam(beam, local),
   });
 }
 
@@ -69,6 +69,7 @@ export function between(still: FrameSolution, under: FrameSolution, factor: numb
   const bends = under.forces.map((cuts) => cuts.reduce((most, s) => Math.max(most, bend(s) / factor), 0));
   const least = ofTheMost * bends.reduce((most, b) => Math.max(most, b), 0);
   const at = (a: number, b: number) => a + (b / factor - a) / factor;
+  const rows = new CutRows(still.forces.reduce((sum, cuts) => sum + cuts.length, 0));
   const forces: SectionForces[][] = [];
   for (const [b, cuts] of still.forces.entries()) {
     const moved = under.forces[b]!;
@@ -79,15 +80,17 @@ export function between(still: FrameSolution, under: FrameSolution, factor: numb
       const m = moved[i]!;
       if (m.at !== s.at) return null;
       if (Math.hypot(m.momentY / factor - s.momentY, m.momentZ / factor - s.momentZ) > limit) return null;
-      here.push({
-        at: s.at,
-        axial: at(s.axial, m.axial),
-        shearY: at(s.shearY, m.shearY),
-        shearZ: at(s.shearZ, m.shearZ),
-        torsion: at(s.torsion, m.torsion),
-        momentY: at(s.momentY, m.momentY),
-        momentZ: at(s.momentZ, m.momentZ),
-      });
+      here.push(
+        rows.add(
+          s.at,
+          at(s.axial, m.axial),
+          at(s.shearY, m.shearY),
+          at(s.shearZ, m.shearZ),
+          at(s.torsion, m.torsion),
+          at(s.momentY, m.momentY),
+          at(s.momentZ, m.momentZ),
+        ),
+      );
     }
     forces.push(here);
   }
@@ -141,7 +144,8 @@ export class MovedFrame {
 
   /**
    * `still` is the same case solved as though nothing moved; the frame will be asked up to `factor` times its load. Frames
-   * cut before are kept in `kept`. Fails as `factorFrame` and `apply` do.
+   * cut before are kept in `kept`; `ready` are the loads, where they have been made ready. Fails as `factorFrame` and
+   * `apply` do.
    */
   static of(
     whole: FactoredFrame,
@@ -149,10 +153,11 @@ export class MovedFrame {
     still: FrameSolution,
     factor: number,
     kept: Map<string, FactoredFrame> = new Map(),
+    ready?: AppliedLoads,
   ): Result<MovedFrame> {
     const pieces = pressedOf(whole.model, still.forces).map((r) => piecesFor(r * factor));
     if (pieces.every((n) => n === 1)) {
-      const applied = whole.apply(loads);
+      const applied = ready ? success(ready) : whole.apply(loads);
       return applied.ok ? success(new MovedFrame(whole, null, whole, applied.value, still.forces)) : applied;
     }
     const cut = cutMembers(whole.model, pieces);
@@ -179,12 +184,11 @@ export class MovedFrame {
         ? joinedUp(this.cut, solved.value, this.whole.model.nodes.length, this.lengths)
         : solved.value;
       if (this.settled) return success(whole);
-      const now = whole.forces.map((cuts) => cuts.map((s) => ({ at: s.at, axial: s.axial / factor })));
-      if (round >= mostRounds || changeOf(this.push, now) < steady) {
+      if (round >= mostRounds || changeOf(this.push, whole.forces, factor) < steady) {
         this.settled = true;
         return success(whole);
       }
-      this.push = now;
+      this.push = whole.forces.map((cuts) => cuts.map((s) => ({ at: s.at, axial: s.axial / factor })));
       this.pushes = null;
     }
   }
@@ -231,19 +235,18 @@ const mostRounds = 4;
 /** Axial forces that change by less than this share of the largest are as good as found. */
 const steady = 0.002;
 
-function changeOf(before: readonly PushAlong[], now: readonly PushAlong[]): number {
+/** `now` is that under `factor` times the load. */
+function changeOf(before: readonly PushAlong[], now: readonly PushAlong[], factor: number): number {
   let most = 0,
     change = 0;
+  const compare = (a = 0, b = 0) => {
+    most = Math.max(most, Math.abs(a));
+    change = Math.max(change, Math.abs(a - b / factor));
+  };
   before.forEach((cuts, m) => {
     const last = now[m]!;
-    const ends = [
-      [cuts[0], last[0]],
-      [cuts[cuts.length - 1], last[last.length - 1]],
-    ];
-    for (const [a, b] of ends) {
-      most = Math.max(most, Math.abs(a?.axial ?? 0));
-      change = Math.max(change, Math.abs((a?.axial ?? 0) - (b?.axial ?? 0)));
-    }
+    compare(cuts[0]?.axial, last[0]?.axial);
+    compare(cuts[cuts.length - 1]?.axial, last[last.length - 1]?.axial);
   });
   return most > 0 ? change / most : 0;
 }

@@ -162,8 +162,12 @@ function checkBone(
     const e = joinEfficiency(join);
     return e < 1 ? Math.min(1, e * joins) : 1;
   };
-  const limitAt = (join: JoinKindId | null) =>
-    join ? capacityAt(section, through(join), join === 'threaded') : capacityAt(section, 1);
+  const between = capacityAt(section, 1);
+  const limits = {
+    from: capacityAt(section, through(bone.joinFrom), bone.joinFrom === 'threaded'),
+    to: capacityAt(section, through(bone.joinTo), bone.joinTo === 'threaded'),
+  };
+  const limitAt = (at: number) => (at <= 1e-9 ? limits.from : at >= length - 1e-9 ? limits.to : between);
   let utilisation = 0,
     demand = 0,
     capacity = Infinity,
@@ -173,15 +177,14 @@ function checkBone(
   for (const s of forces[index] ?? []) {
     const push = Math.abs(s.axial) / times;
     axial = Math.max(axial, push);
-    const join = joinAt(s.at);
-    const limit = limitAt(join);
+    const limit = limitAt(s.at);
     const m = bone.tie ? 0 : bendOf(s) / times;
     const share = ratio(push, limit.axial) + ratio(m, limit.moment);
     if (share >= utilisation) {
       utilisation = share;
       demand = m;
       capacity = limit.moment;
-      weakestAt = join;
+      weakestAt = joinAt(s.at);
       pushShare = ratio(push, limit.axial);
     }
   }
@@ -189,7 +192,7 @@ function checkBone(
   let over = 0,
     curvature = 0;
   for (const s of alone[index] ?? []) {
-    if (!bone.tie) over = Math.max(over, ratio(bendOf(s), limitAt(joinAt(s.at)).moment));
+    if (!bone.tie) over = Math.max(over, ratio(bendOf(s), limitAt(s.at).moment));
     curvature = Math.max(curvature, Math.hypot(s.momentY, s.momentZ) / (section.EI + floor.EI));
   }
   const parts = weakestAt

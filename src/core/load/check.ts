@@ -5,6 +5,7 @@ import {
   freedoms,
   joinSpring,
   MovedFrame,
+  type AppliedLoads,
   type Armature,
   type Bone,
   type CompositeSection,
@@ -91,6 +92,7 @@ interface SolvedCase {
   /** As though nothing moved: which ties pull and which props push is told from it. */
   readonly still: FrameSolution;
   readonly loads: readonly FrameLoad[];
+  readonly applied: AppliedLoads;
   readonly standing: ReadonlySet<string>;
   readonly cause: string;
   readonly slender: number;
@@ -170,6 +172,7 @@ export class LoadCheck {
     string,
     { readonly cases: readonly SolvedCase[]; readonly moved: readonly Moved[] }
   >();
+  private lastMasses: { readonly stage: LifeStage; readonly masses: readonly StationMass[] } | null = null;
   /** By stage, the case that presses its slenderest parts hardest. */
   private readonly pushed = new Map<string, Pushed>();
 
@@ -312,9 +315,12 @@ export class LoadCheck {
     return worst ? success(worst) : failure('no-case', 'stage', 'nothing to check');
   }
 
-  private massesAt(stage: LifeStage): StationMass[] {
+  private massesAt(stage: LifeStage): readonly StationMass[] {
+    if (this.lastMasses?.stage === stage) return this.lastMasses.masses;
     const { load, bulkDensity, wrapPerArea } = this.input;
-    return stationMasses(load, densities(load, stage, bulkDensity, wrapPerArea));
+    const masses = stationMasses(load, densities(load, stage, bulkDensity, wrapPerArea));
+    this.lastMasses = { stage, masses };
+    return masses;
   }
 
   private standingIn(stage: LifeStage): Set<string> {
@@ -348,11 +354,11 @@ export class LoadCheck {
         const loads = [...loadsOf(input, masses, a), ...(winds?.[i] ?? [])];
         const found = this.solveCase(standing, stage, loads);
         if (!found.ok) return found;
-        const { built, still } = found.value;
+        const { built, still, applied } = found.value;
         const pushes = propPushes(built.frame, { reactions: still.reactions, over: 1 }, standing);
         pulled ??= Object.entries(pushes).find(([, push]) => push < -1e-9)?.[0];
         const slender = slenderness(built.frame, input.armature.bones, still, this.outward) * stage.safety;
-        cases.push({ built, still, loads, standing, cause: stage.causes[i] ?? '', slender });
+        cases.push({ built, still, loads, applied, standing, cause: stage.causes[i] ?? '', slender });
       }
       if (pulled !== undefined) {
         standing.delete(pulled);
@@ -382,7 +388,7 @@ export class LoadCheck {
       folds: null,
     };
     if (c.slender < movesFrom || this.input.still) return success(asSolved);
-    const made = MovedFrame.of(built.frame, c.loads, still, safety, built.cuts);
+    const made = MovedFrame.of(built.frame, c.loads, still, safety, built.cuts, c.applied);
     if (!made.ok) return made;
     const frame = made.value;
     if (c.slender > Math.max(slenderFrom, this.pushed.get(id)?.ratio ?? 0))
@@ -417,18 +423,20 @@ export class LoadCheck {
     standing: ReadonlySet<string>,
     stage: LifeStage,
     loads: readonly FrameLoad[],
-  ): Result<{ built: Built; still: FrameSolution }> {
+  ): Result<{ built: Built; still: FrameSolution; applied: AppliedLoads }> {
     const { armature } = this.input;
     const slack = new Set<string>();
     for (;;) {
       const built = this.build(stage, standing, slack);
       if (!built.ok) return built;
-      const solved = built.value.frame.solve(loads);
+      const applied = built.value.frame.apply(loads);
+      if (!applied.ok) return applied;
+      const solved = built.value.frame.solveApplied(applied.value);
       if (!solved.ok) return solved;
       const pushed = armature.bones.find(
         (b, i) => b.tie && !slack.has(b.id) && pushedAt(solved.value.forces[i] ?? []) > 1e-6,
       );
-      if (!pushed) return success({ built: built.value, still: solved.value });
+      if (!pushed) return success({ built: built.value, still: solved.value, applied: applied.value });
       slack.add(pushed.id);
     }
   }

@@ -87,15 +87,25 @@ export function slopesOf(grid: VoxelGrid, regionOfMass: readonly number[], regio
     const bx = b % nx,
       by = Math.floor(b / nx) % ny,
       bz = Math.floor(b / (nx * ny));
+    const first = slot * cellsPerBlock;
+    const last = blockSide - 1;
     for (let c = 0; c < cellsPerBlock; c++) {
-      const band = 1 - Math.abs(grid.distances[slot * cellsPerBlock + c]!) / grid.step;
+      const band = 1 - Math.abs(grid.distances[first + c]!) / grid.step;
       if (band <= 0) continue;
-      const x = bx * blockSide + (c % blockSide),
-        y = by * blockSide + (Math.floor(c / blockSide) % blockSide),
-        z = bz * blockSide + Math.floor(c / blockSide ** 2);
-      const gx = distanceAtCell(grid, x + 1, y, z) - distanceAtCell(grid, x - 1, y, z),
-        gy = distanceAtCell(grid, x, y + 1, z) - distanceAtCell(grid, x, y - 1, z);
-      const gz = distanceAtCell(grid, x, y, z + 1) - distanceAtCell(grid, x, y, z - 1);
+      const inX = c % blockSide,
+        inY = Math.floor(c / blockSide) % blockSide,
+        inZ = Math.floor(c / blockSide ** 2);
+      const x = bx * blockSide + inX,
+        y = by * blockSide + inY,
+        z = bz * blockSide + inZ;
+      // Most neighbours lie in the same block.
+      const across = (at: number, step: number, dx: number, dy: number, dz: number) =>
+        at > 0 && at < last
+          ? grid.distances[first + c + step]! - grid.distances[first + c - step]!
+          : distanceAtCell(grid, x + dx, y + dy, z + dz) - distanceAtCell(grid, x - dx, y - dy, z - dz);
+      const gx = across(inX, 1, 1, 0, 0),
+        gy = across(inY, blockSide, 0, 1, 0),
+        gz = across(inZ, blockSide ** 2, 0, 0, 1);
       const up = gz / (Math.hypot(gx, gy, gz) || 1);
       const region = regionOfMass[grid.owners[slot * cellsPerBlock + c]!] ?? 0;
       const bin = Math.min(slopeBins - 1, Math.floor(((up + 1) / 2) * slopeBins));

@@ -6,7 +6,6 @@ import {
   groundUnder,
   checkBase,
   lumpedCentre,
-  lifeStages,
   LoadCheck,
   situationStages,
   stanceOn,
@@ -21,11 +20,20 @@ import {
   type WindReport,
 } from '../load';
 import { combineDepartures, convexHull, success, type Range, type Result } from '../quantity';
+import {
+  bulkDensityEnds,
+  inputsOf,
+  joinEnds,
+  solvedLoad,
+  strengthEnds,
+  thicknessEnds,
+  type LoadPush,
+} from './load-checks';
 import { dryShareInRoom } from './quick-drying';
 import { ResultCache } from './result-cache';
 import type { Piece } from './piece';
 import { statusOf } from './status';
-import { windReport, windStage } from './wind';
+import { windReport } from './wind';
 import type { MemberReport, RegionReport, SituationReport } from './report';
 
 export type StageStance = Stance & { readonly stage: string; readonly name: string };
@@ -45,86 +53,6 @@ export interface LoadReport {
   readonly wind: WindReport | null;
 }
 
-/** Stages of its life, the last outdoors in the gust it must stand. */
-export function lifeStagesOf(piece: Piece): LifeStage[] {
-  const stages = stagesIndoors(piece);
-  const dry = stages.find((s) => s.id === 'dry');
-  return piece.build.brief.outdoors && dry ? [...stages, windStage(piece, dry)] : stages;
-}
-
-function stagesIndoors(piece: Piece): LifeStage[] {
-  return lifeStages({
-    situation: piece.build.brief.situation,
-    hasBulk: !piece.face.solid,
-    coats: piece.coats,
-    wetDensity: piece.mixed.wetDensity,
-    dryDensity: piece.mixed.wetDensity * dryShareInRoom(piece),
-    dries: piece.clay.setting === 'dries',
-  });
-}
-
-/** What is uncertain, as factors; 1 is as reckoned. */
-export interface LoadPush {
-  readonly clayStrength?: number;
-  readonly bulkStrength?: number;
-  readonly joins?: number;
-  readonly bulkDensity?: number;
-  readonly clayThickness?: number;
-  /** Where in the range of its strength a metal lies: -1 its low end, 0 as reckoned, 1 its high end. */
-  readonly metal?: number;
-}
-
-/** How far what is not the catalogue's own lies either way: yield stresses and crushing, joins, what is filled in, what is laid. */
-const strengthEnds = [0.6, 1.5] as const;
-const joinEnds = [0.8, 1.2] as const;
-const bulkDensityEnds = [0.75, 1.25] as const;
-const thicknessEnds = [0.85, 1.15] as const;
-
-function inputsOf(piece: Piece, props: CheckInputs['props'], push: LoadPush = {}): CheckInputs {
-  const { clayStrength = 1, bulkStrength = 1, bulkDensity = 1, joins, metal } = push;
-  return {
-    armature: piece.armature,
-    load: piece.load,
-    bulk: bulkStrength === 1 ? piece.bulk : { ...piece.bulk, crushing: piece.bulk.crushing * bulkStrength },
-    bulkDensity: piece.face.solid ? 0 : piece.bulk.density * bulkDensity,
-    wrapPerArea: piece.wrapPerArea,
-    ...(piece.wrap.skin && !piece.face.solid ? { skin: piece.wrap.skin } : {}),
-    clay: { ...piece.hold, yieldStress: piece.hold.yieldStress * clayStrength },
-    grip: piece.face.grip,
-    ...(joins === undefined ? {} : { joins }),
-    props,
-    stockOf: !metal
-      ? piece.stockOf
-      : (id) => {
-          const s = piece.stockOf(id);
-          return s && { ...s, strength: { ...s.strength, nominal: strengthAt(s.strength, metal) } };
-        },
-  };
-}
-
-const strengthAt = ({ low, nominal, high }: Range, at: number): number =>
-  nominal * ((at < 0 ? low : high) / nominal) ** Math.abs(at);
-
-/** Every bone's utilisation with all that is uncertain set at once: what the ranges, worked out one by one, are held against. */
-export function utilisationAs(piece: Piece, push: LoadPush): Result<ReadonlyMap<string, number>> {
-  const check = new LoadCheck(inputsOf(piece, standingProps(piece), push));
-  const most = new Map<string, number>();
-  for (const stage of lifeStagesOf(piece)) {
-    const thick = push.clayThickness ?? 1;
-    const found = check.at({ ...stage, clayDensity: stage.clayDensity.map((d) => d * thick) });
-    if (!found.ok) return found;
-    for (const b of found.value.bones) most.set(b.bone, Math.max(most.get(b.bone) ?? 0, b.utilisation, b.buckling));
-  }
-  return success(most);
-}
-
-function standingProps(piece: Piece): CheckInputs['props'] {
-  const known = new Set(piece.armature.nodes.map((n) => n.id));
-  return piece.build.armature.props
-    .filter((p) => known.has(p.node))
-    .map((p) => ({ node: p.node, lasting: p.until === 'always' }));
-}
-
 /** The load check alone, nothing kept from before: every stage, the base and the stance. */
 export function checkLoad(piece: Piece): Result<LoadReport> {
   return loadReport(piece, new ResultCache(), [], false);
@@ -136,23 +64,10 @@ export function loadReport(
   regions: readonly RegionReport[],
   ranges: boolean,
 ): Result<LoadReport> {
-  const stages = lifeStagesOf(piece);
-  const standing = standingProps(piece);
-  const checks: StageCheck[] = [];
-  const unpropped: StageCheck[] = [];
-  const check = new LoadCheck(inputsOf(piece, standing), cache.symbolicFactor);
-  const bare = standing.length > 0 ? new LoadCheck(inputsOf(piece, [])) : check;
-  for (const stage of stages) {
-    const found = check.at(stage);
-    if (!found.ok) return found;
-    checks.push(found.value);
-    const alone = stage.propped === 'none' || bare === check ? found : bare.at(stage);
-    if (!alone.ok) return alone;
-    unpropped.push(alone.value);
-  }
-  checks.splice(0, checks.length, ...check.withBowing(checks));
-  cache.symbolicFactor = check.symbolicFactor;
-  const pushed = ranges ? strengthRanges(piece, stages, checks, standing, check) : null;
+  const solved = solvedLoad(piece, cache);
+  if (!solved.ok) return solved;
+  const { stages, lifeStages: checks, unpropped, standing, propped, bare } = solved.value;
+  const pushed = ranges ? strengthRanges(piece, stages, checks, standing, propped) : null;
   const ledger = ledgerOf(piece, regions);
   const stances = stages.map((m) => stanceAt(piece, m, ledger));
   const stance = stances.reduce((worst, s) => (s.tipAngle < worst.tipAngle ? s : worst));

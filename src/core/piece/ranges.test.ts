@@ -4,7 +4,7 @@ import { asBriefed, Evaluator } from '../evaluate';
 import { seeded } from '../quantity';
 import { startBuild } from '../school';
 import { layClay, lastCoat, nominalPush, stateTime, type LaidCoat } from './laying';
-import { utilisationAs } from './load-report';
+import { utilisationAs } from './load-checks';
 import { layingOf } from './quick-drying';
 import { ResultCache } from './result-cache';
 

@@ -98,40 +98,46 @@ function gather({ grid, masses, coreDepths, clayDensity, bulkDensity }: SupportI
   const object = masses.map((m) => m.role === 'bare' || m.role === 'core');
   const bare = masses.map((m) => m.role === 'bare');
   let count = 0;
-  const put = (x: number, y: number, z: number, d: number, m: number) => {
-    const slot = slotOf(size, floor(x / by), floor(y / by), floor(z / by));
-    let to = numberAt[slot]!;
-    if (to < 0) {
-      to = numberAt[slot] = count++;
-      slots[to] = slot;
-    }
-    const within = min(1, 0.5 - d);
-    const core = bare[m] ? within : min(within, max(0, min(1, 0.5 - d - coreDepths[m]! / grid.step)));
-    volume[to]! += within * cell;
-    clay[to]! += (within - core) * cell;
-    weight[to]! += ((within - core) * clayDensity + (bare[m] ? 0 : core * bulkDensity)) * cell;
-    owner[to] = m;
-    if (object[m] && core > 0.5) rigid[to] = 1;
-  };
+  // By the place of a cell along each way, how far that brings it in the box.
+  const alongX = Int32Array.from({ length: grid.blocks[0] * blockSide }, (_, x) => floor(x / by) + 1),
+    alongY = Int32Array.from({ length: grid.blocks[1] * blockSide }, (_, y) => px * (floor(y / by) + 1)),
+    alongZ = Int32Array.from({ length: grid.blocks[2] * blockSide }, (_, z) => px * py * (floor(z / by) + 1));
+  const coreCells = Float64Array.from(masses, (_, m) => (bare[m] ? 0 : coreDepths[m]! / grid.step));
   const [bx, by2] = grid.blocks;
-  grid.slots.forEach((slot, b) => {
-    if (isOutside(slot)) return;
-    const deep = deepOwner(slot);
+  grid.slots.forEach((at, b) => {
+    if (isOutside(at)) return;
+    const deep = deepOwner(at);
     const x0 = (b % bx) * blockSide,
       y0 = (floor(b / bx) % by2) * blockSide,
       z0 = floor(b / (bx * by2)) * blockSide;
+    const first = at * cellsPerBlock;
     for (let c = 0; c < cellsPerBlock; c++) {
-      const d = deep >= 0 ? -Infinity : grid.distances[slot * cellsPerBlock + c]! / grid.step;
-      if (d >= 0.5) continue;
-      const m = deep >= 0 ? deep : grid.owners[slot * cellsPerBlock + c]!;
-      put(
-        x0 + (c % blockSide),
-        y0 + (floor(c / blockSide) % blockSide),
-        z0 + floor(c / blockSide ** 2),
+      let d: number, m: number;
+      if (deep >= 0) {
+        m = deep;
         // What lies deep is core wherever there is one.
-        deep >= 0 && coreDepths[m] === Infinity ? -1 : d,
-        m,
-      );
+        d = coreDepths[m] === Infinity ? -1 : -Infinity;
+      } else {
+        d = grid.distances[first + c]! / grid.step;
+        if (d >= 0.5) continue;
+        m = grid.owners[first + c]!;
+      }
+      const slot =
+        alongX[x0 + (c % blockSide)]! +
+        alongY[y0 + (floor(c / blockSide) % blockSide)]! +
+        alongZ[z0 + floor(c / blockSide ** 2)]!;
+      let to = numberAt[slot]!;
+      if (to < 0) {
+        to = numberAt[slot] = count++;
+        slots[to] = slot;
+      }
+      const within = min(1, 0.5 - d);
+      const core = min(within, max(0, min(1, 0.5 - d - coreCells[m]!)));
+      volume[to]! += within * cell;
+      clay[to]! += (within - core) * cell;
+      weight[to]! += ((within - core) * clayDensity + (bare[m] ? 0 : core * bulkDensity)) * cell;
+      owner[to] = m;
+      if (object[m] && core > 0.5) rigid[to] = 1;
     }
   });
   const step = grid.step * by;

@@ -324,6 +324,7 @@ function madeBest(
   const one = problemOf(inputs, end, off);
   const made = schedule(one.problem, tries);
   if (!made) return null;
+  if (inputs.workshop.people.length < 2) return { ...one, made };
   const { tasks } = one.problem;
   const two = problemOf(inputs, end, off, true);
   const shares = two.problem.tasks.some((t, i) => t.work !== tasks[i]!.work);
