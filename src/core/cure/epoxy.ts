@@ -27,7 +27,8 @@ export function layingHours(mass: number, setting: Setting): number {
   return mass / layingRates[setting] / 60;
 }
 
-function warmth(celsius: number): number {
+/** By how much time there is shorter or longer than at 21 degrees. */
+export function warmth(celsius: number): number {
   return 2 ** ((referenceTemperature - celsius) / 10);
 }
 

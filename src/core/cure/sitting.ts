@@ -1,15 +1,12 @@
-import { kneadingMinutes, largestBatch, workingMinutes } from './epoxy';
+import type { Batching } from './mixes';
 
 /**
- * A sitting's batches, one after another: each mixed when the one before is placed, none larger than is placed while it
- * works, and none mixed so late that it could not be placed before the sitting ends. Seconds; kg; rate in kg a minute.
+ * A sitting's batches, one after another: each made ready when the one before is placed, none larger than is placed while
+ * it works, and none begun so late that it could not be placed before the sitting ends. Seconds; kg.
  */
 export interface SittingInput {
   readonly mass: number;
-  /** Minutes a batch works at 21 degrees. */
-  readonly reference: number;
-  readonly celsius: number;
-  readonly rate: number;
+  readonly of: Batching;
   readonly from: number;
   readonly until: number;
 }
@@ -33,30 +30,26 @@ export interface SittingBatches {
   readonly left: number;
 }
 
-const kneading = (mass: number) => kneadingMinutes(mass) * 60;
-/** Mixing less than this is not worth the gloves, kg. */
-const least = 0.02;
-
-export function batchSittings({ mass, reference, celsius, rate, from, until }: SittingInput): SittingBatches {
-  const seconds = (lump: number) => workingMinutes(reference, celsius, lump) * 60;
-  const each = Math.max(least, largestBatch(reference, celsius, rate));
+export function batchSittings({ mass, of, from, until }: SittingInput): SittingBatches {
+  const { each, rate, least } = of;
   const batches: TimedBatch[] = [];
   let left = mass,
     at = from;
   while (left > 1e-9 && batches.length < 60) {
     // The last one fits into what is left of the sitting.
-    const fits = Math.min(each, left, Math.max(0, until - at - kneading(Math.min(each, left))) * (rate / 60));
+    const ready = of.ready(Math.min(each, left));
+    const fits = Math.min(each, left, Math.max(0, until - at - ready) * (rate / 60));
     if (fits < Math.min(least, left)) break;
-    const placedBy = at + kneading(fits) + (fits / rate) * 60;
-    batches.push({ mass: fits, mixAt: at, placedBy, stopAt: at + seconds(fits) });
+    const placedBy = at + of.ready(fits) + (fits / rate) * 60;
+    batches.push({ mass: fits, mixAt: at, placedBy, stopAt: at + of.works(fits) });
     left -= fits;
     at = placedBy;
   }
   return {
     each,
-    working: seconds(each),
+    working: of.works(each),
     batches,
-    lastMix: Math.max(from, until - kneading(least) - (least / rate) * 60),
+    lastMix: Math.max(from, until - of.ready(least) - (least / rate) * 60),
     left: Math.max(0, left),
   };
 }

@@ -10,6 +10,8 @@ export const materialsSchema = z.strictObject({
   waterWorkedIn: z.number().min(0).max(0.6).default(0),
   /** Share bought beyond what goes on. */
   waste: z.number().min(0).max(1).default(0.1),
+  /** Mixed by the maker by its recipe, where it has one, not bought ready. */
+  mixOwn: z.boolean().default(false),
   /** What its prices are in. */
   currency: z.string().trim().min(1).max(6).default('EUR'),
   /** By clay, the pack a maker buys it in; the usual one where nothing is said. */

@@ -111,8 +111,12 @@ export const planPartSchema = z.strictObject({
   fineness: z.enum(['rough', 'finished', 'portrait']).default('finished'),
   /** On the go: other builds of the workshop are planned round it. */
   active: z.boolean().default(false),
-  /** What holds the piece while it is worked on: its base or a hook, or hands alone. */
-  held: z.enum(['auto', 'stands', 'hands', 'skewer']).default('auto'),
+  /** What holds the piece while it is worked on: its base or a hook, a cradle it lies in, or hands alone. */
+  held: z.enum(['auto', 'stands', 'hands', 'cradle', 'skewer']).default('auto'),
+  /** The region left bare to hold it by until the others are laid; null is the last from the base up. */
+  bareFirst: slugSchema.nullable().default(null),
+  /** Of the hours there are, the share that is this piece's own. */
+  share: z.number().min(0.1).max(1).default(1),
   /** Who works on it; nobody named, the first in the workshop. */
   people: z.array(slugSchema).max(8).default([]),
   steps: z

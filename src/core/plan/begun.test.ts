@@ -157,7 +157,8 @@ test('batches of what is left: full ones and the rest, none where nothing is mix
   const of = (clay: number, laid = 0) =>
     batchesLeft({
       clay,
-      mixed: { each: 0.25, works: 3600 },
+      takes: 1,
+      mixed: { id: 'two-part-clay', each: 0.25, works: 3600 },
       begun: laid > 0 ? begun('lay/chest/1', 1, { clay: laid }) : null,
     });
   const round = (all: readonly number[]) => all.map((m) => Math.round(m * 1e6) / 1e6);
@@ -165,14 +166,14 @@ test('batches of what is left: full ones and the rest, none where nothing is mix
   expect(round(of(0.5))).toEqual([0.25, 0.25]);
   expect(round(of(0.687, 0.5))).toEqual([0.187]);
   expect(of(0.687, 0.687)).toEqual([]);
-  expect(batchesLeft({ clay: 1, begun: null })).toEqual([]);
+  expect(batchesLeft({ clay: 1, begun: null, takes: 1 })).toEqual([]);
   // As many as the name of the step says.
   const f = jobFacts({ setting: 'sets', soft: 4800, cure: 24 * hour, batch: { mass: 0.25, kneading: 300 } });
   const laying = stepsOf(f).filter((s) => s.kind === 'clay');
   expect(laying.length).toBeGreaterThan(0);
   for (const s of laying) {
     const said = Number(/in (\d+) batches/.exec(s.name)?.[1] ?? 1);
-    expect(batchesLeft({ ...s, begun: null })).toHaveLength(said);
+    expect(batchesLeft({ ...s, begun: null, takes: s.hours })).toHaveLength(said);
   }
 });
 

@@ -46,6 +46,7 @@ export function jobFacts(piece: Piece, report: PieceReport): JobFacts {
       : null,
     // Layers that are chosen under the clay take the place of what the way of building winds over its core.
     wrap: piece.regions.some((id) => layersUnderClay(build, id) === null) ? piece.wrap.id : 'none',
+    wrapped: wrappedOver(piece, report),
     bulkHours: under.length > 0 && !piece.face.solid ? Math.max(0, report.hours.bulk) : report.hours.bulk,
     hoursPerKg: layingHours(1, clay.setting),
     fineness: build.plan.fineness,
@@ -70,6 +71,8 @@ export function jobFacts(piece: Piece, report: PieceReport): JobFacts {
     sections: stages.apart ? sectionsIn(piece.armature).length : 1,
     soft: report.cure ? report.cure.softMinutes * 60 : null,
     cure: report.cure ? report.cure.cureHours * 3600 : null,
+    ownMix: build.materials.mixOwn ? (mixesKept[clay.recipe ?? ''] ?? null) : null,
+    celsius: build.room.temperature,
     batch: report.cure ? { mass: report.cure.each, kneading: kneadingMinutes(report.cure.each) * 60 } : null,
     bakes: report.heat.baking ? report.heat.baking.bakes.map((b) => b.minutes * 60) : [],
     warming: report.heat.warming ? report.heat.warming.time : null,
@@ -89,6 +92,22 @@ function layersOn(regions: readonly RegionReport[], of: (region: string) => read
     }
   return [...out.values()];
 }
+
+/** What the way of building winds over its core where nothing else is chosen for under the clay. */
+function wrappedOver(piece: Piece, report: PieceReport): LayerFacts | null {
+  if (piece.face.solid || piece.wrap.id === 'none') return null;
+  const area = report.regions
+    .filter((r) => layersUnderClay(piece.build, r.id) === null && r.clayVolume > 0)
+    .reduce((sum, r) => sum + r.area, 0);
+  return { id: piece.wrap.id, name: piece.wrap.name, area, mass: area * piece.wrap.perArea };
+}
+
+const hours = 3600;
+/** Clay that makers mix, by its recipe: what a bowl and two arms mix, how long it rests in a closed bag, how long it keeps there. */
+const mixesKept: Readonly<Record<string, NonNullable<JobFacts['ownMix']>>> = {
+  'paper-clay': { each: 2.5, rests: 12 * hours, keeps: 5 * 24 * hours },
+  'cold-porcelain': { each: 1, rests: 24 * hours, keeps: 14 * 24 * hours },
+};
 
 function heldBy(piece: Piece): boolean {
   const { held } = piece.build.plan;

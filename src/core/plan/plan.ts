@@ -180,11 +180,17 @@ function readied(inputs: PlanInputs, b: BuildToPlan, off: ReadonlySet<string>): 
 }
 
 /** kg of each batch that what is left of a step is mixed in; none where nothing is mixed for it. */
-export function batchesLeft(s: Pick<PlannedStep, 'clay' | 'begun' | 'mixed'>): number[] {
-  const all = clayLeft(s);
+export function batchesLeft(s: Pick<PlannedStep, 'clay' | 'material' | 'begun' | 'takes' | 'mixed'>): number[] {
+  const all = leftToMix(s);
   if (!s.mixed || !(all > 0)) return [];
   const full = Math.max(0, Math.ceil(all / s.mixed.each - 1e-9) - 1);
   return [...Array.from({ length: full }, () => s.mixed!.each), all - full * s.mixed.each];
+}
+
+/** kg a step has still to put on of what is mixed for it; of what is no clay the share that is left of its hours. */
+export function leftToMix(s: Pick<PlannedStep, 'clay' | 'material' | 'begun' | 'takes'>): number {
+  if (s.clay > 0 || !s.material) return clayLeft(s);
+  return s.begun ? (s.material.mass * s.takes) / (s.takes + s.begun.worked) : s.material.mass;
 }
 
 const beforeRefining: ReadonlySet<StepKind> = new Set(['setting-out', 'armature', 'bulk', 'ground', 'props', 'clay']);

@@ -1,4 +1,5 @@
 import { fromTheBaseUp } from '../clay';
+import { batchingOf, mixOfLayer, type MixId } from '../cure';
 import type { StepKind } from '../document';
 import { exactly, type Range } from '../quantity';
 import type { JobFacts, LayerFacts, RegionFacts, Step, StepWait } from './step';
@@ -105,6 +106,15 @@ export function whenHard(list: StepList, r: RegionFacts): StepWait {
 const twoStandAt = 0.2;
 const sharedKinds: ReadonlySet<StepKind> = new Set(['bulk', 'ground', 'clay', 'refining', 'sanding', 'detail']);
 
-export function materialOf({ name, mass }: LayerFacts): Pick<Step, 'material'> {
-  return mass !== undefined && mass > 0 ? { material: { name, mass } } : {};
+/** What a layer puts on, and the batches it is mixed in, where it goes off. */
+export function puttingOn(list: StepList, { id, name, mass }: LayerFacts): Pick<Step, 'material' | 'mixed'> {
+  return mass !== undefined && mass > 0
+    ? { material: { name, mass }, ...mixedIn(mixOfLayer[id], list.facts.celsius) }
+    : {};
+}
+
+export function mixedIn(id: MixId | undefined, celsius: number): Pick<Step, 'mixed'> {
+  if (id === undefined) return {};
+  const { each, rate, ready, works } = batchingOf(id, celsius);
+  return { mixed: { id, each, works: Math.max(0, works(each) - ready(each) - (each / rate) * 60) } };
 }

@@ -1,5 +1,6 @@
 import type { ClayFamily } from '../catalogue';
 import type { Fineness, Need, StepKind } from '../document';
+import { latexMould, plasterMould, siliconeMould, type ProcessStep } from './mould-steps';
 
 /**
  * The kinds of step a piece takes, with the hours they take ordinary hands until a maker's own are learned, what they
@@ -90,21 +91,7 @@ export const mouldProcesses: readonly string[] = [
 ];
 
 /** What the mould, the oven or the paint asks of the maker: steps in order, each with the hours to wait after it. */
-export const processSteps: Readonly<
-  Record<
-    string,
-    readonly {
-      readonly id: string;
-      readonly name: string;
-      readonly kind: StepKind;
-      readonly wait: number;
-      readonly share: number;
-      readonly needs?: readonly Need[];
-      /** What is waited for after it. */
-      readonly until?: string;
-    }[]
-  >
-> = {
+export const processSteps: Readonly<Record<string, readonly ProcessStep[]>> = {
   'spray-paint': [
     { id: 'prime', name: 'Prime it', kind: 'painting', wait: 4, share: 0.4, until: 'the primer is dry' },
     {
@@ -141,32 +128,21 @@ export const processSteps: Readonly<
     },
   ],
   'styrene-resin': [
-    { id: 'resin', name: 'Coat it in resin', kind: 'sealing', wait: 24, share: 1.5, until: 'the resin is hard' },
+    {
+      id: 'resin',
+      name: 'Coat it in resin, twice',
+      kind: 'sealing',
+      wait: 24,
+      share: 1.5,
+      until: 'the resin is hard',
+      takes: { what: 'coating resin', perArea: 0.7, mix: 'coating-resin' },
+    },
   ],
-  'silicone-addition': mould('silicone', 24),
-  'silicone-condensation': mould('silicone', 24),
-  'latex-mould': mould('latex', 48),
-  'plaster-mould': mould('plaster', 24),
+  'silicone-addition': siliconeMould(),
+  'silicone-condensation': siliconeMould(),
+  'latex-mould': latexMould(),
+  'plaster-mould': plasterMould(),
   'cement-pour': [
     { id: 'cement', name: 'Pour the cement', kind: 'moulding', wait: 168, share: 1, until: 'the cement is hard' },
   ],
 };
-
-function mould(
-  what: string,
-  wait: number,
-): { id: string; name: string; kind: StepKind; wait: number; share: number; until?: string }[] {
-  return [
-    {
-      id: 'part',
-      name: 'Set out the parting and shims, release',
-      kind: 'moulding',
-      wait: 1,
-      share: 0.8,
-      until: 'the release is dry',
-    },
-    { id: 'coat', name: `Lay up the ${what}`, kind: 'moulding', wait, share: 1.2, until: `the ${what} has set` },
-    { id: 'shell', name: 'Make the shell over it', kind: 'moulding', wait: 24, share: 0.8, until: 'the shell is hard' },
-    { id: 'open', name: 'Open the mould and clean it', kind: 'moulding', wait: 0, share: 0.5 },
-  ];
-}

@@ -1,3 +1,4 @@
+import type { MixId } from '../cure';
 import type { Fineness, Need, StepKind } from '../document';
 import type { Range } from '../quantity';
 
@@ -13,6 +14,7 @@ export interface JobFacts {
   readonly joinsSet: number | null;
   /** What is wound or laid over the core as part of it, by its id among the wraps. */
   readonly wrap: string;
+  readonly wrapped: LayerFacts | null;
   readonly fineness: Fineness;
   /** Hours to lay a kg of clay; smoothing and refining are steps of their own. */
   readonly hoursPerKg: number;
@@ -34,6 +36,10 @@ export interface JobFacts {
   readonly cure: number | null;
   /** kg mixed at a time, and seconds of kneading. */
   readonly batch: { readonly mass: number; readonly kneading: number } | null;
+  /** Clay the maker mixes: kg at a time, seconds it rests before it is used, and for which it keeps. */
+  readonly ownMix: { readonly each: number; readonly rests: number; readonly keeps: number } | null;
+  /** Of the room, degrees. */
+  readonly celsius: number;
   /** Polymer: seconds in the oven at each bake, one a coat. */
   readonly bakes: readonly number[];
   /** Oil-based: seconds until it is warm. */
@@ -86,6 +92,12 @@ export interface CoatFacts {
   readonly next: Range | null;
 }
 
+export interface StepMix {
+  readonly id: MixId;
+  readonly each: number;
+  readonly works: number;
+}
+
 export interface StepWait {
   readonly task: string;
   readonly least: Range;
@@ -111,8 +123,8 @@ export interface Step {
   readonly material?: { readonly name: string; readonly mass: number };
   /** kg of clay it gives back to the shelf. */
   readonly returns?: number;
-  /** Of two-part clay: kg mixed at a time, and seconds it works once it is placed. */
-  readonly mixed?: { readonly each: number; readonly works: number };
+  /** What is mixed for it a little at a time: what, kg of each batch, and seconds that works once it is on. */
+  readonly mixed?: StepMix;
   readonly tools: readonly string[];
   readonly needs: readonly Need[];
   /** How much it is missed when it is left out, 0..1. */

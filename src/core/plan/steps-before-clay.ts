@@ -1,6 +1,6 @@
 import { clayKeptWarm } from './clocks';
 import type { StepWait } from './step';
-import { hour, materialOf, waitFor, type StepList } from './step-list';
+import { hour, puttingOn, waitFor, type StepList } from './step-list';
 import { groundWaits, ovenMinutes, stepRates } from './step-rates';
 
 /** Setting out, armature, core, grounds, props, warming: what is done before the clay goes on, and what that waits for. */
@@ -24,12 +24,19 @@ export function stepsBeforeClay(list: StepList): readonly StepWait[] {
   }
   if (f.bulkHours > 0.02) {
     const filling = { id: 'bulk', name: 'Fill out the core and wrap it', kind: 'bulk' as const, after: [last] };
-    list.add({ ...filling, hours: stepRates.bulk.each + f.bulkHours }, f.area);
+    const wrapped = f.wrapped ? puttingOn(list, f.wrapped) : {};
+    list.add({ ...filling, hours: stepRates.bulk.each + f.bulkHours, ...(wrapped.mixed ? wrapped : {}) }, f.area);
     last = overCore(list, 'bulk', f.wrap);
   }
   for (const layer of f.under) {
     list.add(
-      { id: `ground/${layer.id}`, name: `Put on ${layer.name}`, kind: 'ground', after: [last], ...materialOf(layer) },
+      {
+        id: `ground/${layer.id}`,
+        name: `Put on ${layer.name}`,
+        kind: 'ground',
+        after: [last],
+        ...puttingOn(list, layer),
+      },
       layer.area ?? f.area,
       0.6,
     );

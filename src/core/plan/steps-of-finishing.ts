@@ -1,5 +1,5 @@
 import type { StepWait } from './step';
-import { hour, layingId, materialOf, waitFor, type StepList } from './step-list';
+import { hour, layingId, mixedIn, puttingOn, waitFor, type StepList } from './step-list';
 import { groundWaits, mouldProcesses, processSteps, smoothsTheFace } from './step-rates';
 
 /** Skins and seals, paint, the picture of it, the mould, and the end: set up and packed, or taken apart and reclaimed. */
@@ -8,7 +8,7 @@ export function stepsOfFinishing(list: StepList, worked: readonly StepWait[]): v
   let from = [...worked, ...atRest(list)];
   for (const layer of f.over) {
     const id = list.add(
-      { id: `seal/${layer.id}`, name: `Put on ${layer.name}`, kind: 'sealing', after: from, ...materialOf(layer) },
+      { id: `seal/${layer.id}`, name: `Put on ${layer.name}`, kind: 'sealing', after: from, ...puttingOn(list, layer) },
       layer.area ?? f.area,
     );
     from = [waitFor(id, (groundWaits[layer.id] ?? 6) * hour, `the ${layer.name} is dry`)];
@@ -17,7 +17,16 @@ export function stepsOfFinishing(list: StepList, worked: readonly StepWait[]): v
     for (const process of processes)
       for (const s of processSteps[process] ?? []) {
         const id = list.add(
-          { id: `${process}/${s.id}`, name: s.name, kind: s.kind, after: from, ...(s.needs ? { needs: s.needs } : {}) },
+          {
+            id: `${process}/${s.id}`,
+            name: s.name,
+            kind: s.kind,
+            after: from,
+            ...(s.needs ? { needs: s.needs } : {}),
+            ...(s.whole ? { whole: true } : {}),
+            ...(s.takes ? { material: { name: s.takes.what, mass: s.takes.perArea * f.area } } : {}),
+            ...mixedIn(s.takes?.mix, f.celsius),
+          },
           f.area,
           s.share,
         );

@@ -11,6 +11,7 @@ export function stepsOfLaying(list: StepList, ready: readonly StepWait[]): void 
   const stages = [...new Set(clad.flatMap((r) => r.coats.map((c) => c.stage)))].sort((a, b) => a - b);
   for (const stage of stages) {
     let below: string | null = null;
+    let fresh = mixedClay(list, stage);
     for (const r of clad) {
       const k = r.coats.findIndex((c) => c.stage === stage);
       const coat = r.coats[k];
@@ -29,13 +30,15 @@ export function stepsOfLaying(list: StepList, ready: readonly StepWait[]): void 
         kind: 'clay' as const,
         region: r.id,
         clay: coat.mass,
-        ...(f.batch && f.soft !== null ? { mixed: { each: f.batch.mass, works: f.soft } } : {}),
+        ...(f.batch && f.soft !== null
+          ? { mixed: { id: 'two-part-clay' as const, each: f.batch.mass, works: f.soft } }
+          : {}),
         hours:
           stepRates.clay.each +
           coat.mass * f.hoursPerKg +
           (f.batch ? ((coat.mass / f.batch.mass) * f.batch.kneading) / hour : 0) +
           smoothedMeanwhile * list.hoursFor('smoothing', r.area),
-        after: below ? [...from, waitFor(below)] : [...from],
+        after: [...from, ...(below ? [waitFor(below)] : []), ...fresh],
         // What dries is laid wet against wet; what does not waits for another evening where it is.
         whole: f.setting === 'dries',
         wets: staysSoft ? [] : [{ zone: r.id, after: coat.hold ?? exactly(f.cure === null ? 0 : f.cure / 2) }],
@@ -44,6 +47,7 @@ export function stepsOfLaying(list: StepList, ready: readonly StepWait[]): void 
       } satisfies Parameters<StepList['add']>[0];
       const id = list.add(laying, r.area);
       below = id;
+      fresh = [];
       // What is kept soft is smoothed once it is modelled; what is baked, raw, on the last coat.
       if (last && (f.setting === 'dries' || f.setting === 'sets'))
         list.add(
@@ -69,6 +73,27 @@ export function stepsOfLaying(list: StepList, ready: readonly StepWait[]): void 
       );
   }
 }
+
+/** Clay that is mixed in the workshop, for each time round: it rests before it is used, and does not keep for the next. */
+function mixedClay(list: StepList, stage: number): StepWait[] {
+  const { ownMix, clayName } = list.facts;
+  if (!ownMix) return [];
+  const mass = list.clad.reduce((sum, r) => sum + (r.coats.find((c) => c.stage === stage)?.mass ?? 0), 0);
+  const lots = Math.max(1, Math.ceil(mass / ownMix.each - 1e-9));
+  const id = list.add({
+    id: `mix/${stage}`,
+    name: `Mix the ${clayName}${lots > 1 ? ` in ${lots} lots` : ''}, and let it rest`,
+    kind: 'tending',
+    missed: 1,
+    hours: 0.2 + mixingHours * mass,
+    material: { name: clayName, mass },
+    needs: ['gloves'],
+    after: [waitFor('set-out')],
+  });
+  return [waitFor(id, ownMix.rests, 'the clay that was mixed has rested', ownMix.rests + ownMix.keeps)];
+}
+/** Hours to weigh, stir and knead a kg. */
+const mixingHours = 0.1;
 
 /** The laying that was the last on a region by a stage. */
 function upTo(r: RegionFacts, stage: number): string {

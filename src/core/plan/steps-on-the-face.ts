@@ -104,13 +104,37 @@ function sanded(list: StepList, r: RegionFacts, from: StepWait): StepWait {
   );
 }
 
+/** Shavings of the same clay, softened overnight in solvent, fill what the brush leaves. */
+function softenedPaste(list: StepList): StepWait {
+  const id = list.add({
+    id: 'solvent/paste',
+    name: 'Shave clay into a closed jar of solvent for the paste',
+    kind: 'tending',
+    hours: 0.25,
+    needs: ['fresh air', 'respirator', 'gloves'],
+    material: { name: 'clay, shaved, just covered with solvent', mass: Math.max(0.05, pastePerArea * list.facts.area) },
+    after: [...list.lastLaid().values()].map((laid) => waitFor(laid)),
+  });
+  return waitFor(id, 12 * hour, 'the paste is soft', dampInABag);
+}
+/** kg to a m2 of face. */
+const pastePerArea = 0.15;
+
 /** Solvent or hot air over all of it, where it goes through that, and the fine marks last. */
 function marked(list: StepList, from: readonly StepWait[]): StepWait[] {
   let over: readonly StepWait[] | null = null;
-  for (const process of list.facts.processes.filter((p) => smoothsTheFace(p, list.facts.setting)))
+  const { setting, processes } = list.facts;
+  for (const process of processes.filter((p) => smoothsTheFace(p, setting)))
     for (const s of processSteps[process] ?? []) {
+      const paste = process === 'solvent' && setting === 'never' ? [softenedPaste(list)] : [];
       const id = list.add(
-        { id: `${process}/${s.id}`, name: s.name, kind: s.kind, after: over ?? from, needs: s.needs ?? [] },
+        {
+          id: `${process}/${s.id}`,
+          name: s.name,
+          kind: s.kind,
+          after: [...(over ?? from), ...paste],
+          needs: s.needs ?? [],
+        },
         list.facts.area,
         s.share,
       );

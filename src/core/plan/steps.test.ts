@@ -192,7 +192,13 @@ describe('before it is covered', () => {
 
   test('solvent and hot air go over what is modelled before its fine marks, with what they ask for', () => {
     const steps = stepsOf(jobFacts({ setting: 'never', processes: ['silicone-addition', 'solvent'] }));
-    expect(waits(stepIn(steps, 'solvent/solvent')).sort()).toEqual(['smooth/chest 0', 'smooth/head 0']);
+    expect(waits(stepIn(steps, 'solvent/solvent')).sort()).toEqual([
+      'smooth/chest 0',
+      'smooth/head 0',
+      'solvent/paste 12',
+    ]);
+    // Shaved in the evening before, once all is laid.
+    expect(waits(stepIn(steps, 'solvent/paste')).sort()).toEqual(['lay/chest/1 0', 'lay/head/1 0']);
     expect(stepIn(steps, 'solvent/solvent').needs).toEqual(['fresh air', 'respirator', 'gloves']);
     expect(waits(stepIn(steps, 'detail/head'))).toEqual(['solvent/solvent 12']);
     const air = (setting: JobFacts['setting']) =>
@@ -356,8 +362,7 @@ describe('over the clay', () => {
 
   test.each([
     ['silicone-addition', [1, 24, 24, 0]],
-    ['latex-mould', [1, 48, 24, 0]],
-    ['plaster-mould', [1, 24, 24, 0]],
+    ['plaster-mould', [1, 1, 24, 0]],
   ] as const)('a mould in %s: parting, lay-up, shell, opening, each after the one before has set', (process, after) => {
     const steps = stepsOf(jobFacts({ processes: [process] }));
     const parts = ['part', 'coat', 'shell', 'open'].map((p) => `${process}/${p}`);

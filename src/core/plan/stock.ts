@@ -26,6 +26,8 @@ export interface StockNeed {
   readonly amount: number;
   /** Price of a unit, as the build has it; null where it has none. */
   readonly price: number | null;
+  /** What its steps use of it, where it is not used up in one. */
+  readonly by?: readonly { readonly step: string; readonly amount: number }[];
 }
 
 export interface StockLine {
@@ -94,6 +96,10 @@ export function usedByLog(build: string, entries: readonly ReadEntry[], needs: r
     if (kind === 'clay')
       for (const { at, data } of done.values()) if (data.returned !== undefined) back(data.returned, at);
     if (said.length > 0) continue;
+    for (const { step, amount } of n.by ?? []) {
+      const at = done.get(step)?.at;
+      if (at !== undefined) out.push({ item: n.item, kind: 'used', amount, price: null, build, at });
+    }
     const step = done.get(usedIn[kind] ?? '');
     if (step) out.push({ item: n.item, kind: 'used', amount: n.amount, price: null, build, at: step.at });
     if (kind === 'clay')

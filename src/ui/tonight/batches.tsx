@@ -1,14 +1,27 @@
 'use client';
 import { useState } from 'react';
 import { Button, Form } from 'react-bootstrap';
-import type { Build } from '../../core/document';
-import { findClay } from '../../core/document';
-import { batchSittings, layingRate } from '../../core/cure';
-import { clayLeft, timeWords, type PlannedStep } from '../../core/plan';
+import { findClay, type Build } from '../../core/document';
+import { batchingOf, batchSittings, kneadedClay, layingRate, mixes, type Batching } from '../../core/cure';
+import { leftToMix, timeWords, type PlannedStep } from '../../core/plan';
 import { formatDuration, formatMass, formatTemperature, parseTemperature, type UnitSystem } from '../../core/quantity';
 import { letItSound } from './clocks';
 
-/** Two-part clay in batches: how much to mix, when, and after when not to mix any more. */
+/** kg a minute that ordinary hands put on, and how it is batched at a rate and a temperature; null where nothing is mixed. */
+function batchedFor(
+  build: Build,
+  step: PlannedStep,
+): { readonly usual: number; readonly at: (celsius: number, rate: number) => Batching } | null {
+  if (!step.mixed) return null;
+  const { id } = step.mixed;
+  if (step.kind !== 'clay') return { usual: mixes[id].rate, at: (celsius, rate) => batchingOf(id, celsius, rate) };
+  const clay = findClay(build, build.brief.clay);
+  if (!clay.ok || clay.value.workingMinutes === null) return null;
+  const { setting, workingMinutes } = clay.value;
+  return { usual: layingRate(setting), at: (celsius, rate) => kneadedClay(workingMinutes.nominal, celsius, rate) };
+}
+
+/** What goes off, in batches: how much to mix, when, and after when not to mix any more. */
 export function Batches({
   build,
   step,
@@ -31,14 +44,15 @@ export function Batches({
   busy: boolean;
   onMix: (clock: { name: string; seconds: number; batch: { step: string; mass: number } }) => void;
 }) {
-  const clay = findClay(build, build.brief.clay);
+  const batched = batchedFor(build, step);
   const [text, setText] = useState('');
   const [rate, setRate] = useState('');
   const [until, setUntil] = useState('');
-  if (!clay.ok || clay.value.workingMinutes === null) return null;
+  if (!batched || !step.mixed) return null;
   const read = parseTemperature(text, units === 'imperial' ? 'F' : 'C');
   const celsius = text.trim() === '' || !read.ok ? temperature : read.value;
-  const usual = layingRate(clay.value.setting);
+  const { usual } = batched;
+  const mix = mixes[step.mixed.id];
   const perMinute = Number(rate.replace(',', '.')) > 0 ? Number(rate.replace(',', '.')) / 1000 : usual;
   const sitting = step.sittings.find((s) => s.until > now) ?? step.sittings[0];
   const [h = NaN, m = NaN] = until.split(':').map(Number);
@@ -46,13 +60,11 @@ export function Batches({
   const endAt = Number.isFinite(h * 60 + m) ? endToday(startAt, h * 60 + m, zone) : (sitting?.until ?? now + 7200);
   const placed = mixed.reduce((sum, m) => sum + m, 0);
   // What a scale does not show is nothing to mix.
-  const rest = clayLeft(step) - placed,
+  const rest = leftToMix(step) - placed,
     left = placed > 0 && rest < 0.001 ? 0 : rest;
   const plan = batchSittings({
     mass: left,
-    reference: clay.value.workingMinutes.nominal,
-    celsius,
-    rate: perMinute,
+    of: batched.at(celsius, perMinute),
     from: startAt,
     until: Math.max(startAt + 60, endAt),
   });
@@ -94,8 +106,8 @@ export function Batches({
         />
       </div>
       <p>
-        A batch works for <strong>{formatDuration(plan.working)}</strong>; mix{' '}
-        <strong>{formatMass(plan.each, units)}</strong> at a time.
+        A batch of {mix.what} works for <strong>{formatDuration(plan.working)}</strong> from when it is begun; make
+        ready <strong>{formatMass(plan.each, units)}</strong> at a time. {mix.how}
       </p>
       {mixed.length > 0 && (
         <p>
@@ -132,7 +144,7 @@ export function Batches({
         <strong>Mix nothing after {timeWords(plan.lastMix, zone)}.</strong>
         {plan.left > 0.001 ? ` ${formatMass(plan.left, units)} stays for another day.` : ''}
       </p>
-      <p className="small muted">Gloves, moving air, and no bare skin until it is hard.</p>
+      <p className="small muted">{mix.caution}</p>
     </section>
   );
 }

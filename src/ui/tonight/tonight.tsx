@@ -2,7 +2,7 @@
 import Link from 'next/link';
 import { useEffect, useMemo, useState } from 'react';
 import { Button, Form } from 'react-bootstrap';
-import { findClay, type Build } from '../../core/document';
+import type { Build } from '../../core/document';
 import {
   cardFor,
   clayLeft,
@@ -232,7 +232,7 @@ export default function Tonight({
   const part = (s: PlannedStep, worked: number) => {
     const mixed = batchesMixed(log.entries ?? [], s.id, s.begun?.until ?? -Infinity).reduce((sum, m) => sum + m, 0);
     const data = partData({ ...s, hours: s.takes, clay: clayLeft(s) }, worked, null, roomNow);
-    void send('part', mixed > 0 ? { ...data, clay: Math.min(mixed, clayLeft(s)) } : data);
+    void send('part', mixed > 0 && s.clay > 0 ? { ...data, clay: Math.min(mixed, clayLeft(s)) } : data);
   };
   const weigh = async () => {
     const kg = parseNumber(weight);
@@ -250,8 +250,6 @@ export default function Tonight({
       setWeight('');
   };
   const celsius = room ?? build.room.temperature;
-  const family = findClay(build, build.brief.clay);
-  const works = family.ok && next?.kind === 'clay' && next.clay > 0 ? family.value.workingMinutes : null;
   const sizes = [
     ...build.regions.everywhere.coats.map((t, i) => ({
       name: build.regions.everywhere.coats.length > 1 ? `coat ${i + 1}` : 'the clay',
@@ -346,7 +344,7 @@ export default function Tonight({
             onChanged={() => void around.reload()}
           />
         )}
-        {next && works && (
+        {next?.mixed && (
           <Batches
             key={`batches ${next.id}`}
             build={build}
