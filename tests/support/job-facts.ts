@@ -63,6 +63,8 @@ export function jobFacts(more: Partial<JobFacts> = {}): JobFacts {
     workable: null,
     heavy: false,
     held: true,
+    lies: false,
+    bareFirst: null,
     ...more,
   };
 }

@@ -39,7 +39,10 @@ export function clayToBuy(build: Build, mixed: MixedClay, volume: number): ClayT
   const needed = (onPiece / (1 + share)) * (1 + waste);
   const fromShelf = Math.min(clayOnShelf, needed);
   const toBuy = needed - fromShelf;
-  const packs = Math.max(0, Math.ceil(toBuy / pack.mass - 1e-9));
+  const found = findClay(build, build.brief.clay);
+  // Clay that is mixed is mixed as it is wanted; the price of a pack is then what so much of it costs to mix.
+  const mixes = build.materials.mixOwn && found.ok && found.value.recipe !== undefined;
+  const packs = Math.max(0, mixes ? toBuy / pack.mass : Math.ceil(toBuy / pack.mass - 1e-9));
   return {
     onPiece,
     needed,

@@ -1,5 +1,5 @@
 import { otherDemoBuilds } from '../../server/demo-builds';
-import { newBust } from '../document';
+import { newBust, type Build } from '../document';
 import { asBriefed, Evaluator } from '../evaluate';
 import { workshopSchema, type PlanSurroundings } from '../plan';
 import { waysToHold } from '.';
@@ -12,9 +12,13 @@ const surroundings: PlanSurroundings = {
   paces: {},
   others: [],
 };
-const ask = (held: 'auto' | 'hands' | 'skewer', clay = 'paper-clay') => {
+const ask = (
+  held: 'auto' | 'hands' | 'skewer' | 'cradle',
+  clay = 'paper-clay',
+  more: (bust: Build) => Build = (b) => b,
+) => {
   const bust = newBust('Held', '2026-12-01', 0.5);
-  const build = { ...bust, brief: { ...bust.brief, clay }, plan: { ...bust.plan, held } };
+  const build = more({ ...bust, brief: { ...bust.brief, clay }, plan: { ...bust.plan, held } });
   const evaluator = new Evaluator();
   const question = asBriefed(build);
   const options = { id: 'this', surroundings };
@@ -27,9 +31,10 @@ test('on a base it takes fewer nights than in the hands; the one that is planned
   const { answer, ways } = ask('auto');
   expect(ways.map((w) => [w.held, w.now])).toEqual([
     ['stands', true],
+    ['cradle', false],
     ['hands', false],
   ]);
-  const [stands, hands] = ways as [(typeof ways)[0], (typeof ways)[0]];
+  const [stands, , hands] = ways as [(typeof ways)[0], (typeof ways)[0], (typeof ways)[0]];
   expect(stands.finish).toBe(answer.judging.plan!.finish.nominal);
   expect(stands.bare).toBeNull();
   expect(hands.nights).toBeGreaterThan(stands.nights);
@@ -37,12 +42,12 @@ test('on a base it takes fewer nights than in the hands; the one that is planned
   expect(hands.order).toContain(hands.bare);
 });
 
-test('the other way round it is the same two, and a skewer is as good as a base', () => {
+test('the other way round they are the same, and a skewer is as good as a base', () => {
   const byHand = ask('hands'),
     auto = ask('auto');
   expect(byHand.ways.map(({ now: _, ...w }) => w)).toEqual(auto.ways.map(({ now: _, ...w }) => w));
-  expect(byHand.ways.map((w) => w.now)).toEqual([false, true]);
-  expect(byHand.ways[1]!.finish).toBe(byHand.answer.judging.plan!.finish.nominal);
+  expect(byHand.ways.map((w) => w.now)).toEqual([false, false, true]);
+  expect(byHand.ways[2]!.finish).toBe(byHand.answer.judging.plan!.finish.nominal);
   expect(ask('skewer').ways[0]).toMatchObject({ now: true, finish: auto.ways[0]!.finish });
 });
 
@@ -60,7 +65,47 @@ test('what is worn has no base: as the armature says, it is in the hands', () =>
   const ways = waysToHold(evaluator, question, answer.value, surroundings, { id: 'this', surroundings });
   expect(ways.map((w) => [w.held, w.now])).toEqual([
     ['stands', false],
+    ['cradle', false],
     ['hands', true],
   ]);
-  expect(ways[1]!.finish).toBe(answer.value.judging.plan!.finish.nominal);
+  expect(ways[2]!.finish).toBe(answer.value.judging.plan!.finish.nominal);
+});
+
+test('where the base dries slowest it is laid last: the piece is held there, and it takes fewer nights', () => {
+  const thickBelow = (b: Build): Build => ({
+    ...b,
+    regions: {
+      ...b.regions,
+      everywhere: { ...b.regions.everywhere, coats: [0.004] },
+      own: { chest: { coats: [0.02] } },
+    },
+  });
+  const { ways } = ask('hands', 'paper-clay', thickBelow);
+  const hands = ways.filter((w) => w.held === 'hands');
+  expect(hands.map((w) => [w.bareFirst, w.now])).toEqual([
+    [null, true],
+    ['chest', false],
+  ]);
+  expect(hands[1]!.nights).toBeLessThan(hands[0]!.nights);
+  expect(hands[1]!.bare).toBe('shoulders and chest');
+  expect(hands[1]!.order.at(-1)).toBe('shoulders and chest');
+  // Taken, it is the one as it is planned, and its plan is the one that was told.
+  const taken = ask('hands', 'paper-clay', (b) => {
+    const thick = thickBelow(b);
+    return { ...thick, plan: { ...thick.plan, bareFirst: 'chest' } };
+  });
+  expect(taken.ways.find((w) => w.now)).toMatchObject({ held: 'hands', bareFirst: 'chest', finish: hands[1]!.finish });
+  expect(taken.answer.judging.plan!.finish.nominal).toBe(hands[1]!.finish);
+});
+
+test('in a cradle it lies on a broad place, not on a small one', () => {
+  const { answer } = ask('cradle');
+  const laying = answer.judging.plan!.steps.filter((s) => s.kind === 'clay');
+  expect(laying.length).toBeGreaterThan(1);
+  const areas = new Map(answer.judging.report.regions.map((r) => [r.id, r.area]));
+  const whole = [...areas.values()].reduce((sum, a) => sum + a, 0);
+  for (const s of laying) {
+    expect(s.lies).toBe(true);
+    for (const zone of s.holds!) expect(areas.get(zone)! / whole).toBeGreaterThanOrEqual(0.15);
+  }
 });

@@ -79,6 +79,8 @@ export function jobFacts(piece: Piece, report: PieceReport): JobFacts {
     workable: report.workableDays === null ? null : Math.min(never, report.workableDays * 86400),
     heavy: report.handling.whole.lift.people > 1,
     held: heldBy(piece),
+    lies: build.plan.held === 'cradle',
+    bareFirst: build.plan.bareFirst,
   };
 }
 
@@ -111,7 +113,7 @@ const mixesKept: Readonly<Record<string, NonNullable<JobFacts['ownMix']>>> = {
 
 function heldBy(piece: Piece): boolean {
   const { held } = piece.build.plan;
-  if (held !== 'auto') return held !== 'hands';
+  if (held !== 'auto') return held !== 'hands' && held !== 'cradle';
   const { mount } = piece.build.armature;
   return mount.kind !== 'worn' && piece.armature.base.standing !== 'own';
 }

@@ -1,6 +1,16 @@
 import { jobFacts, regionFacts } from '../../../tests/support/job-facts';
 import { planPartSchema } from '../document';
-import { bareAtFirst, helpWanted, holdOf, holdWords, nightsToLay, planWorkshop, stepsOf, type BuildPlan } from '.';
+import {
+  bareAtFirst,
+  helpWanted,
+  holdOf,
+  holdWords,
+  nightsToLay,
+  planWorkshop,
+  stepsOf,
+  type BuildPlan,
+  type JobFacts,
+} from '.';
 
 /** How a piece in the hand is held: looked up again from when each place was laid and how long it stays wet. */
 const hour = 3600;
@@ -51,7 +61,7 @@ test('a dry place for every sitting, or one that is left bare until its clay com
   expect(seen).toBeGreaterThan(12);
   expect(bare).toBeGreaterThan(0);
   const first = plan.steps.find((s) => s.kind === 'clay')!;
-  expect(holdWords(holdOf(plan, first, first.sittings[0]!)!)).toBe('hold it by the bare chest');
+  expect(holdWords(holdOf(plan, first, first.sittings[0]!)!)).toBe('hold it by the bare head');
 });
 
 test('what was held before is held on to; on a board no hand is asked; where all is wet there is none', () => {
@@ -59,7 +69,7 @@ test('what was held before is held on to; on a board no hand is asked; where all
   const last = [...plan.steps].reverse().find((s) => s.region === 'foot' && s.holds)!;
   const span = last.sittings[0]!;
   expect(holdOf(plan, last, span)?.zone).toBe('chest');
-  expect(holdOf(plan, last, span, { zone: 'head', name: 'head', bare: false })?.zone).toBe('head');
+  expect(holdOf(plan, last, span, { zone: 'head', name: 'head', bare: false, lies: false })?.zone).toBe('head');
   expect(holdWords(holdOf(plan, last, span)!)).toBe('hold it by the chest');
   const range = { low: Infinity, nominal: Infinity, high: Infinity };
   const wet = ['chest', 'head'].map((zone) => ({ zone, name: zone, from: 0, until: range }));
@@ -80,7 +90,7 @@ test('nights from the first clay to the last: no fewer in the hands than on a st
     expect([...nightsToLay(plan).order].sort()).toEqual(['chest', 'foot', 'head']);
   }
   expect(nightsToLay(inHands).nights).toBeGreaterThanOrEqual(nightsToLay(stands).nights);
-  expect(bareAtFirst(inHands)).toBe('chest');
+  expect(bareAtFirst(inHands)).toBe('head');
   expect(bareAtFirst(stands)).toBeNull();
 });
 
@@ -95,4 +105,19 @@ test('who is wanted by the hour: only where two lift and one works alone', () =>
   const both = { ...heavy, steps: heavy.steps.map((s) => (s.id === 'fit' ? { ...s, crew: ['ada', 'ben'] } : s)) };
   expect(helpWanted(both)).toEqual([]);
   expect(helpWanted({ ...heavy, steps: heavy.steps.map((s) => ({ ...s, done: true })) })).toEqual([]);
+});
+
+test('the place that is left bare is laid last, where nothing else holds the piece', () => {
+  const laid = (more: Partial<JobFacts>) =>
+    stepsOf(
+      jobFacts({ regions: [regionFacts('chest', 0.2), regionFacts('neck', 0.4), regionFacts('head', 0.6)], ...more }),
+    )
+      .filter((s) => s.kind === 'clay')
+      .map((s) => s.region);
+  expect(laid({ held: false })).toEqual(['chest', 'neck', 'head']);
+  expect(laid({ held: false, bareFirst: 'chest' })).toEqual(['neck', 'head', 'chest']);
+  expect(laid({ held: true, bareFirst: 'chest' })).toEqual(['chest', 'neck', 'head']);
+  expect(holdWords({ zone: 'chest', name: 'chest', bare: true, lies: true })).toBe(
+    'let it lie on the bare chest, on foam or a bag of sand',
+  );
 });

@@ -8,6 +8,8 @@ export interface Hold {
   readonly name: string;
   /** Its clay comes later: it is left bare until then. */
   readonly bare: boolean;
+  /** It lies on that place. */
+  readonly lies: boolean;
 }
 
 /** Null where no hand is needed on it, or nothing is dry. What was held before in the same hour is held on to. */
@@ -19,18 +21,28 @@ export function holdOf(
 ): Hold | null {
   const dry = (zone: string) => plan.wet.every((w) => w.zone !== zone || w.from >= until || w.until.nominal <= from);
   const places = (step.holds ?? []).filter(dry);
-  const zone = places.find((z) => z === before?.zone) ?? places[0];
+  // The one that stays dry longest: it is held on to while others are laid.
+  const laidNext = (zone: string) =>
+    plan.steps.reduce(
+      (t, s) => (s.kind === 'clay' && s.region === zone && s.from >= until ? Math.min(t, s.from) : t),
+      Infinity,
+    );
+  const longest = (best: string | undefined, zone: string) =>
+    best === undefined || laidNext(zone) > laidNext(best) ? zone : best;
+  const zone = places.find((z) => z === before?.zone) ?? places.reduce<string | undefined>(longest, undefined);
   if (zone === undefined) return null;
   const laid = plan.steps.filter((s) => s.kind === 'clay' && s.region === zone);
   return {
     zone,
     name: laid[0]?.place ?? zone,
     bare: laid.length > 0 && laid.every((s) => s.from >= until),
+    lies: step.lies === true,
   };
 }
 
-export function holdWords({ name, bare }: Hold): string {
-  return `hold it by the ${bare ? 'bare ' : ''}${name}`;
+export function holdWords({ name, bare, lies }: Hold): string {
+  const place = `the ${bare ? 'bare ' : ''}${name}`;
+  return lies ? `let it lie on ${place}, on foam or a bag of sand` : `hold it by ${place}`;
 }
 
 /** Steps still to come that lay clay, in their order. */

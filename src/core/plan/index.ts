@@ -26,3 +26,4 @@ export * from './facts';
 export * from './stock';
 export * from './words';
 export * from './surroundings';
+export * from './warm-clay';

@@ -1,5 +1,5 @@
 import { jobFacts, regionFacts } from '../../../tests/support/job-facts';
-import { batchesLeft, stepsOf, type JobFacts, type Step } from '.';
+import { batchesLeft, clayToWarm, stepsOf, type JobFacts, type PlannedStep, type Step } from '.';
 
 /** What is mixed a little at a time, besides two-part clay: in which steps, how much, in how many batches. */
 const hour = 3600;
@@ -81,4 +81,22 @@ describe('clay that the maker mixes', () => {
   test('bought ready there is nothing to mix', () => {
     expect(steps({}).some((s) => s.id.startsWith('mix/'))).toBe(false);
   });
+});
+
+test('clay that is laid warm: how much for each day, and by when it is put to warm', () => {
+  const at = (text: string) => Date.parse(`2026-12-${text}:00Z`) / 1000;
+  const lay = steps({ setting: 'never', warming: 2 * hour }).find((s) => s.id === 'lay/chest/1')!;
+  expect(lay.warmed).toBe(2 * hour);
+  const sittings = [
+    { from: at('01T19:00'), until: at('01T22:00') },
+    { from: at('03T19:00'), until: at('03T20:00') },
+  ];
+  const planned = { ...lay, clay: 4, sittings, from: sittings[0]!.from, until: sittings[1]!.until, done: false };
+  const other = { ...planned, id: 'lay/head/1', clay: 1, sittings: [{ from: at('03T20:00'), until: at('03T22:00') }] };
+  const plan = { zone: 'UTC', steps: [planned, other] as unknown as PlannedStep[] };
+  expect(clayToWarm(plan)).toEqual([
+    { date: '2026-12-01', mass: 3, from: at('01T17:00'), by: at('01T19:00') },
+    { date: '2026-12-03', mass: 2, from: at('03T17:00'), by: at('03T19:00') },
+  ]);
+  expect(clayToWarm({ ...plan, steps: plan.steps.map((s) => ({ ...s, done: true })) })).toEqual([]);
 });

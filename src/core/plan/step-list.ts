@@ -21,11 +21,13 @@ export function waitFor(
 /** The steps of a job as they are put down, one after another. */
 export class StepList {
   readonly steps: Step[] = [];
-  /** Regions that are clad, from the base up. */
+  /** Regions that are clad, from the base up; one that is left bare to hold it by comes last. */
   readonly clad: readonly RegionFacts[];
 
   constructor(readonly facts: JobFacts) {
-    this.clad = fromTheBaseUp(facts.regions.filter((r) => r.coats.length > 0));
+    const clad = fromTheBaseUp(facts.regions.filter((r) => r.coats.length > 0));
+    const last = facts.held ? undefined : clad.find((r) => r.id === facts.bareFirst);
+    this.clad = last ? [...clad.filter((r) => r !== last), last] : clad;
   }
 
   /** Puts a step down and gives its id; hours follow from its kind, the area worked and the share of that, unless they are given. */
@@ -46,6 +48,7 @@ export class StepList {
       after: [],
       wets: [],
       holds: null,
+      ...(s.holds && this.facts.lies ? { lies: true } : {}),
       ...s,
     });
     return s.id;
@@ -66,11 +69,13 @@ export class StepList {
     return this.add(this.facts.heavy ? { people: 2, needs: ['two people'], ...s } : { needs: [], ...s }, area);
   }
 
-  /** Work on a region is done with a hand on another, where nothing else holds the piece. */
+  /** Work on a region is done with a hand on another, or with the piece lying on it, where nothing else holds it. */
   hands(region: string): readonly string[] | null {
-    const { held, setting } = this.facts;
+    const { held, setting, lies } = this.facts;
     if (held || setting === 'damp' || setting === 'never') return null;
-    return this.clad.map((r) => r.id).filter((z) => z !== region);
+    const others = this.clad.filter((r) => r.id !== region);
+    const whole = this.clad.reduce((sum, r) => sum + r.area, 0);
+    return (lies ? others.filter((r) => r.area >= bearsIt * whole) : others).map((r) => r.id);
   }
 
   /** Every region's last laying. */
@@ -101,6 +106,9 @@ export function whenHard(list: StepList, r: RegionFacts): StepWait {
   if (setting === 'sets') return waitFor(laid, cure ?? 0, `the clay on the ${r.name} has set`);
   return waitFor(laid);
 }
+
+/** A piece lies on a place that has at least this share of its face. */
+const bearsIt = 0.15;
 
 /** m2 at which two do not stand in each other's way, and the work they can share there. */
 const twoStandAt = 0.2;

@@ -47,8 +47,11 @@ export interface JobFacts {
   /** Water-based: seconds it stays workable. */
   readonly workable: number | null;
   readonly heavy: boolean;
-  /** Stands on a board or in a holder: no hand has to grip it. */
+  /** Stands on a board or in a holder: no hand has to grip it. Or else whether it lies in a cradle of foam or sand. */
   readonly held: boolean;
+  readonly lies: boolean;
+  /** The region that is laid last, to hold it by until then; null is the last from the base up. */
+  readonly bareFirst: string | null;
 }
 
 /** A layer under or over the clay: m2 it covers and kg of it, where they are known. */
@@ -125,6 +128,8 @@ export interface Step {
   readonly returns?: number;
   /** What is mixed for it a little at a time: what, kg of each batch, and seconds that works once it is on. */
   readonly mixed?: StepMix;
+  /** Of clay that is laid warm: seconds it has to warm. */
+  readonly warmed?: number;
   readonly tools: readonly string[];
   readonly needs: readonly Need[];
   /** How much it is missed when it is left out, 0..1. */
@@ -132,4 +137,6 @@ export interface Step {
   readonly after: readonly StepWait[];
   readonly wets: readonly { readonly zone: string; readonly after: Range }[];
   readonly holds: readonly string[] | null;
+  /** It lies on one of those, in a cradle, with both hands free. */
+  readonly lies?: boolean;
 }

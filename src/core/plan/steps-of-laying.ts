@@ -30,6 +30,7 @@ export function stepsOfLaying(list: StepList, ready: readonly StepWait[]): void 
         kind: 'clay' as const,
         region: r.id,
         clay: coat.mass,
+        ...(f.warming !== null ? { warmed: f.warming } : {}),
         ...(f.batch && f.soft !== null
           ? { mixed: { id: 'two-part-clay' as const, each: f.batch.mass, works: f.soft } }
           : {}),

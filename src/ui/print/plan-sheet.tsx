@@ -16,6 +16,7 @@ import {
   type PlannedStep,
 } from '../../core/plan';
 import { StepAmounts } from '../plan/step-amounts';
+import { WarmClay } from '../plan/warm-clay';
 import { formatDuration, formatMass, type UnitSystem } from '../../core/quantity';
 
 /** How the piece is held meanwhile, where a hand has to hold it. */
@@ -91,6 +92,7 @@ export default function PlanSheet({
           .map(([date, sittings]) => (
             <section key={date} className="keep">
               <h2>{dayWords(clock.epochOf(date, 720), zone)}</h2>
+              <WarmClay plan={plan} date={date} zone={zone} units={units} className="fine" />
               <table>
                 <thead>
                   <tr>

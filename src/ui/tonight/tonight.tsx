@@ -40,6 +40,7 @@ import { useNow, useSurroundings, zoneOfPage } from '../session/surroundings';
 import { Batches } from './batches';
 import { NextSitting } from '../plan/next-sitting';
 import { StepAmounts } from '../plan/step-amounts';
+import { WarmClay } from '../plan/warm-clay';
 import { RunningClocks, SetClock } from './clocks';
 import { TrueSize } from './true-size';
 
@@ -335,6 +336,7 @@ export default function Tonight({
             onPart={part}
           />
         )}
+        {own && card && <WarmClay plan={own} date={card.date} zone={zone} units={ways.units} className="card-part" />}
         {own && plan && around.surroundings && (
           <NextSitting
             own={own}

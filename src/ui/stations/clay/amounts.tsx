@@ -12,7 +12,7 @@ import {
   sensible,
 } from '../../../core/quantity';
 import { useBench, useController } from '../../bench/context';
-import { NumberAt, QuantityInput, TextAt } from '../../parts/fields';
+import { NumberAt, QuantityInput, TextAt, YesNoAt } from '../../parts/fields';
 
 /** How much of everything: to buy, to roll, to mix, and what comes back. */
 export function Amounts() {
@@ -71,11 +71,12 @@ export function Amounts() {
             </tr>
           )}
           <tr>
-            <td>To buy</td>
+            <td>{build.materials.mixOwn && recipe ? 'To mix' : 'To buy'}</td>
             <td className="n">
-              {formatMass(report.clay.toBuy, units)}:{' '}
-              {report.clay.packs === 1 ? '1 pack' : `${report.clay.packs} packs`} of{' '}
-              {formatMass(report.clay.packMass, units)}
+              {formatMass(report.clay.toBuy, units)}
+              {build.materials.mixOwn && recipe
+                ? ''
+                : `: ${report.clay.packs === 1 ? '1 pack' : `${report.clay.packs} packs`} of ${formatMass(report.clay.packMass, units)}`}
             </td>
           </tr>
           {report.clay.water > 0 && (
@@ -142,6 +143,11 @@ export function Amounts() {
       {recipe && (
         <>
           <h3>Mixed at home</h3>
+          <YesNoAt
+            label="I mix it myself: plan that, and put what goes into it on the shopping list"
+            path={['materials', 'mixOwn']}
+            fallback={false}
+          />
           <Table size="sm" aria-label="Recipe for what is needed">
             <tbody>
               {recipe.parts.map((p) => (

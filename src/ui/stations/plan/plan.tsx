@@ -36,9 +36,34 @@ import { WorkshopHours } from './workshop-hours';
 const helds = [
   { id: 'auto', name: 'as the armature says' },
   { id: 'stands', name: 'its base, or a stand' },
-  { id: 'skewer', name: 'a skewer or a hook' },
+  { id: 'skewer', name: 'a skewer, a hook or a loop it hangs by' },
+  { id: 'cradle', name: 'a cradle of foam or sand' },
   { id: 'hands', name: 'hands alone' },
 ];
+
+/** The place that is left bare to hold the piece by, until the others are laid. */
+function LaidLast({ own }: { own: BuildPlan }) {
+  const controller = useController();
+  const bareFirst = useBench((s) => s.build.plan.bareFirst);
+  const places = new Map(
+    own.steps.flatMap((s) => (s.kind === 'clay' && s.region ? [[s.region, s.place] as const] : [])),
+  );
+  if (places.size < 2) return null;
+  return (
+    <ChoiceInput
+      label="Laid last, to hold it by"
+      value={bareFirst ?? ''}
+      choices={[
+        { id: '', name: 'the last from the base up' },
+        ...[...places].map(([id, name]) => ({ id, name: `the ${name}` })),
+      ]}
+      onChoose={(v) =>
+        controller.edit({ label: 'Laid last', changes: [{ path: ['plan', 'bareFirst'], value: v === '' ? null : v }] })
+          ?.message ?? null
+      }
+    />
+  );
+}
 
 /** A move as it was made, until its consequences are known. */
 interface Moved {
@@ -586,6 +611,7 @@ export default function PlanStation() {
                 null
               }
             />
+            {own?.steps.some((s) => s.holds !== null) && <LaidLast own={own} />}
           </div>
           <Holding zone={zone} />
           <YesNoAt label="On the go: other builds are planned round it" path={['plan', 'active']} fallback={false} />

@@ -79,7 +79,7 @@ export function StepCard({
         </p>
       ))}
       {step.needs.length > 0 && <p className="small mb-1">Needs: {step.needs.join(', ')}.</p>}
-      <StepAmounts step={step} units={units} className="small mb-1" />
+      <StepAmounts step={step} batches units={units} className="small mb-1" />
       {hold && <p className="small mb-1">While you are at it, {holdWords(hold)}.</p>}
       {step.after.length > 0 && (
         <ul className="small mb-2">
