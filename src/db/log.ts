@@ -45,6 +45,33 @@ export async function countLog(db: Db, buildId: string): Promise<number> {
   return Number(found.count);
 }
 
+export interface NoteRow {
+  readonly id: string;
+  readonly at: string;
+  readonly data: string;
+  readonly build: string;
+  readonly name: string;
+  readonly clay: string;
+}
+
+/** Notes of all pieces that are kept for the next, the latest first; what was put right or struck is as it is now. */
+export function notesForNext(db: Db, most: number): Promise<NoteRow[]> {
+  return db
+    .selectFrom('log_entries as e')
+    .innerJoin('builds as b', 'b.id', 'e.build_id')
+    .select(['e.id as id', 'e.at as at', 'e.data as data', 'b.id as build', 'b.name as name', 'b.clay as clay'])
+    .where('e.kind', '=', 'note')
+    .where(sql<number>`json_extract(e.data, '$.forNext')`, '=', 1)
+    .where('b.deleted_at', 'is', null)
+    .where(({ not, exists, selectFrom }) =>
+      not(exists(selectFrom('log_entries as later').select('later.id').whereRef('later.corrects', '=', 'e.id'))),
+    )
+    .orderBy('e.at', 'desc')
+    .orderBy('e.id')
+    .limit(most)
+    .execute();
+}
+
 /** An entry by its id, in whichever log it stands. */
 export function findLogEntry(db: Db, id: string): Promise<(LogRow & { readonly buildId: string }) | undefined> {
   return db

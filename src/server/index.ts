@@ -10,6 +10,7 @@ export * from './sheet';
 export * from './devices';
 export * from './drying';
 export * from './learned';
+export * from './notes';
 export * from './pictures';
 export * from './workshop';
 export * from './stock';

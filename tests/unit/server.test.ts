@@ -24,6 +24,7 @@ import {
   loadDemo,
   lookedAt,
   markBuild,
+  notesFor,
   setOnTheGo,
   openBuild,
   pictureType,
@@ -474,4 +475,46 @@ describe('dryings and what was learned', () => {
     expect(await entry('room', { temperature: 19, relativeHumidity: 0.5 })).toMatchObject({ ok: true });
     expect(await entry('room', { temperature: 19, relativeHumidity: 50 })).toMatchObject({ ok: false });
   });
+});
+
+test('what was noted for the next piece is shown with others, the same clay first; struck and put right it follows', async () => {
+  const named = async (name: string, clay: string) => {
+    const bust = newBust(name, '2026-12-01');
+    return (await addBuild({ ...bust, brief: { ...bust.brief, clay } }, 'made')).id;
+  };
+  const heron = await named('Heron', 'epoxy-clay'),
+    otter = await named('Otter', 'paper-clay'),
+    next = await named('Next', 'paper-clay');
+  const write = async (build: string, at: string, data: object, more: object = {}) => {
+    const id = randomUUID();
+    const added = await addToLog(build, { id, kind: 'note', at, data, ...more });
+    if (!added.ok) throw new Error(added.message);
+    return id;
+  };
+  await write(heron, '2026-11-03T20:00:00Z', { text: 'Wax the board first.', forNext: true });
+  const seam = await write(otter, '2026-11-01T20:00:00Z', { text: 'Score the sem.', forNext: true });
+  await write(otter, '2026-11-02T20:00:00Z', { text: 'Phone the school.' });
+  await write(next, '2026-11-04T20:00:00Z', { text: 'Its own.', forNext: true });
+  const told = async () => (await notesFor(next)).map((n) => [n.name, n.text, n.sameClay]);
+  expect(await told()).toEqual([
+    ['Otter', 'Score the sem.', true],
+    ['Heron', 'Wax the board first.', false],
+  ]);
+  const right = await write(
+    otter,
+    '2026-11-01T20:00:00Z',
+    { text: 'Score the seam.', forNext: true },
+    { corrects: seam },
+  );
+  expect(await told()).toContainEqual(['Otter', 'Score the seam.', true]);
+  expect(await told()).toHaveLength(2);
+  const struck = await addToLog(otter, {
+    id: randomUUID(),
+    kind: 'void',
+    at: '2026-11-05T20:00:00Z',
+    data: {},
+    corrects: right,
+  });
+  expect(struck).toMatchObject({ ok: true });
+  expect(await told()).toEqual([['Heron', 'Wax the board first.', false]]);
 });

@@ -5,12 +5,20 @@ import { entryKind, textIn } from './kind';
 export const note = entryKind({
   id: 'note',
   name: 'Note',
-  schema: z.strictObject({ text: z.string().trim().min(1).max(4000) }),
-  fields: [{ key: 'text', label: 'Note', ask: 'lines', most: 4000 }],
+  schema: z.strictObject({
+    text: z.string().trim().min(1).max(4000),
+    /** What went wrong, or well: shown with the pieces that come after. */
+    forNext: z.boolean().optional(),
+  }),
+  fields: [
+    { key: 'text', label: 'Note', ask: 'lines', most: 4000 },
+    { key: 'forNext', label: 'For the next piece too', ask: 'yes-no' },
+  ],
   read: (values) => {
     const text = textIn(values, 'text');
-    return text === '' ? failure('missing', 'text', 'Write something first.') : success({ text });
+    if (text === '') return failure('missing', 'text', 'Write something first.');
+    return success(values['forNext'] === true ? { text, forNext: true } : { text });
   },
-  fill: (d) => ({ text: d.text }),
-  words: (d) => ({ main: d.text, more: '' }),
+  fill: (d) => ({ text: d.text, forNext: d.forNext === true }),
+  words: (d) => ({ main: d.text, more: d.forNext ? 'for the next piece too' : '' }),
 });

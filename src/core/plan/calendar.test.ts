@@ -10,6 +10,7 @@ import {
   startOn,
   startToFinish,
   usualHours,
+  withBreak,
   weekdayOfDate,
   workshopSchema,
   zoneClock,
@@ -214,4 +215,11 @@ describe('hours there are', () => {
       }).success,
     ).toBe(false);
   });
+});
+
+test('a break leaves half an hour out in the middle of a long line, on a quarter of an hour', () => {
+  const line = (from: number, until: number) => ({ days: [5], from, until });
+  expect(withBreak(line(600, 1020))).toEqual([line(600, 795), line(825, 1020)]);
+  expect(withBreak(line(1140, 1320))).toEqual([line(1140, 1215), line(1245, 1320)]);
+  expect(withBreak(line(1140, 1200))).toEqual([line(1140, 1200)]);
 });

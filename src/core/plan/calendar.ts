@@ -54,6 +54,20 @@ export const workshopSchema = z.strictObject({
 });
 export type Workshop = z.infer<typeof workshopSchema>;
 
+/** Minutes of a break, and of a line of hours that is long enough to have one. */
+const breakMinutes = 30;
+const longEnough = 120;
+
+/** A line of hours with half an hour left out in its middle; the line as it is where it is short. */
+export function withBreak(line: Person['hours'][number]): Person['hours'] {
+  if (line.until - line.from < longEnough) return [line];
+  const at = line.from + Math.round((line.until - line.from - breakMinutes) / 2 / 15) * 15;
+  return [
+    { ...line, until: at },
+    { ...line, from: at + breakMinutes },
+  ];
+}
+
 /** Seconds since the epoch, from before until. */
 export interface Span {
   readonly from: number;

@@ -1,4 +1,5 @@
-import { finishOf, startOn, type Span } from './calendar';
+import type { HoursOf } from './availability';
+import { finishOf, startOn } from './calendar';
 import type { Clash, Placed, PlanProblem, PlanTask } from './task';
 
 /**
@@ -7,12 +8,7 @@ import type { Clash, Placed, PlanProblem, PlanTask } from './task';
  */
 const slack = 1;
 
-export function clashesOf(
-  problem: PlanProblem,
-  placed: readonly Placed[],
-  hoursOf: (crew: readonly string[]) => readonly Span[],
-  now = -Infinity,
-): Clash[] {
+export function clashesOf(problem: PlanProblem, placed: readonly Placed[], hoursOf: HoursOf, now = -Infinity): Clash[] {
   const at = new Map(placed.map((p) => [p.id, p]));
   const out: Clash[] = [];
   const past = (p: Placed) => p.until <= now;
@@ -46,9 +42,9 @@ function waits(t: PlanTask, p: Placed, at: ReadonlyMap<string, Placed>): Clash[]
   return out;
 }
 
-function hours(t: PlanTask, p: Placed, hoursOf: (crew: readonly string[]) => readonly Span[]): Clash[] {
+function hours(t: PlanTask, p: Placed, hoursOf: HoursOf): Clash[] {
   if (t.crews.every((c) => c.length === 0) || t.work === 0) return [];
-  const open = hoursOf(p.crew);
+  const open = hoursOf(p.crew, t.build);
   const needed = finishOf(open, p.from, t.work);
   if (startOn(open, p.from, 0, false) > p.from + slack || needed > p.until + slack)
     return [{ kind: 'hours', task: t.id, other: '', by: 0 }];

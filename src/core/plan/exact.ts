@@ -1,3 +1,4 @@
+import type { HoursOf } from './availability';
 import { beginOn, finishOf, startToFinish, type Span } from './calendar';
 import { costOf, finishes, type Placed, type PlanProblem, type PlanTask } from './task';
 
@@ -26,7 +27,7 @@ const grain = 60;
 export function searchExactly(
   problem: PlanProblem,
   tasks: readonly PlanTask[],
-  hoursOf: (crew: readonly string[]) => readonly Span[],
+  hoursOf: HoursOf,
   wholes: ReadonlyMap<string, boolean>,
   bound: number,
   steps: number,
@@ -50,7 +51,7 @@ export function searchExactly(
     if (t.fixed) return t.fixed;
     if (t.work === 0) return { from: low, until: low };
     if (crew.length === 0) return { from: low, until: low + t.work };
-    const hours = hoursOf(crew);
+    const hours = hoursOf(crew, t.build);
     const from = beginOn(hours, low, t.work, wholes.get(t.id) === true);
     return { from, until: from === Infinity ? Infinity : finishOf(hours, from, t.work) };
   };
@@ -59,8 +60,9 @@ export function searchExactly(
   const lowFor = (i: number, target: number, crew: readonly string[]): number => {
     const t = tasks[i]!;
     if (wholes.get(t.id) || crew.length === 0 || t.work === 0) return target - t.work;
-    const back = startToFinish(hoursOf(crew), target, t.work);
-    return back === -Infinity || finishOf(hoursOf(crew), back, t.work) >= target ? back : back + grain;
+    const hours = hoursOf(crew, t.build);
+    const back = startToFinish(hours, target, t.work);
+    return back === -Infinity || finishOf(hours, back, t.work) >= target ? back : back + grain;
   };
 
   /** Raises starts until every wait holds; false where one cannot. */

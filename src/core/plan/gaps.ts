@@ -1,3 +1,4 @@
+import type { HoursOf } from './availability';
 import { common, sittings, type Span } from './calendar';
 import type { Placed, PlanProblem, PlanTask } from './task';
 
@@ -15,7 +16,7 @@ export function gapsOf(
   problem: PlanProblem,
   at: ReadonlyMap<string, Placed>,
   build: string,
-  hoursOf: (crew: readonly string[]) => readonly Span[],
+  hoursOf: HoursOf,
   nameOf: (build: string) => string,
 ): Gap[] {
   const own = problem.tasks
@@ -23,7 +24,7 @@ export function gapsOf(
     .flatMap((task) => {
       const p = at.get(task.id);
       if (!p || p.from === Infinity || p.until <= problem.from) return [];
-      const spans = p.crew.length === 0 ? [] : sittings(hoursOf(p.crew), p.from, p.until);
+      const spans = p.crew.length === 0 ? [] : sittings(hoursOf(p.crew, build), p.from, p.until);
       return (spans.length > 0 ? spans : [{ from: p.from, until: p.until }]).map((span) => ({ task, p, span }));
     })
     .sort((a, b) => a.span.from - b.span.from);
@@ -48,7 +49,7 @@ function reason(
   task: PlanTask,
   p: Placed,
   gap: Span,
-  hoursOf: (crew: readonly string[]) => readonly Span[],
+  hoursOf: HoursOf,
   nameOf: (build: string) => string,
 ): Pick<Gap, 'why' | 'others'> {
   const half = (gap.until - gap.from) / 2;
@@ -56,12 +57,12 @@ function reason(
   const waits = p.from < gap.until ? null : lastWait(problem, at, task);
   if (waits && waits.until - gap.from >= half) return { why: waits.why, others: [] };
   const left: Span = { from: Math.max(gap.from, waits?.until ?? gap.from), until: gap.until };
-  const open = common(hoursOf(p.crew), [left]);
+  const open = common(hoursOf(p.crew, task.build), [left]);
   const others = new Map<string, number>();
   for (const t of problem.tasks) {
     const q = t.build === task.build ? undefined : at.get(t.id);
     if (!q || !q.crew.some((who) => p.crew.includes(who))) continue;
-    const taken = hoursIn(common(sittings(hoursOf(q.crew), q.from, q.until), [left]));
+    const taken = hoursIn(common(sittings(hoursOf(q.crew, t.build), q.from, q.until), [left]));
     if (taken > 0) others.set(t.build, (others.get(t.build) ?? 0) + taken);
   }
   if (others.size > 0) {
@@ -72,7 +73,10 @@ function reason(
       others: ids,
     };
   }
-  if (hoursIn(open) === 0) return { why: 'nobody has hours', others: [] };
+  if (hoursIn(open) === 0) {
+    const some = hoursIn(common(hoursOf(p.crew), [left])) > 0;
+    return { why: some ? 'these days are left for other work' : 'nobody has hours', others: [] };
+  }
   return task.whole && open.every((s) => s.until - s.from < task.work)
     ? { why: 'no sitting is long enough before', others: [] }
     : { why: 'begun later, so that what follows it comes in its time', others: [] };

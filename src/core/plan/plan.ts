@@ -2,6 +2,7 @@ import type { PlanPart, StepKind } from '../document';
 import type { Begun, Happened } from '../log';
 import type { Range } from '../quantity';
 import { crewHours } from './availability';
+import { daysShared } from './share';
 import { openSpans, sittings, usualHours, type Person, type Span, type Workshop } from './calendar';
 import { forGroups, withChanges, without } from './changes';
 import { clashesOf } from './clashes';
@@ -81,6 +82,8 @@ export interface WorkshopPlan {
   readonly now: number;
   readonly people: readonly Person[];
   readonly open: Readonly<Record<string, readonly Span[]>>;
+  /** Days that are a build's own, where it has a share of them. */
+  readonly days: PlanProblem['days'];
   readonly builds: readonly BuildPlan[];
 }
 
@@ -309,6 +312,7 @@ export function problemOf(
     problem: {
       tasks: ready.flatMap((r) => tasksOf(r, end, inputs, crewOf, together)),
       open,
+      days: daysShared(inputs.builds, zone, inputs.now - behind, inputs.now + ahead),
       from: inputs.now,
       until: inputs.now + ahead,
       due: Object.fromEntries(
@@ -363,6 +367,7 @@ export function planWorkshop(inputs: PlanInputs, ends = true): WorkshopPlan | nu
     now: inputs.now,
     people: nominal.people,
     open: nominal.problem.open,
+    days: nominal.problem.days,
     builds: nominal.ready.map((r) =>
       buildPlan(r, nominal.problem, placed, at(early ?? made), at(late ?? made), clashes, inputs.workshop.zone, nameOf),
     ),
@@ -402,7 +407,7 @@ function buildPlan(
       crew: p.crew,
       done: done.has(s.id),
       pinned: !done.has(s.id) && pinOf(s, s.takes * 3600, build, problem.from) !== null,
-      sittings: sittingsOf(p, done.has(s.id), hoursOf),
+      sittings: sittingsOf(p, done.has(s.id), hoursOf(p.crew, build.id)),
       // A plan that is in time shows itself that beginning then is early enough.
       latest: latestOf(latestAt.get(id), p.from, due !== null && nominal <= due),
       clashes: clashes.filter((c) => c.task === id),
@@ -441,9 +446,9 @@ function buildPlan(
 }
 
 /** What is done, or was put where nobody is there, is one sitting as it stands. */
-function sittingsOf(p: Placed, done: boolean, hoursOf: (crew: readonly string[]) => readonly Span[]): readonly Span[] {
+function sittingsOf(p: Placed, done: boolean, open: readonly Span[]): readonly Span[] {
   if (p.from === Infinity) return [];
-  const own = done ? [] : sittings(hoursOf(p.crew), p.from, p.until);
+  const own = done ? [] : sittings(open, p.from, p.until);
   return own.length > 0 ? own : [{ from: p.from, until: p.until }];
 }
 

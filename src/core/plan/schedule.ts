@@ -1,5 +1,5 @@
 import { seeded } from '../quantity';
-import { crewHours, inOrder, longestSitting } from './availability';
+import { crewHours, inOrder, longestSitting, type HoursOf } from './availability';
 import { beginOn, finishOf, spanAt, startToFinish, type Span } from './calendar';
 import { searchExactly } from './exact';
 import { costOf, finishes, type Placed, type PlanProblem, type PlanTask } from './task';
@@ -39,7 +39,7 @@ interface Work {
   readonly holders: ReadonlyMap<string, readonly PlanTask[]>;
   /** By task: those that have to follow it within a longest wait. */
   readonly windowed: ReadonlyMap<string, readonly { readonly task: PlanTask; readonly most: number }[]>;
-  readonly hoursOf: (crew: readonly string[]) => readonly Span[];
+  readonly hoursOf: HoursOf;
   /** In one sitting, where there is a sitting long enough. */
   readonly whole: ReadonlyMap<string, boolean>;
 }
@@ -100,7 +100,7 @@ function earliest(
   crew: readonly string[],
   from: number,
 ): Span {
-  const hours = work.hoursOf(crew);
+  const hours = work.hoursOf(crew, task.build);
   const whole = work.whole.get(task.id) === true;
   const free = crew.length === 0 && task.work > 0;
   let t = from;
@@ -284,7 +284,7 @@ function soonest(
 
 /** From when a task has to begin so that it does not end before `target`. */
 function laterStart(work: Work, task: PlanTask, at: Placed, target: number): number {
-  const hours = work.hoursOf(at.crew);
+  const hours = work.hoursOf(at.crew, task.build);
   const back =
     work.whole.get(task.id) || at.crew.length === 0 || task.work === 0
       ? target - task.work

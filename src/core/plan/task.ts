@@ -44,6 +44,8 @@ export interface PlanProblem {
   readonly tasks: readonly PlanTask[];
   /** Open hours by person. */
   readonly open: Readonly<Record<string, readonly Span[]>>;
+  /** By build, the days that are its own; every day where it has none of its own. */
+  readonly days?: Readonly<Record<string, readonly Span[]>>;
   readonly from: number;
   readonly until: number;
   /** By build; null where it has none. */

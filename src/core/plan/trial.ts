@@ -38,13 +38,14 @@ export function breaksAt(plan: BuildPlan, whole: WorkshopPlan, stepId: string, a
   const problem: PlanProblem = {
     tasks,
     open: whole.open,
+    ...(whole.days ? { days: whole.days } : {}),
     from: whole.now,
     until: Infinity,
     due: { [plan.id]: plan.due },
   };
   const hoursOf = crewHours(problem);
   const own = tasks.find((t) => t.id === key(stepId))!;
-  const until = own.crews[0]!.length === 0 ? at + own.work : finishOf(hoursOf(moved.crew), at, own.work);
+  const until = own.crews[0]!.length === 0 ? at + own.work : finishOf(hoursOf(moved.crew, plan.id), at, own.work);
   const placed = plan.steps.map((s): Placed =>
     s.id === stepId
       ? { id: key(s.id), from: at, until: until === Infinity ? at + own.work : until, crew: s.crew }

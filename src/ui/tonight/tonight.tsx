@@ -208,12 +208,16 @@ export default function Tonight({
   const [said, setSaid] = useState('');
   const [weight, setWeight] = useState('');
   const [note, setNote] = useState('');
+  const [forNext, setForNext] = useState(false);
   const own = known.report?.plan ?? null,
     plan = known.report?.workshop ?? null;
   const zone = plan?.zone ?? zoneOfPage();
   const next = own ? nextStep(own, now) : null;
   const card = own ? cardFor(own, zone, now) : null;
   const after = (card?.steps ?? []).filter((s) => s.id !== next?.id);
+  // At the end a note is about what to do otherwise.
+  const finished = own !== null && !next,
+    keeps = finished || forNext;
   const verdict = known.report?.findings.find((f) => f.id === 'plan') ?? null;
   const read = useMemo(() => effectiveLog(log.entries ?? []), [log.entries]);
   const room = lastStanding(read, 'room')?.data.temperature;
@@ -320,7 +324,10 @@ export default function Tonight({
         {own && !next && (
           <section className="next">
             <h2>Every step is done.</h2>
-            <p>Log its last weight and a picture, and note what you would do otherwise next time.</p>
+            <p>
+              Log its last weight and a picture, and note what you would do otherwise next time: it is shown on the
+              Brief of the pieces that come after.
+            </p>
           </section>
         )}
         {own && next && (
@@ -411,14 +418,24 @@ export default function Tonight({
               className="big"
               disabled={busy || note.trim() === ''}
               onClick={() =>
-                void send('note', { text: note }).then((ok) => {
-                  if (ok) setNote('');
+                void send('note', { text: note, ...(keeps ? { forNext: true } : {}) }).then((ok) => {
+                  if (!ok) return;
+                  setNote('');
+                  setForNext(false);
                 })
               }
             >
               Write
             </Button>
           </div>
+          <Form.Check
+            id="note-for-next"
+            className="mb-2"
+            label="The note is for the next piece too"
+            checked={keeps}
+            onChange={(e) => setForNext(e.target.checked)}
+            disabled={finished}
+          />
           <label className="btn btn-quiet big w-100">
             Take a picture
             <input

@@ -9,6 +9,7 @@ import { resizeEdit } from '../../../core/finding';
 import { useBench, useController } from '../../bench/context';
 import { ChoiceAt, ChoiceInput, NumberAt, QuantityInput, TextAt } from '../../parts/fields';
 import { StationPanel } from '../../parts/judgement';
+import { NotesForNext } from '../../log/notes-for-next';
 
 export function SizeField() {
   const controller = useController();
@@ -86,6 +87,7 @@ function Outdoors() {
 }
 
 export default function BriefStation() {
+  const controller = useController();
   const own = useBench((s) => s.build.materials.values.clays);
   const choices = [...clayList, ...Object.values(own).filter((c) => !clayList.some((k) => k.id === c.id))];
   return (
@@ -149,6 +151,7 @@ export default function BriefStation() {
         />
         <Hours />
       </div>
+      <NotesForNext buildId={controller.id} />
     </StationPanel>
   );
 }

@@ -19,7 +19,7 @@ import {
 import { effectiveLog, happenedOf, partData, roomAsItIs, standing, stepData } from '../../../core/log';
 import { formatDate, formatDuration, formatWork } from '../../../core/quantity';
 import { useBench, useController } from '../../bench/context';
-import { ChoiceInput, TextAt, YesNoAt } from '../../parts/fields';
+import { ChoiceInput, NumberAt, TextAt, YesNoAt } from '../../parts/fields';
 import { Plumb, statusWord } from '../../parts/plumb';
 import { logEntry, newEntry } from '../../session/outbox';
 import { useFeed } from '../../session/feed';
@@ -612,6 +612,12 @@ export default function PlanStation() {
               }
             />
             {own?.steps.some((s) => s.holds !== null) && <LaidLast own={own} />}
+            <NumberAt
+              label="Its share of the hours"
+              path={['plan', 'share']}
+              kind="percent"
+              hint="whole days; the others are left for other work"
+            />
           </div>
           <Holding zone={zone} />
           <YesNoAt label="On the go: other builds are planned round it" path={['plan', 'active']} fallback={false} />

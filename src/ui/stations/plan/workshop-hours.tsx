@@ -6,6 +6,7 @@ import {
   dayNames,
   personHoursWords,
   usualHours,
+  withBreak,
   type PlanSurroundings,
   type Person,
   type Workshop,
@@ -207,6 +208,16 @@ function PersonHours({
               if (m !== null && m > h.from) setHours(i, { until: m === 1439 ? 1440 : m });
             }}
           />
+          {person.hours.length < 14 && withBreak(h).length > 1 && (
+            <Button
+              size="sm"
+              variant="quiet"
+              aria-label={`A break in line ${i + 1}`}
+              onClick={() => onChange({ ...person, hours: person.hours.flatMap((x, k) => (k === i ? withBreak(x) : [x])) })}
+            >
+              A break
+            </Button>
+          )}
           <Button
             size="sm"
             variant="quiet"
