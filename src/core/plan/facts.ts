@@ -71,7 +71,7 @@ export function jobFacts(piece: Piece, report: PieceReport): JobFacts {
     sections: stages.apart ? sectionsIn(piece.armature).length : 1,
     soft: report.cure ? report.cure.softMinutes * 60 : null,
     cure: report.cure ? report.cure.cureHours * 3600 : null,
-    ownMix: build.materials.mixOwn ? (mixesKept[clay.recipe ?? ''] ?? null) : null,
+    ownMix: mixedHere(piece, report),
     celsius: build.room.temperature,
     batch: report.cure ? { mass: report.cure.each, kneading: kneadingMinutes(report.cure.each) * 60 } : null,
     bakes: report.heat.baking ? report.heat.baking.bakes.map((b) => b.minutes * 60) : [],
@@ -106,10 +106,16 @@ function wrappedOver(piece: Piece, report: PieceReport): LayerFacts | null {
 
 const hours = 3600;
 /** Clay that makers mix, by its recipe: what a bowl and two arms mix, how long it rests in a closed bag, how long it keeps there. */
-const mixesKept: Readonly<Record<string, NonNullable<JobFacts['ownMix']>>> = {
+const mixesKept: Readonly<Record<string, { readonly each: number; readonly rests: number; readonly keeps: number }>> = {
   'paper-clay': { each: 2.5, rests: 12 * hours, keeps: 5 * 24 * hours },
   'cold-porcelain': { each: 1, rests: 24 * hours, keeps: 14 * 24 * hours },
 };
+
+function mixedHere({ build, clay }: Piece, report: PieceReport): JobFacts['ownMix'] {
+  const kept = mixesKept[clay.recipe ?? ''];
+  const { needed, onPiece } = report.clay;
+  return build.materials.mixOwn && kept ? { ...kept, mixed: onPiece > 0 ? needed / onPiece : 1 } : null;
+}
 
 function heldBy(piece: Piece): boolean {
   const { held } = piece.build.plan;

@@ -41,6 +41,16 @@ test('a plaster mould: each half in one sitting, 0.97 kg a litre, a tenth left i
   expect(batches(half)).toBe(3);
 });
 
+test('silicone in five coats, ten millimetres in all, each mixed for itself', () => {
+  const all = steps({ processes: ['silicone-condensation'] }).filter((s) =>
+    s.id.startsWith('silicone-condensation/coat'),
+  );
+  expect(all).toHaveLength(5);
+  expect(all.reduce((sum, s) => sum + s.material!.mass, 0)).toBeCloseTo(0.3 * 0.01 * 1150 * 1.1, 6);
+  expect(all.every((s) => s.mixed?.id === 'silicone' && s.whole)).toBe(true);
+  expect(all[1]!.after).toMatchObject([{ task: 'silicone-condensation/coat', least: { nominal: 1.5 * hour } }]);
+});
+
 test('latex in eight coats, each when the one before is dry, a shell of gauze a day after the last', () => {
   const all = steps({ processes: ['latex-mould'] });
   const coats = all.filter((s) => s.id.startsWith('latex-mould/coat'));
@@ -56,7 +66,7 @@ test('latex in eight coats, each when the one before is dry, a shell of gauze a 
 });
 
 describe('clay that the maker mixes', () => {
-  const ownMix = { each: 2.5, rests: 12 * hour, keeps: 120 * hour };
+  const ownMix = { each: 2.5, mixed: 1.1, rests: 12 * hour, keeps: 120 * hour };
   const coat = regionFacts('chest', 0.2).coats[0]!;
   const twice = [1, 2].map((stage) => ({ ...coat, stage, mass: 3 }));
   const all = steps({
@@ -74,7 +84,7 @@ describe('clay that the maker mixes', () => {
     ] as const) {
       const wait = stepIn(all, first).after.find((w) => w.task === `mix/${stage}`)!;
       expect([wait.least.nominal, wait.most?.nominal]).toEqual([12 * hour, 132 * hour]);
-      expect(stepIn(all, `mix/${stage}`).material!.mass).toBeCloseTo(6, 9);
+      expect(stepIn(all, `mix/${stage}`).material!.mass).toBeCloseTo(6.6, 9);
     }
     expect(stepIn(all, 'lay/head/1').after.some((w) => w.task.startsWith('mix/'))).toBe(false);
   });
@@ -95,8 +105,13 @@ test('clay that is laid warm: how much for each day, and by when it is put to wa
   const other = { ...planned, id: 'lay/head/1', clay: 1, sittings: [{ from: at('03T20:00'), until: at('03T22:00') }] };
   const plan = { zone: 'UTC', steps: [planned, other] as unknown as PlannedStep[] };
   expect(clayToWarm(plan)).toEqual([
-    { date: '2026-12-01', mass: 3, from: at('01T17:00'), by: at('01T19:00') },
-    { date: '2026-12-03', mass: 2, from: at('03T17:00'), by: at('03T19:00') },
+    { date: '2026-12-01', mass: 3, from: at('01T17:00'), by: at('01T19:00'), planned: false },
+    { date: '2026-12-03', mass: 2, from: at('03T17:00'), by: at('03T19:00'), planned: false },
   ]);
   expect(clayToWarm({ ...plan, steps: plan.steps.map((s) => ({ ...s, done: true })) })).toEqual([]);
+  // The step that puts it to warm says its own time.
+  const warm = { ...planned, id: 'warm', clay: 0, sittings: [{ from: at('01T16:30'), until: at('01T16:39') }] };
+  const { warmed: _, ...step } = warm;
+  const withStep = [step as unknown as PlannedStep, ...plan.steps];
+  expect(clayToWarm({ ...plan, steps: withStep }).map((w) => w.planned)).toEqual([true, false]);
 });

@@ -31,55 +31,60 @@ const opened: ProcessStep = { id: 'open', name: 'Open the mould and clean it', k
 /** kg of plaster powder to a m2 of a wall so thick: 0.97 kg makes a litre, a tenth is left in the bowl. */
 const powder = (wall: number) => 970 * 1.1 * wall;
 
-/** Ten millimetres of rubber in five coats, a shell of plaster over it. */
-export function siliconeMould(): ProcessStep[] {
-  const coat: ProcessStep = {
-    id: 'coat',
-    name: 'Lay up the silicone in five coats',
-    kind: 'moulding',
-    wait: 24,
-    share: 1.2,
-    until: 'the silicone has set',
-    takes: { what: 'silicone', perArea: 0.01 * 1150 * 1.1, mix: 'silicone' },
-  };
-  const shell: ProcessStep = {
-    id: 'shell',
-    name: 'Make the shell over it',
-    kind: 'moulding',
-    wait: 24,
-    share: 0.8,
-    until: 'the shell is hard',
-    takes: { what: 'plaster for the shell', perArea: powder(0.012), mix: 'plaster' },
-  };
-  return [parting, coat, shell, opened];
+/** Coats one over the other, each a step of its own: hours until the next may go on, and after the last. */
+function coatsOf(
+  many: number,
+  name: (coat: number) => string,
+  { between, after, until }: { readonly between: number; readonly after: number; readonly until: string },
+  takes: NonNullable<ProcessStep['takes']>,
+): ProcessStep[] {
+  return Array.from({ length: many }, (_, i): ProcessStep => {
+    const last = i === many - 1;
+    return {
+      id: i === 0 ? 'coat' : `coat-${i + 1}`,
+      name: name(i + 1),
+      kind: 'moulding',
+      wait: last ? after : between,
+      share: 0.2,
+      whole: true,
+      until: last ? until : 'the coat before is ready for the next',
+      takes: { ...takes, perArea: takes.perArea / many },
+    };
+  });
 }
 
-const latexCoats = 8;
+const shell = (name: string, takes: ProcessStep['takes']): ProcessStep => ({
+  id: 'shell',
+  name,
+  kind: 'moulding',
+  wait: 24,
+  share: 0.8,
+  until: 'the shell is hard',
+  ...(takes ? { takes } : {}),
+});
+
+/** Ten millimetres of rubber in five coats, the first thin; a shell of plaster over it. */
+export function siliconeMould(): ProcessStep[] {
+  const coats = coatsOf(
+    5,
+    (k) => `Brush on the silicone, coat ${k} of 5`,
+    { between: 1.5, after: 24, until: 'the silicone has set' },
+    { what: 'silicone', perArea: 0.01 * 1150 * 1.1, mix: 'silicone' },
+  );
+  const plaster = { what: 'plaster for the shell', perArea: powder(0.012), mix: 'plaster' } as const;
+  return [parting, ...coats, shell('Make the shell over it', plaster), opened];
+}
 
 /** Latex comes as it is brushed on: nothing is mixed, but each coat is dry before the next. A shell of gauze over it. */
 export function latexMould(): ProcessStep[] {
-  const coats = Array.from({ length: latexCoats }, (_, i): ProcessStep => {
-    const last = i === latexCoats - 1;
-    return {
-      id: i === 0 ? 'coat' : `coat-${i + 1}`,
-      name: `Brush on the latex, coat ${i + 1} of ${latexCoats}`,
-      kind: 'moulding',
-      wait: last ? 24 : 3,
-      share: 0.2,
-      until: last ? 'the latex is dry through' : 'the coat before is dry',
-      takes: { what: 'latex', perArea: 0.35 },
-    };
-  });
-  const shell: ProcessStep = {
-    id: 'shell',
-    name: 'Make the shell over it of plaster gauze',
-    kind: 'moulding',
-    wait: 24,
-    share: 0.8,
-    until: 'the shell is hard',
-    takes: { what: 'plaster gauze', perArea: 2.2, mix: 'plaster-gauze' },
-  };
-  return [parting, ...coats, shell, opened];
+  const coats = coatsOf(
+    8,
+    (k) => `Brush on the latex, coat ${k} of 8`,
+    { between: 3, after: 24, until: 'the latex is dry through' },
+    { what: 'latex', perArea: 8 * 0.35 },
+  );
+  const gauze = { what: 'plaster gauze', perArea: 2.2, mix: 'plaster-gauze' } as const;
+  return [parting, ...coats, shell('Make the shell over it of plaster gauze', gauze), opened];
 }
 
 /** Two halves, one after the other, 25 mm of plaster. */

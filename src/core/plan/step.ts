@@ -36,8 +36,13 @@ export interface JobFacts {
   readonly cure: number | null;
   /** kg mixed at a time, and seconds of kneading. */
   readonly batch: { readonly mass: number; readonly kneading: number } | null;
-  /** Clay the maker mixes: kg at a time, seconds it rests before it is used, and for which it keeps. */
-  readonly ownMix: { readonly each: number; readonly rests: number; readonly keeps: number } | null;
+  /** Clay the maker mixes: kg at a time, kg mixed to a kg laid, seconds it rests before it is used, and for which it keeps. */
+  readonly ownMix: {
+    readonly each: number;
+    readonly mixed: number;
+    readonly rests: number;
+    readonly keeps: number;
+  } | null;
   /** Of the room, degrees. */
   readonly celsius: number;
   /** Polymer: seconds in the oven at each bake, one a coat. */

@@ -79,7 +79,8 @@ export function stepsOfLaying(list: StepList, ready: readonly StepWait[]): void 
 function mixedClay(list: StepList, stage: number): StepWait[] {
   const { ownMix, clayName } = list.facts;
   if (!ownMix) return [];
-  const mass = list.clad.reduce((sum, r) => sum + (r.coats.find((c) => c.stage === stage)?.mass ?? 0), 0);
+  const laid = list.clad.reduce((sum, r) => sum + (r.coats.find((c) => c.stage === stage)?.mass ?? 0), 0),
+    mass = laid * ownMix.mixed;
   const lots = Math.max(1, Math.ceil(mass / ownMix.each - 1e-9));
   const id = list.add({
     id: `mix/${stage}`,

@@ -360,14 +360,21 @@ describe('over the clay', () => {
     expect(waits(stepIn(steps, 'fit'))).toEqual(['photograph 0']);
   });
 
+  const times = (n: number, hours: number) => Array.from({ length: n }, () => hours);
   test.each([
-    ['silicone-addition', [1, 24, 24, 0]],
-    ['plaster-mould', [1, 1, 24, 0]],
-  ] as const)('a mould in %s: parting, lay-up, shell, opening, each after the one before has set', (process, after) => {
-    const steps = stepsOf(jobFacts({ processes: [process] }));
-    const parts = ['part', 'coat', 'shell', 'open'].map((p) => `${process}/${p}`);
-    parts.slice(1).forEach((id, i) => expect(waits(stepIn(steps, id))).toEqual([`${parts[i]!} ${after[i]!}`]));
-    expect(waits(stepIn(steps, 'fit'))).toEqual([`${parts[3]!} ${after[3]!}`]);
-    for (const id of parts) expect(stepIn(steps, id).needs).toEqual(['gloves', 'fresh air']);
-  });
+    ['silicone-addition', 5, [1, ...times(4, 1.5), 24, 24, 0]],
+    ['silicone-condensation', 5, [1, ...times(4, 1.5), 24, 24, 0]],
+    ['latex-mould', 8, [1, ...times(7, 3), 24, 24, 0]],
+    ['plaster-mould', 1, [1, 1, 24, 0]],
+  ] as const)(
+    'a mould in %s: parting, %d coats, shell, opening, each after the one before has set',
+    (process, many, after) => {
+      const steps = stepsOf(jobFacts({ processes: [process] }));
+      const coats = Array.from({ length: many }, (_, i) => (i === 0 ? 'coat' : `coat-${i + 1}`));
+      const parts = ['part', ...coats, 'shell', 'open'].map((p) => `${process}/${p}`);
+      parts.slice(1).forEach((id, i) => expect(waits(stepIn(steps, id))).toEqual([`${parts[i]!} ${after[i]!}`]));
+      expect(waits(stepIn(steps, 'fit'))).toEqual([`${parts.at(-1)!} ${after.at(-1)!}`]);
+      for (const id of parts) expect(stepIn(steps, id).needs).toEqual(['gloves', 'fresh air']);
+    },
+  );
 });

@@ -7,6 +7,8 @@ export interface ClayToWarm {
   readonly mass: number;
   readonly from: number;
   readonly by: number;
+  /** The step that puts it to warm is planned for that day, with its own time. */
+  readonly planned: boolean;
 }
 
 /** Of every day on which such clay is still laid; a laying over several days takes its share on each. */
@@ -25,5 +27,7 @@ export function clayToWarm({ steps, zone }: Pick<BuildPlan, 'steps' | 'zone'>): 
       days.set(date, day);
     }
   }
-  return [...days].map(([date, day]) => ({ date, ...day })).sort((a, b) => a.by - b.by);
+  const warm = steps.find((s) => s.id === 'warm' && !s.done)?.sittings[0];
+  const warmedOn = warm && wallOf(warm.from).date;
+  return [...days].map(([date, day]) => ({ date, ...day, planned: date === warmedOn })).sort((a, b) => a.by - b.by);
 }

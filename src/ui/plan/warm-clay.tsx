@@ -19,8 +19,10 @@ export function WarmClay({
   if (!warm) return null;
   return (
     <p className={className} data-testid="warm-clay">
-      Put {formatMass(warm.mass, units)} of clay to warm by {whenWords(warm.from, zone)}: it is laid from{' '}
-      {timeWords(warm.by, zone)} on.
+      {warm.planned
+        ? `Of the clay ${formatMass(warm.mass, units)} is to be warm`
+        : `Put ${formatMass(warm.mass, units)} of clay to warm by ${whenWords(warm.from, zone)}`}
+      : it is laid from {timeWords(warm.by, zone)} on.
     </p>
   );
 }

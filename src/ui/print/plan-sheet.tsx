@@ -35,7 +35,7 @@ function Batches({ step, units }: { step: PlannedStep; units: UnitSystem }) {
     <div className="fine">
       Mix {all.length > 1 ? `${all.length} batches of ${formatMass(first, units)}` : formatMass(first, units)}
       {all.length > 1 && first - last > 0.001 ? `, the last of ${formatMass(last, units)}` : ''}
-      {step.mixed.works > 60 ? `; smooth within ${formatDuration(step.mixed.works)} of placing` : ''}:{' '}
+      {step.mixed.id === 'two-part-clay' ? `; smooth within ${formatDuration(step.mixed.works)} of placing` : ''}:{' '}
       {all.map((_, i) => (
         <span key={i}>
           <span className="box" />{' '}
