@@ -17,6 +17,8 @@ export interface Mix {
   readonly rate: number;
   /** Kneaded in the hand, as two-part clay is: what a hand kneads, and a large lump goes off sooner. */
   readonly kneaded: boolean;
+  /** What is done to it to make it ready. */
+  readonly done: 'mixed' | 'wetted';
   readonly how: string;
   readonly caution: string;
 }
@@ -30,6 +32,7 @@ export const mixes = {
     quickens: true,
     rate: 0.015,
     kneaded: true,
+    done: 'mixed',
     how: 'Equal parts, kneaded until no streak is left.',
     caution: 'Gloves, moving air, and no bare skin until it is hard.',
   },
@@ -41,6 +44,7 @@ export const mixes = {
     quickens: false,
     rate: 0.03,
     kneaded: false,
+    done: 'wetted',
     how: 'Cut all strips dry first. Dip them one at a time in lukewarm water, let them drip, lay them crosswise and rub them smooth.',
     caution:
       'It warms as it sets: never a closed shell round a person’s head or limb. No plaster water down the drain.',
@@ -53,6 +57,7 @@ export const mixes = {
     quickens: false,
     rate: 0.06,
     kneaded: false,
+    done: 'mixed',
     how: 'Glue and water first, then the plaster into them; brush it on at once.',
     caution: 'A mask against the dust while the powder is dry.',
   },
@@ -64,6 +69,7 @@ export const mixes = {
     quickens: false,
     rate: 0.03,
     kneaded: false,
+    done: 'mixed',
     how: 'Powder into water until it stands, then stir; nothing from the last bowl into the next.',
     caution: 'A mask against the dust while the powder is dry, and again for sanding.',
   },
@@ -75,6 +81,7 @@ export const mixes = {
     quickens: true,
     rate: 0.03,
     kneaded: false,
+    done: 'mixed',
     how: 'Weigh both parts, stir two minutes, scrape the sides, pour it into a flat dish and brush from there.',
     caution: 'A respirator for vapour, gloves, moving air, no flame; what is left in a cup heats itself.',
   },
@@ -86,6 +93,7 @@ export const mixes = {
     quickens: true,
     rate: 0.08,
     kneaded: false,
+    done: 'mixed',
     how: 'By weight, stirred slowly. The first coat thin and without bubbles, the next when the one before is tacky.',
     caution: 'Gloves and moving air. Try it on a scrap of the same clay first: some things stop it setting.',
   },
@@ -97,6 +105,7 @@ export const mixes = {
     quickens: false,
     rate: 0.5,
     kneaded: false,
+    done: 'mixed',
     how: '100 parts of powder to 65 of water by weight: sift it in, let it soak, stir without air, lay it on when it thickens.',
     caution:
       'A mask against the dust. Thick plaster gets hot enough to burn: never on skin. None of it down the drain.',

@@ -121,3 +121,14 @@ test('the place that is left bare is laid last, where nothing else holds the pie
     'let it lie on the bare chest, on foam or a bag of sand',
   );
 });
+
+test('no piece is held by an ear, unless there is nothing else', () => {
+  const ear = regionFacts('ear', 0.7, { area: 0.01 });
+  const chest = regionFacts('chest', 0.2),
+    head = regionFacts('head', 0.6);
+  const holds = (more: Partial<JobFacts>, region: string) =>
+    stepsOf(jobFacts({ held: false, ...more })).find((s) => s.kind === 'clay' && s.region === region)!.holds;
+  expect(holds({ regions: [chest, head, ear] }, 'chest')).toEqual(['head']);
+  expect(holds({ regions: [chest, ear] }, 'chest')).toEqual(['ear']);
+  expect(holds({ regions: [chest, ear], lies: true }, 'chest')).toEqual([]);
+});

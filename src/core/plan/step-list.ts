@@ -75,7 +75,9 @@ export class StepList {
     if (held || setting === 'damp' || setting === 'never') return null;
     const others = this.clad.filter((r) => r.id !== region);
     const whole = this.clad.reduce((sum, r) => sum + r.area, 0);
-    return (lies ? others.filter((r) => r.area >= bearsIt * whole) : others).map((r) => r.id);
+    const broad = others.filter((r) => r.area >= (lies ? bearsIt : givesHold) * whole);
+    // Where all there is beside it is small, the hand takes what there is.
+    return (lies || broad.length > 0 ? broad : others).map((r) => r.id);
   }
 
   /** Every region's last laying. */
@@ -107,8 +109,9 @@ export function whenHard(list: StepList, r: RegionFacts): StepWait {
   return waitFor(laid);
 }
 
-/** A piece lies on a place that has at least this share of its face. */
-const bearsIt = 0.15;
+/** A piece lies on a place that has at least this share of its face; a hand holds it by no less than this, not by an ear. */
+const bearsIt = 0.15,
+  givesHold = 0.06;
 
 /** m2 at which two do not stand in each other's way, and the work they can share there. */
 const twoStandAt = 0.2;

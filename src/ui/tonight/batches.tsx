@@ -111,8 +111,8 @@ export function Batches({
       </p>
       {mixed.length > 0 && (
         <p>
-          {mixed.length === 1 ? 'One batch is' : `${mixed.length} batches are`} mixed, {formatMass(placed, units)} in
-          all; {left > 0 ? `${formatMass(left, units)} of this step is still to be laid.` : 'that is all of it.'}
+          {mixed.length === 1 ? 'One batch is' : `${mixed.length} batches are`} {mix.done}, {formatMass(placed, units)}{' '}
+          in all; {left > 0 ? `${formatMass(left, units)} of this step is still to be laid.` : 'that is all of it.'}
         </p>
       )}
       {first && (
@@ -129,19 +129,22 @@ export function Batches({
             });
           }}
         >
-          Batch {mixed.length + 1}, {formatMass(first.mass, units)}: mixed, start its clock
+          Batch {mixed.length + 1}, {formatMass(first.mass, units)}: {mix.done}, start its clock
         </Button>
       )}
       <ol className="batch-list" start={mixed.length + 1}>
         {plan.batches.map((b, i) => (
           <li key={i}>
-            <strong>{timeWords(b.mixAt, zone)}</strong> mix {formatMass(b.mass, units)}, placed by{' '}
-            {timeWords(b.placedBy, zone)}, no more working it after {timeWords(b.stopAt, zone)}
+            <strong>{timeWords(b.mixAt, zone)}</strong> {mix.done === 'mixed' ? 'mix' : 'wet'}{' '}
+            {formatMass(b.mass, units)}, placed by {timeWords(b.placedBy, zone)}, no more working it after{' '}
+            {timeWords(b.stopAt, zone)}
           </li>
         ))}
       </ol>
       <p>
-        <strong>Mix nothing after {timeWords(plan.lastMix, zone)}.</strong>
+        <strong>
+          {mix.done === 'mixed' ? 'Mix' : 'Wet'} nothing after {timeWords(plan.lastMix, zone)}.
+        </strong>
         {plan.left > 0.001 ? ` ${formatMass(plan.left, units)} stays for another day.` : ''}
       </p>
       <p className="small muted">{mix.caution}</p>
