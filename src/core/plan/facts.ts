@@ -113,8 +113,8 @@ const mixesKept: Readonly<Record<string, { readonly each: number; readonly rests
 
 function mixedHere({ build, clay }: Piece, report: PieceReport): JobFacts['ownMix'] {
   const kept = mixesKept[clay.recipe ?? ''];
-  const { needed, onPiece } = report.clay;
-  return build.materials.mixOwn && kept ? { ...kept, mixed: onPiece > 0 ? needed / onPiece : 1 } : null;
+  const { toBuy, onPiece } = report.clay;
+  return build.materials.mixOwn && kept && toBuy > 0 ? { ...kept, mixed: onPiece > 0 ? toBuy / onPiece : 1 } : null;
 }
 
 function heldBy(piece: Piece): boolean {

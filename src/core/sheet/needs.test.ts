@@ -3,6 +3,8 @@ import { classSetOf } from '../../../tests/support/class-set';
 import { lamplighter, otherDemoBuilds } from '../../server/demo-builds';
 import { asBriefed, Evaluator } from '../evaluate';
 import type { Build } from '../document';
+import { effectiveLog } from '../log';
+import { usedByLog } from '../plan';
 import { needsOf, sheetOf } from '.';
 
 const evaluator = new Evaluator();
@@ -111,4 +113,44 @@ test('tape by its width, laid with a lap of 15 %: metres for the face it covers'
   expect(wrapped('tape')).toBeCloseTo((area * 1.15) / 0.038, 6);
   expect(wrapped('cloth')).toBeCloseTo((area * 1.15) / 0.05, 6);
   expect(wrapped('twine')).toBeGreaterThan(6 * wrapped('tape'));
+});
+
+test('clay that is mixed is needed as what goes into it, used up as it is mixed', () => {
+  const mixed = materials(lamp, { mixOwn: true });
+  const all = needs(mixed);
+  expect(all.has('clay/paper-clay')).toBe(false);
+  const parts = ['wet-paper-pulp', 'earthen-air-dry-clay', 'white-wood-glue', 'filler'].map((p) =>
+    all.get(`part/${p}`)!,
+  );
+  // 3 : 1.5 : 1 : 1 by volume, of all that is to be mixed at 1090 kg/m3.
+  const litres = (sheet(mixed).clay.toBuy / 1090) * 1000;
+  expect(parts.map((p) => p.amount / litres)).toEqual([3, 1.5, 1, 1].map((v) => expect.closeTo(v / 6.5, 3) as number));
+  for (const p of parts) {
+    expect(p.unit).toBe('litres');
+    expect(p.by!.length).toBeGreaterThan(0);
+    expect(p.by!.reduce((sum, b) => sum + b.amount, 0)).toBeCloseTo(p.amount, 9);
+    expect(p.by!.every((b) => b.step.startsWith('mix/'))).toBe(true);
+  }
+  const done = (step: string) => ({
+    id: '00000000-0000-4000-8000-000000000001',
+    kind: 'step' as const,
+    at: '2026-12-02T10:00:00Z',
+    data: { step, name: step, kind: 'tending' as const },
+    corrects: null,
+  });
+  const { step, amount } = parts[0]!.by![0]!;
+  expect(usedByLog('id', effectiveLog([done(step)]), [...all.values()])).toContainEqual(
+    expect.objectContaining({ item: 'part/wet-paper-pulp', kind: 'used', amount }),
+  );
+});
+
+test('layers, rubber and plaster are needed by the kilo, as the steps put them on', () => {
+  const moulded = changed(lamp, { path: ['finish', 'processes'], value: [{ kind: 'silicone-condensation' }] });
+  const all = needs(moulded);
+  const report = evaluator.evaluate(asBriefed(moulded));
+  if (!report.ok) throw new Error(report.message);
+  const { area } = report.value.size;
+  expect(all.get('layer/silicone')!.amount).toBeCloseTo(area * 0.01 * 1150 * 1.1, 6);
+  expect(all.get('layer/silicone')!.by).toHaveLength(5);
+  expect(all.get('layer/plaster-for-the-shell')!.amount).toBeCloseTo(area * 0.012 * 970 * 1.1, 6);
 });

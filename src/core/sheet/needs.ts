@@ -1,6 +1,6 @@
-import { mixClay, packOf, recipeFor } from '../clay';
-import { findClay, type Build } from '../document';
-import type { Step, StockNeed } from '../plan';
+import { packOf } from '../clay';
+import type { Build } from '../document';
+import type { StockNeed } from '../plan';
 import { success, type Result } from '../quantity';
 import { asBriefed, type Evaluator } from '../evaluate';
 import { sheetOf } from './sheet';
@@ -11,7 +11,6 @@ export function needsOf(evaluator: Evaluator, id: string, build: Build): Result<
   const sheet = sheetOf(asBriefed(build), evaluator, { copies });
   if (!sheet.ok) return sheet;
   const s = sheet.value;
-  const times = s.copies + s.spares;
   const pack = packOf(build);
   const need = (
     item: string,
@@ -20,64 +19,36 @@ export function needsOf(evaluator: Evaluator, id: string, build: Build): Result<
     amount: number,
     price: number | null = null,
   ): StockNeed => ({ item, name, unit, build: id, buildName: build.name, amount, price });
-  const planned = evaluator.toPlan(asBriefed(build), { ranges: false });
-  if (!planned.ok) return planned;
-  const { steps } = planned.value;
   return success([
-    ...(ingredientsOf(build, s.clay.needed, steps)?.map((x) => ({
-      ...need(x.item, x.what, x.unit, x.amount),
-      by: x.by,
-    })) ?? [
-      need(`clay/${build.brief.clay}`, s.clay.name, 'kg', s.clay.needed, pack.mass > 0 ? pack.price / pack.mass : null),
-    ]),
+    ...(s.ingredients
+      ? s.ingredients.map(({ what, unit, amount, by }) => ({
+          ...need(`part/${slug(what)}`, what, unit === 'l' ? 'litres' : 'kg', amount),
+          by,
+        }))
+      : [
+          need(
+            `clay/${build.brief.clay}`,
+            s.clay.name,
+            'kg',
+            s.clay.needed,
+            pack.mass > 0 ? pack.price / pack.mass : null,
+          ),
+        ]),
     ...s.stock.map((x) =>
       need(
         `stock/${x.key}`,
         x.name,
         'm',
-        s.cuts.filter((c) => c.key === x.key).reduce((sum, c) => sum + c.cutLength * c.pieces, 0) * times,
+        s.cuts.filter((c) => c.key === x.key).reduce((sum, c) => sum + c.cutLength * c.pieces, 0) *
+          (s.copies + s.spares),
         x.pricePerMetre,
       ),
     ),
     ...(s.bulk ? [need(`bulk/${s.bulk.name.replaceAll(' ', '-')}`, s.bulk.name, 'kg', s.bulk.mass)] : []),
     ...(s.wrap ? [need(`wrap/${s.wrap.name.replaceAll(' ', '-')}`, s.wrap.name, 'm', s.wrap.length)] : []),
-    ...putOn(steps).map((x) => ({ ...need(x.item, x.name, 'kg', x.amount * times), by: x.by })),
+    ...s.putOn.map(({ name, mass, by }) => ({ ...need(`layer/${slug(name)}`, name, 'kg', mass), by })),
     ...s.hardware.map((h) => need(`hardware/${h.name.replaceAll(' ', '-')}`, h.name, 'pieces', h.count)),
   ]);
 }
 
-interface Portion {
-  readonly step: string;
-  readonly amount: number;
-}
-
-/** What goes into clay that the maker mixes, used as it is mixed; null where it is bought. */
-function ingredientsOf(build: Build, needed: number, steps: readonly Step[]) {
-  const clay = findClay(build, build.brief.clay);
-  if (!build.materials.mixOwn || !clay.ok) return null;
-  const scaled = recipeFor(clay.value, mixClay(clay.value, 0), needed);
-  if (!scaled) return null;
-  const mixing = steps.filter((s) => s.id.startsWith('mix/') && s.material);
-  const all = mixing.reduce((sum, s) => sum + s.material!.mass, 0);
-  return scaled.parts.map(({ what, amount }) => ({
-    item: `part/${what.replaceAll(' ', '-')}`,
-    what,
-    unit: scaled.unit === 'l' ? ('litres' as const) : ('kg' as const),
-    amount,
-    by: mixing.map((s): Portion => ({ step: s.id, amount: all > 0 ? (amount * s.material!.mass) / all : 0 })),
-  }));
-}
-
-/** Layers, resin, rubber and plaster, by name: what steps put on besides clay and what the way of building winds on. */
-function putOn(steps: readonly Step[]) {
-  const out = new Map<string, Portion[]>();
-  for (const { id, material, kind } of steps)
-    if (material && kind !== 'bulk' && kind !== 'tending')
-      out.set(material.name, [...(out.get(material.name) ?? []), { step: id, amount: material.mass }]);
-  return [...out].map(([name, by]) => ({
-    item: `layer/${name.replaceAll(' ', '-')}`,
-    name,
-    amount: by.reduce((sum, b) => sum + b.amount, 0),
-    by,
-  }));
-}
+const slug = (name: string): string => name.replaceAll(' ', '-');

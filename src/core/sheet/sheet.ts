@@ -17,6 +17,7 @@ import { clayToBuy, type ClayToBuy } from '../clay';
 import { pricePerMetre } from '../piece';
 import { sensible, success, type Result } from '../quantity';
 import type { Evaluator, Question } from '../evaluate';
+import { ingredientsOf, putOnOf, type Ingredient, type PutOn } from './put-on';
 
 /** What the printed sheet holds: for one piece, or a class set with spares. */
 export interface SheetContents {
@@ -31,6 +32,10 @@ export interface SheetContents {
   readonly clay: ClayToBuy & { readonly name: string };
   readonly bulk: { readonly name: string; readonly mass: number; readonly litres: number } | null;
   readonly wrap: { readonly name: string; readonly length: number } | null;
+  /** What goes into clay that is mixed here; null where it is bought. */
+  readonly ingredients: readonly Ingredient[] | null;
+  /** Layers, resin, rubber, plaster: all copies. */
+  readonly putOn: readonly PutOn[];
   readonly board: { readonly name: string; readonly base: BaseBoard };
   readonly hardware: readonly { readonly name: string; readonly count: number; readonly note: string }[];
   readonly cautions: readonly string[];
@@ -70,6 +75,9 @@ export function sheetOf(question: Question, evaluator: Evaluator, options: Sheet
   if (!report.ok) return report;
   const made = evaluator.piece(question);
   if (!made.ok) return made;
+  const planned = evaluator.toPlan(question, { ranges: false });
+  if (!planned.ok) return planned;
+  const { steps } = planned.value;
   const copies = Math.min(500, Math.max(1, Math.round(options.copies ?? 1)));
   const spares = copies > 1 ? Math.ceil(copies / sparePer) : 0;
   const times = copies + spares;
@@ -96,6 +104,8 @@ export function sheetOf(question: Question, evaluator: Evaluator, options: Sheet
       face.solid || wrap.id === 'none'
         ? null
         : { name: wrap.name, length: (times * report.value.size.area * lap) / (wrapWidth[wrap.id] ?? 0.05) },
+    ingredients: ingredientsOf(made.value, needed.toBuy, steps),
+    putOn: putOnOf(steps, times),
     board: { name: `${board?.name ?? armature.base.stock}, ${size}`, base: armature.base },
     holes: holesOf(armature),
     hardware: [

@@ -15,6 +15,7 @@ import {
   type BuildPlan,
   type PlannedStep,
 } from '../../core/plan';
+import { mixes } from '../../core/cure';
 import { StepAmounts } from '../plan/step-amounts';
 import { WarmClay } from '../plan/warm-clay';
 import { formatDuration, formatMass, type UnitSystem } from '../../core/quantity';
@@ -33,7 +34,8 @@ function Batches({ step, units }: { step: PlannedStep; units: UnitSystem }) {
   if (!step.mixed || all.length === 0) return null;
   return (
     <div className="fine">
-      Mix {all.length > 1 ? `${all.length} batches of ${formatMass(first, units)}` : formatMass(first, units)}
+      {mixes[step.mixed.id].done === 'wetted' ? 'Wet' : 'Mix'}{' '}
+      {all.length > 1 ? `${all.length} batches of ${formatMass(first, units)}` : formatMass(first, units)}
       {all.length > 1 && first - last > 0.001 ? `, the last of ${formatMass(last, units)}` : ''}
       {step.mixed.id === 'two-part-clay' ? `; smooth within ${formatDuration(step.mixed.works)} of placing` : ''}:{' '}
       {all.map((_, i) => (

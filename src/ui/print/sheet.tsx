@@ -5,7 +5,7 @@ import { useState } from 'react';
 import { Button, Form } from 'react-bootstrap';
 import { hasFlange } from '../../core/armature';
 import { contactsOf } from '../../core/load';
-import { formatDate, formatLength, formatMass, sensible, type UnitSystem } from '../../core/quantity';
+import { formatDate, formatLength, formatMass, formatVolume, sensible, type UnitSystem } from '../../core/quantity';
 import type { SheetContents, StockToBuy } from '../../core/sheet';
 
 /** Cut list, kit and shopping, black on white; for one piece or a class. */
@@ -305,6 +305,15 @@ export default function Sheet({ id, data, units: initial }: { id: string; data: 
                 </td>
               </tr>
             ))}
+            {data.putOn.map((x) => (
+              <tr key={x.name}>
+                <td>
+                  <span className="box" />
+                </td>
+                <td>{x.name}</td>
+                <td className="n">about {formatMass(x.mass, units)}</td>
+              </tr>
+            ))}
             {base.standing !== 'own' && (
               <tr>
                 <td>
@@ -365,9 +374,23 @@ export default function Sheet({ id, data, units: initial }: { id: string; data: 
                 </div>
               </td>
               <td className="n">
-                {formatMass(data.clay.toBuy, units)}, {data.clay.packs} packs of {formatMass(data.clay.packMass, units)}
+                {formatMass(data.clay.toBuy, units)}
+                {data.ingredients
+                  ? ' to mix'
+                  : `, ${data.clay.packs === 1 ? '1 pack' : `${data.clay.packs} packs`} of ${formatMass(data.clay.packMass, units)}`}
               </td>
             </tr>
+            {data.ingredients?.map((x) => (
+              <tr key={x.what}>
+                <td>
+                  <span className="box" />
+                </td>
+                <td>{x.what}, for the clay</td>
+                <td className="n">
+                  {x.unit === 'l' ? formatVolume(x.amount / 1000, units) : formatMass(x.amount, units)}
+                </td>
+              </tr>
+            ))}
             {data.stock.map((s) => {
               const fresh = s.nesting.bars.filter((b) => !b.had).length,
                 had = s.nesting.bars.length - fresh;

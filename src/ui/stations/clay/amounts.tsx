@@ -24,7 +24,7 @@ export function Amounts() {
   const clay = found.value;
   const mixed = mixClay(clay, build.materials.waterWorkedIn);
   const volume = report.regions.reduce((sum, r) => sum + r.clayVolume, 0);
-  const recipe = recipeFor(clay, mixed, report.clay.needed);
+  const recipe = recipeFor(clay, mixed, build.materials.mixOwn ? report.clay.toBuy : report.clay.needed);
   const back = reclaim(clay.setting, mixed, report.clay.waste);
   // What is rolled to one thickness is rolled together.
   const rolled = new Map<number, { volume: number; names: string[] }>();
