@@ -1,17 +1,6 @@
-import { readEntry } from '../core/log';
+import { readEntry, type NoteForNext } from '../core/log';
 import * as db from '../db';
 import { database } from './store';
-
-/** A note that was kept for the next piece, and the piece it was written at. */
-export interface NoteForNext {
-  readonly id: string;
-  readonly text: string;
-  /** ISO, UTC. */
-  readonly at: string;
-  readonly build: string;
-  readonly name: string;
-  readonly sameClay: boolean;
-}
 
 const looked = 200,
   shown = 12;

@@ -41,13 +41,49 @@ test('two-part clay has its batches: how much, when, and when to mix no more', a
   }
   await expect(next.getByRole('heading')).toHaveText(/^Lay the clay/);
   const batches = page.getByRole('region', { name: 'Batches' });
-  await expect(batches).toContainText(/A batch works for .+; mix .+ at a time/);
+  await expect(batches).toContainText(/A batch of two-part clay works for .+; make ready .+ at a time/);
   await expect(batches).toContainText(/Mix nothing after \d\d:\d\d/);
   const warm = await batches.textContent();
   await page.getByLabel('The room').fill('30');
   await expect(batches).not.toHaveText(warm ?? '');
   await page.getByRole('button', { name: /^Batch, / }).click();
   await expect(page.getByTestId('clock')).toContainText('Batch');
+});
+
+test('gauze is wetted a little at a time; a note for the next piece stands on its Brief', async ({ page }) => {
+  const id = await copyDemo(page.request, 'The Lamplighter');
+  const { revision, generation, build, history } = (await (await page.request.get(`/api/builds/${id}`)).json()) as {
+    revision: number;
+    generation: string;
+    build: { regions: { everywhere: object } };
+    history: object;
+  };
+  const everywhere = { ...build.regions.everywhere, under: ['gauze'] };
+  const document = { ...build, regions: { ...build.regions, everywhere } };
+  const put = { saveId: crypto.randomUUID(), revision, generation, document, history, label: 'gauze', notHeard: [] };
+  expect((await page.request.put(`/api/builds/${id}`, { data: put })).ok()).toBe(true);
+  await page.goto(`/build/${id}/tonight`);
+  const next = page.getByTestId('next-step');
+  for (const step of [/^Measure/, /^Cut, bend/, /^Fill out/]) {
+    await expect(next.getByRole('heading')).toHaveText(step);
+    await next.getByRole('button', { name: 'Done' }).click();
+  }
+  await expect(next.getByRole('heading')).toHaveText(/^Put on plaster gauze/);
+  const batches = page.getByRole('region', { name: 'Batches' });
+  await expect(batches).toContainText(/A batch of plaster gauze works for 6 min .+ make ready 120 g at a time/);
+  await page.getByRole('button', { name: /^Batch 1, 120 g: wetted/ }).click();
+  await expect(batches).toContainText(/One batch is wetted, 120 g in all/);
+  await expect(page.getByRole('button', { name: /^Batch 2, / })).toBeVisible();
+  await page.getByLabel('Note', { exact: true }).fill('Cut the strips before wetting the first.');
+  await page.getByLabel('The note is for the next piece too').check();
+  await page.getByRole('button', { name: 'Write' }).click();
+  await expect(page.getByLabel('Note', { exact: true })).toHaveValue('');
+  await expect(page.getByLabel('The note is for the next piece too')).not.toBeChecked();
+  const other = await copyDemo(page.request, 'Whelk pauldron');
+  await page.goto(`/build/${other}?station=brief`);
+  await expect(page.getByTestId('notes-for-next')).toContainText(
+    /Cut the strips before wetting the first\. ?The Lamplighter/,
+  );
 });
 
 test('without a connection it opens, and what is logged is sent in order and once, after twelve cuts', async ({

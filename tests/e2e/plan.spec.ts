@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { expect, test, type APIRequestContext, type Page } from '@playwright/test';
-import { copyDemo, openDemo, saved } from './support';
+import { copyDemo, openDemo, saved, settled } from './support';
 
 const day = 86400_000,
   hour = 3600_000;
@@ -211,6 +211,35 @@ test('steps of one’s own, left out, brought back, done with their hours; hours
   await page.evaluate(() => document.dispatchEvent(new Event('visibilitychange')));
   await expect(page.getByRole('button', { name: 'Change Third hand' })).toBeVisible();
   expect((await page.request.put('/api/workshop', { data: workshop })).ok()).toBe(true);
+});
+
+test('a way of holding it is taken with a press and taken back; a share of the hours is whole days', async ({
+  page,
+}) => {
+  await openDemo(page, 'Whelk pauldron', 'plan');
+  const ways = page.getByTestId('holding');
+  await expect(ways.locator('strong')).toHaveText('In the hands, by a dry place');
+  await expect(ways).toContainText(/Lying in a cradle of foam or sand/);
+  await ways
+    .getByRole('listitem')
+    .filter({ hasText: 'On its base' })
+    .getByRole('button', { name: 'Hold it so' })
+    .click();
+  await expect(page.getByLabel('Held while it is worked on by')).toHaveValue('stands');
+  await expect(ways.locator('strong')).toHaveText('On its base, a stand, a stick or a loop');
+  await expect(page.getByLabel('Laid last, to hold it by')).toHaveCount(0);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByLabel('Held while it is worked on by')).toHaveValue('auto');
+  await saved(page);
+  const ready = await page.getByTestId('beam-Ready').textContent();
+  const share = page.getByRole('textbox', { name: 'Its share of the hours' });
+  await share.fill('30 %');
+  await share.press('Enter');
+  await settled(page);
+  await expect(page.getByTestId('beam-Ready')).not.toHaveText(ready ?? '');
+  await share.fill('2');
+  await share.press('Enter');
+  await expect(page.locator('.wrong')).toBeVisible();
 });
 
 test('the plan on paper says the day, the step and a box for it', async ({ page }) => {

@@ -7,6 +7,7 @@ export * from './kind';
 export * from './kinds';
 export * from './log';
 export * from './room-as-it-was';
+export type { NoteForNext } from './note';
 export { stepData } from './step-done';
 export { partData } from './step-part';
 export { finestOf, usualFinest } from './weigh-in';

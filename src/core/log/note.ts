@@ -22,3 +22,14 @@ export const note = entryKind({
   fill: (d) => ({ text: d.text, forNext: d.forNext === true }),
   words: (d) => ({ main: d.text, more: d.forNext ? 'for the next piece too' : '' }),
 });
+
+/** A note that was kept for the next piece, and the piece it was written at. */
+export interface NoteForNext {
+  readonly id: string;
+  readonly text: string;
+  /** ISO, UTC. */
+  readonly at: string;
+  readonly build: string;
+  readonly name: string;
+  readonly sameClay: boolean;
+}

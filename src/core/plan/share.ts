@@ -1,5 +1,5 @@
+import type { PlanPart } from '../document';
 import { merged, type Span } from './calendar';
-import type { BuildToPlan } from './plan';
 import { dayAfter, type ZoneClock } from './time-zone';
 
 /**
@@ -8,7 +8,7 @@ import { dayAfter, type ZoneClock } from './time-zone';
  * is, whenever it is asked.
  */
 export function daysShared(
-  builds: readonly Pick<BuildToPlan, 'id' | 'plan'>[],
+  builds: readonly { readonly id: string; readonly plan: Pick<PlanPart, 'share'> }[],
   zone: ZoneClock,
   from: number,
   until: number,

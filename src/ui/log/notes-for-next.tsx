@@ -1,24 +1,16 @@
 'use client';
 import Link from 'next/link';
 import { useEffect, useState } from 'react';
+import type { NoteForNext } from '../../core/log';
 import { formatDate } from '../../core/quantity';
-
-interface Note {
-  readonly id: string;
-  readonly text: string;
-  readonly at: string;
-  readonly build: string;
-  readonly name: string;
-  readonly sameClay: boolean;
-}
 
 /** What was written at earlier pieces for the next; nothing where there is none. */
 export function NotesForNext({ buildId }: { buildId: string }) {
-  const [notes, setNotes] = useState<readonly Note[]>([]);
+  const [notes, setNotes] = useState<readonly NoteForNext[]>([]);
   useEffect(() => {
     let gone = false;
     fetch(`/api/builds/${buildId}/notes`)
-      .then(async (r) => (r.ok ? ((await r.json()) as Note[]) : []))
+      .then(async (r) => (r.ok ? ((await r.json()) as NoteForNext[]) : []))
       .then((n) => {
         if (!gone) setNotes(n);
       })

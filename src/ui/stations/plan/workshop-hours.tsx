@@ -213,7 +213,9 @@ function PersonHours({
               size="sm"
               variant="quiet"
               aria-label={`A break in line ${i + 1}`}
-              onClick={() => onChange({ ...person, hours: person.hours.flatMap((x, k) => (k === i ? withBreak(x) : [x])) })}
+              onClick={() =>
+                onChange({ ...person, hours: person.hours.flatMap((x, k) => (k === i ? withBreak(x) : [x])) })
+              }
             >
               A break
             </Button>
