@@ -13,6 +13,7 @@ const core = [
   'heat',
   'cure',
   'piece',
+  'mould',
   'sizing',
   'plan',
   'finding',

@@ -5,10 +5,13 @@ import { largestMeshFile, meshUnits, readMesh, reportOnMesh, type MeshUnit } fro
 import { failure, readJson, success, type Failure, type Result } from '../core/quantity';
 import { check, readCheckArguments } from './check';
 import { solveDryingFile, solveFrameFile } from './inputs';
+import { mouldOfBuild, mouldOfMesh, mouldUsage, readMouldArguments } from './mould';
 
-/** check BUILD.json | solve frame FILE | solve drying FILE | mesh FILE | backup FILE | restore FILE. Exit 0, or 2 with one line saying where and why. */
+/** check BUILD.json | solve frame FILE | solve drying FILE | mesh FILE | mould FILE | backup FILE | restore FILE. Exit 0, or 2 with one line saying where and why. */
 const usage =
-  'usage: sostegno check BUILD.json [--log LOG.json] [--full] [--now ISO] [--workshop FILE] | solve frame FILE | solve drying FILE | mesh FILE.(stl|obj|ply|glb) [--unit mm|cm|in|m] | backup FILE [--dryings] | restore FILE, with [--data DIR]';
+  'usage: sostegno check BUILD.json [--log LOG.json] [--full] [--now ISO] [--workshop FILE] | solve frame FILE | solve drying FILE | mesh FILE.(stl|obj|ply|glb) [--unit mm|cm|in|m] | ' +
+  mouldUsage +
+  ' | backup FILE [--dryings] | restore FILE, with [--data DIR]';
 
 function refuse(file: string, why: Failure): never {
   process.stderr.write(`${file}: ${why.path}: ${why.message.replace(/\s+/g, ' ')}\n`);
@@ -72,6 +75,21 @@ function meshCommand(args: readonly string[]): void {
   print(file, () => mesh(file, unit as MeshUnit));
 }
 
+function mouldCommand(args: readonly string[]): void {
+  const read = readMouldArguments(args);
+  if (!read.ok) stopWith(`${read.path}: ${read.message}`);
+  const { file, unit, asked } = read.value;
+  if (/\.json$/i.test(file)) {
+    const text = readText(file);
+    if (!text.ok) refuse(file, text);
+    print(file, () => mouldOfBuild(text.value, asked));
+    return;
+  }
+  const bytes = readBytes(file, largestMeshFile);
+  if (!bytes.ok) refuse(file, bytes);
+  print(file, () => mouldOfMesh(bytes.value, file, unit, asked));
+}
+
 function stopWith(line: string): never {
   process.stderr.write(`${line}\n`);
   process.exit(2);
@@ -112,6 +130,10 @@ function main(args: readonly string[]): void {
   const [command, second, third] = args;
   if (command === 'mesh') {
     meshCommand(args.slice(1));
+    return;
+  }
+  if (command === 'mould') {
+    mouldCommand(args.slice(1));
     return;
   }
   if (command === 'backup' || command === 'restore') {

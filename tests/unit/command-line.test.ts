@@ -169,3 +169,68 @@ describe('backup and restore', () => {
     expect(cli('restore')).toMatchObject({ code: 2, error: expect.stringMatching(/^usage: /) });
   }, 60_000);
 });
+
+describe('mould', () => {
+  const cube = [
+    'solid cube',
+    ...cubeFaces().flatMap((f) => [
+      'facet normal 0 0 0',
+      ' outer loop',
+      ...f.map((v) => `  vertex ${v.join(' ')}`),
+      ' endloop',
+      'endfacet',
+    ]),
+    'endsolid cube',
+  ].join('\n');
+  const stl = path.join(folder, 'cube.stl');
+  beforeAll(() => writeFileSync(stl, cube));
+  test('of a cube of 100 mm in a mesh: 565 cc of skin of 10 mm over all but what it stands on, a shell, a block', () => {
+    const made = run(['mould', stl, '--kind', 'rubber-skin', '--skin', '0.01', '--shell', '0.012']);
+    expect([made.code, made.error]).toEqual([0, '']);
+    const said = JSON.parse(made.out) as Record<string, number> & { castMass: { nominal: number }; cautions: string[] };
+    expect(said['pieceVolume']! / 1e-3).toBeCloseTo(1, 1);
+    expect(said['skinVolume']! / 564.9e-6).toBeCloseTo(1, 1);
+    expect(said).toMatchObject({ kind: 'rubber-skin', skin: 0.01, shell: 0.012, blockVolume: null });
+    expect(said.cautions.length).toBeGreaterThan(1);
+    const block = run(['mould', stl, '--kind', 'rubber-block', '--margin', '0.02', '--cast', 'resin-solid']);
+    const { blockVolume, castMass } = JSON.parse(block.out) as typeof said;
+    expect(blockVolume! / (0.14 * 0.14 * 0.12 - 1e-3)).toBeCloseTo(1, 1);
+    expect(castMass.nominal).toBeCloseTo(1.03, 1);
+  });
+  test('of a build; and what is wrong is said, with exit 2', () => {
+    const bust = run(['mould', '--kind', 'plaster-parts', '--cast', 'latex-skin'], newBust('Bust', '2026-12-01', 0.4));
+    expect([bust.code, bust.error]).toEqual([0, '']);
+    expect(JSON.parse(bust.out)).toMatchObject({ kind: 'plaster-parts', cast: 'latex-skin', skinVolume: null });
+    for (const [args, words] of [
+      [['mould'], /usage|mould BUILD/],
+      [['mould', stl, '--kind', 'jelly'], /kind: the kinds of mould are/],
+      [['mould', stl, '--cast', 'gold'], /cast: the casts are/],
+      [['mould', stl, '--skin', 'thick'], /--skin: "thick" is no number/],
+      [['mould', stl, '--skin', '-1'], /skin: it is above 0/],
+      [['mould', stl, '--unit', 'ell'], /--unit: it is one of/],
+      [['mould', stl, '--deep'], /there is no option --deep/],
+      [['mould', path.join(folder, 'none.stl')], /there is no such file/],
+    ] as const) {
+      const refused = run([...args]);
+      expect([refused.code, refused.out]).toEqual([2, '']);
+      expect(refused.error).toMatch(words);
+    }
+  });
+});
+
+/** Twelve triangles of a cube of 100, their faces outward. */
+function cubeFaces(): number[][][] {
+  const p = (i: number) => [100 * (i & 1), 100 * ((i >> 1) & 1), 100 * ((i >> 2) & 1)];
+  const quads = [
+    [0, 2, 3, 1],
+    [4, 5, 7, 6],
+    [0, 1, 5, 4],
+    [2, 6, 7, 3],
+    [0, 4, 6, 2],
+    [1, 3, 7, 5],
+  ];
+  return quads.flatMap(([a, b, c, d]) => [
+    [p(a!), p(b!), p(c!)],
+    [p(a!), p(c!), p(d!)],
+  ]);
+}

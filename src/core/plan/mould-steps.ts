@@ -1,5 +1,6 @@
 import type { MixId } from '../cure';
 import type { Need, StepKind } from '../document';
+import { leftInTheBowl, mouldKinds, mouldMaterials, type MouldKindId, type MouldLayer } from '../mould';
 
 /** A step of what a piece goes through once it is made: hours to wait after it, and its share of the hours its kind takes. */
 export interface ProcessStep {
@@ -28,8 +29,16 @@ const parting: ProcessStep = {
 };
 const opened: ProcessStep = { id: 'open', name: 'Open the mould and clean it', kind: 'moulding', wait: 0, share: 0.5 };
 
-/** kg of plaster powder to a m2 of a wall so thick: 0.97 kg makes a litre, a tenth is left in the bowl. */
-const powder = (wall: number) => 970 * 1.1 * wall;
+/** kg bought to a m2 of a layer: its thickness over a flat face, and what is left in the bowl. */
+function bought({ material, thickness }: MouldLayer): number {
+  return mouldMaterials[material].bought * thickness * (1 + leftInTheBowl);
+}
+
+function kindOf(id: MouldKindId): { readonly skin: MouldLayer; readonly shell: MouldLayer } {
+  const { skin, shell } = mouldKinds.find((k) => k.id === id)!;
+  const none: MouldLayer = { material: 'plaster', thickness: 0, coats: 1 };
+  return { skin: skin ?? none, shell: shell ?? none };
+}
 
 /** Coats one over the other, each a step of its own: hours until the next may go on, and after the last. */
 function coatsOf(
@@ -63,37 +72,39 @@ const shell = (name: string, takes: ProcessStep['takes']): ProcessStep => ({
   ...(takes ? { takes } : {}),
 });
 
-/** Ten millimetres of rubber in five coats, the first thin; a shell of plaster over it. */
+/** Rubber in coats, the first thin; a shell of plaster over it. */
 export function siliconeMould(): ProcessStep[] {
+  const { skin, shell: over } = kindOf('rubber-skin');
   const coats = coatsOf(
-    5,
-    (k) => `Brush on the silicone, coat ${k} of 5`,
+    skin.coats,
+    (k) => `Brush on the silicone, coat ${k} of ${skin.coats}`,
     { between: 1.5, after: 24, until: 'the silicone has set' },
-    { what: 'silicone', perArea: 0.01 * 1150 * 1.1, mix: 'silicone' },
+    { what: 'silicone', perArea: bought(skin), mix: 'silicone' },
   );
-  const plaster = { what: 'plaster for the shell', perArea: powder(0.012), mix: 'plaster' } as const;
+  const plaster = { what: 'plaster for the shell', perArea: bought(over), mix: 'plaster' } as const;
   return [parting, ...coats, shell('Make the shell over it', plaster), opened];
 }
 
 /** Latex comes as it is brushed on: nothing is mixed, but each coat is dry before the next. A shell of gauze over it. */
 export function latexMould(): ProcessStep[] {
+  const { skin, shell: over } = kindOf('latex-skin');
   const coats = coatsOf(
-    8,
-    (k) => `Brush on the latex, coat ${k} of 8`,
+    skin.coats,
+    (k) => `Brush on the latex, coat ${k} of ${skin.coats}`,
     { between: 3, after: 24, until: 'the latex is dry through' },
-    { what: 'latex', perArea: 8 * 0.35 },
+    { what: 'latex', perArea: bought(skin) },
   );
-  const gauze = { what: 'plaster gauze', perArea: 2.2, mix: 'plaster-gauze' } as const;
+  const gauze = { what: 'plaster gauze', perArea: bought(over), mix: 'plaster-gauze' } as const;
   return [parting, ...coats, shell('Make the shell over it of plaster gauze', gauze), opened];
 }
 
-/** Two halves, one after the other, 25 mm of plaster. */
+/** Two halves, one after the other. */
 export function plasterMould(): ProcessStep[] {
   const half = {
     kind: 'moulding' as const,
     share: 1,
     whole: true,
-    takes: { what: 'plaster', perArea: powder(0.025) / 2, mix: 'plaster' as const },
+    takes: { what: 'plaster', perArea: bought(kindOf('plaster-parts').shell) / 2, mix: 'plaster' as const },
   };
   return [
     parting,

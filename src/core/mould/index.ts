@@ -1,0 +1,10 @@
+/**
+ * Moulds and casts. In: a piece as it is laid over. Out: what a mould of it takes, what comes out of it, how much larger
+ * the master is made for that, and how many casts keep their detail.
+ */
+export * from './kind';
+export * from './cast';
+export * from './mould';
+export * from './offset-volumes';
+export * from './shrinkage';
+export * from './wear';

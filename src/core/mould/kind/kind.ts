@@ -1,0 +1,48 @@
+import type { Range } from '../../quantity';
+import type { CastId } from '../cast';
+
+/** What a mould is made of, and what may be cast in it. A file each; a new kind is such a file and its line in `index.ts`. */
+export interface MouldKind<Id extends string = string> {
+  readonly id: Id;
+  readonly name: string;
+  /** What lies on the piece, metres thick, in so many coats; null where a block is poured. */
+  readonly skin: MouldLayer | null;
+  /** What holds that in its shape. */
+  readonly shell: MouldLayer | null;
+  /** Poured round it: metres of it on every side. */
+  readonly block: { readonly material: MouldMaterialId; readonly margin: number } | null;
+  readonly parts: 'one' | 'two' | 'more';
+  /** What it stretches, as a share, before it tears; 0 for what does not give. */
+  readonly stretches: number;
+  /** How much smaller a cast comes out for the mould alone. */
+  readonly shrinkage: Range;
+  /** What a pull wears off a groove of it, metres. */
+  readonly wear: Range;
+  readonly takes: readonly CastId[];
+  readonly wants: string;
+  readonly cautions: readonly string[];
+}
+
+export interface MouldLayer {
+  readonly material: MouldMaterialId;
+  readonly thickness: number;
+  readonly coats: number;
+}
+
+/** kg/m3 as it is laid, and of that the powder or liquid that is bought. */
+export interface MouldMaterial {
+  readonly name: string;
+  readonly density: number;
+  /** kg bought to a m3 laid. */
+  readonly bought: number;
+}
+export const mouldMaterials = {
+  silicone: { name: 'silicone', density: 1150, bought: 1150 },
+  latex: { name: 'latex', density: 1000, bought: 1600 },
+  // 100 parts of powder to 65 of water: 0.97 kg of powder makes a litre, which weighs 1.6 kg wet.
+  plaster: { name: 'plaster', density: 1600, bought: 970 },
+  gauze: { name: 'plaster gauze', density: 950, bought: 950 },
+} as const satisfies Readonly<Record<string, MouldMaterial>>;
+export type MouldMaterialId = keyof typeof mouldMaterials;
+
+export const mouldKind = <Id extends string>(kind: MouldKind<Id>): MouldKind<Id> => kind;

@@ -1,0 +1,17 @@
+import { mouldKind } from './kind';
+import { rubberCautions, rubberShrinks, rubberWears } from './shared';
+
+export const rubberPress = mouldKind({
+  id: 'rubber-press',
+  name: 'small rubber mould to press clay in',
+  skin: { material: 'silicone', thickness: 0.008, coats: 1 },
+  shell: null,
+  block: null,
+  parts: 'one',
+  stretches: 3,
+  shrinkage: rubberShrinks,
+  wear: rubberWears,
+  takes: ['pressed-clay', 'wax', 'resin-solid'],
+  wants: 'Small and open behind; set, baked or oil-based.',
+  cautions: rubberCautions,
+});
