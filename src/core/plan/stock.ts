@@ -60,6 +60,8 @@ const unitOfKind: Readonly<Record<string, StockUnit>> = {
   bulk: 'kg',
   wrap: 'm',
   hardware: 'pieces',
+  layer: 'kg',
+  part: 'kg',
 };
 /** The step that uses an item up, by the item's kind. */
 const usedIn: Readonly<Record<string, string>> = {

@@ -145,6 +145,8 @@ test('clay that is mixed is needed as what goes into it, used up as it is mixed'
 });
 
 test('layers, rubber and plaster are needed by the kilo, as the steps put them on', () => {
+  const gauze = changed(lamp, { path: ['regions', 'everywhere', 'under'], value: ['gauze'] });
+  expect(needs(gauze).get('layer/plaster-gauze-two-layers')).toMatchObject({ unit: 'kg' });
   const moulded = changed(lamp, { path: ['finish', 'processes'], value: [{ kind: 'silicone-condensation' }] });
   const all = needs(moulded);
   const report = evaluator.evaluate(asBriefed(moulded));

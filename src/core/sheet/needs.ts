@@ -51,4 +51,4 @@ export function needsOf(evaluator: Evaluator, id: string, build: Build): Result<
   ]);
 }
 
-const slug = (name: string): string => name.replaceAll(' ', '-');
+const slug = (name: string): string => name.toLowerCase().replace(/[^a-z0-9]+/g, '-');

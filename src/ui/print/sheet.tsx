@@ -305,15 +305,6 @@ export default function Sheet({ id, data, units: initial }: { id: string; data: 
                 </td>
               </tr>
             ))}
-            {data.putOn.map((x) => (
-              <tr key={x.name}>
-                <td>
-                  <span className="box" />
-                </td>
-                <td>{x.name}</td>
-                <td className="n">about {formatMass(x.mass, units)}</td>
-              </tr>
-            ))}
             {base.standing !== 'own' && (
               <tr>
                 <td>
@@ -431,6 +422,15 @@ export default function Sheet({ id, data, units: initial }: { id: string; data: 
                 </td>
               </tr>
             )}
+            {data.putOn.map((x) => (
+              <tr key={x.name}>
+                <td>
+                  <span className="box" />
+                </td>
+                <td>{x.name}</td>
+                <td className="n">about {formatMass(x.mass, units)}</td>
+              </tr>
+            ))}
             {base.standing !== 'own' && (
               <tr>
                 <td>

@@ -30,9 +30,11 @@ interface StockReport {
 
 const groups: readonly { readonly id: string; readonly name: string }[] = [
   { id: 'clay', name: 'Clay' },
+  { id: 'part', name: 'To mix clay from' },
   { id: 'stock', name: 'Wire, pipe, timber' },
   { id: 'bulk', name: 'Bulk' },
   { id: 'wrap', name: 'Wraps' },
+  { id: 'layer', name: 'Layers, resin, rubber and plaster' },
   { id: 'hardware', name: 'Hardware' },
 ];
 const kinds = [
