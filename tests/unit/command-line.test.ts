@@ -6,6 +6,8 @@ import path from 'node:path';
 import { buildSync } from 'esbuild';
 import { check } from '../../src/cli/check';
 import { newBust } from '../../src/core/document';
+import { writeMesh } from '../../src/core/form';
+import { boxMesh } from '../support/meshes';
 
 const root = path.join(__dirname, '../..');
 /** Bundled once: every command is a process of its own, and most of its time would go on reading sources. */
@@ -171,19 +173,9 @@ describe('backup and restore', () => {
 });
 
 describe('mould', () => {
-  const cube = [
-    'solid cube',
-    ...cubeFaces().flatMap((f) => [
-      'facet normal 0 0 0',
-      ' outer loop',
-      ...f.map((v) => `  vertex ${v.join(' ')}`),
-      ' endloop',
-      'endfacet',
-    ]),
-    'endsolid cube',
-  ].join('\n');
   const stl = path.join(folder, 'cube.stl');
-  beforeAll(() => writeFileSync(stl, cube));
+  // In millimetres, as meshes go out.
+  beforeAll(() => writeFileSync(stl, writeMesh('stl', [{ name: 'cube', ...boxMesh(0.1, 0.1, 0.1) }])));
   test('of a cube of 100 mm in a mesh: 565 cc of skin of 10 mm over all but what it stands on, a shell, a block', () => {
     const made = run(['mould', stl, '--kind', 'rubber-skin', '--skin', '0.01', '--shell', '0.012']);
     expect([made.code, made.error]).toEqual([0, '']);
@@ -217,20 +209,3 @@ describe('mould', () => {
     }
   });
 });
-
-/** Twelve triangles of a cube of 100, their faces outward. */
-function cubeFaces(): number[][][] {
-  const p = (i: number) => [100 * (i & 1), 100 * ((i >> 1) & 1), 100 * ((i >> 2) & 1)];
-  const quads = [
-    [0, 2, 3, 1],
-    [4, 5, 7, 6],
-    [0, 1, 5, 4],
-    [2, 6, 7, 3],
-    [0, 4, 6, 2],
-    [1, 3, 7, 5],
-  ];
-  return quads.flatMap(([a, b, c, d]) => [
-    [p(a!), p(b!), p(c!)],
-    [p(a!), p(c!), p(d!)],
-  ]);
-}

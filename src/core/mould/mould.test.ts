@@ -1,6 +1,7 @@
+import { boxMesh } from '../../../tests/support/meshes';
 import { newBust, type Mass } from '../document';
 import { asBriefed, Evaluator } from '../evaluate';
-import { DistanceField, sampleSolid, samplesAlong, solidOfMesh, type Box, type TriangleMesh } from '../form';
+import { DistanceField, sampleSolid, samplesAlong, solidOfMesh, type Box } from '../form';
 import { castKinds, clayToFit, leftOf, mouldFigures, mouldKinds, pullsUntilGone, seatFor, volumesWithin } from '.';
 
 /** Moulds against what can be worked out by hand: Steiner's formula for a body that bulges everywhere. */
@@ -21,10 +22,10 @@ test('a cube of 100 mm under 10 mm: 698.4 cc hanging free, 564.9 on its board', 
 });
 
 test('over a mesh, whose samples end a little outside it: 10 and 30 mm over a cube within two hundredths', () => {
-  const cubeMesh = boxMesh(0.1);
+  const cubeMesh = boxMesh(0.1, 0.1, 0.1);
   const solid = solidOfMesh(cubeMesh, samplesAlong(cubeMesh), {});
   if (!solid.ok) throw new Error(solid.message);
-  const field = new DistanceField([mass(sampleSolid(solid.value), [0, 0, 0])]);
+  const field = new DistanceField([mass(sampleSolid(solid.value), [0, 0, 0.05])]);
   const found = volumesWithin({ field, box: cubeBox, board: null, finest: 0.001 }, [0, 0.01, 0.03]);
   const exact = [0, 0.01, 0.03].map(
     (t) => 0.1 ** 3 + 6 * 0.01 * t + 0.3 * Math.PI * t * t + (4 / 3) * Math.PI * t ** 3,
@@ -33,24 +34,6 @@ test('over a mesh, whose samples end a little outside it: 10 and 30 mm over a cu
   expect(Math.abs((found[1]! - found[0]!) / (exact[1]! - exact[0]!) - 1)).toBeLessThan(0.02);
   expect(Math.abs((found[2]! - found[1]!) / (exact[2]! - exact[1]!) - 1)).toBeLessThan(0.02);
 });
-
-/** A cube that stands in the middle, its faces outward. */
-function boxMesh(size: number): TriangleMesh {
-  const positions = Float32Array.from({ length: 24 }, (_, k) => {
-    const corner = Math.floor(k / 3),
-      axis = k % 3;
-    return size * ((corner >> axis) & 1) - (axis < 2 ? size / 2 : 0);
-  });
-  const quads = [
-    [0, 2, 3, 1],
-    [4, 5, 7, 6],
-    [0, 1, 5, 4],
-    [2, 6, 7, 3],
-    [0, 4, 6, 2],
-    [1, 3, 7, 5],
-  ];
-  return { positions, triangles: Uint32Array.from(quads.flatMap(([a, b, c, d]) => [a!, b!, c!, a!, c!, d!])) };
-}
 
 test.each([
   [0.06, 0.002, 0.012],
