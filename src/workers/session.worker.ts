@@ -154,9 +154,6 @@ async function work(request: SessionRequest, { send, stale }: Work<SessionAnswer
   if (!request.ways || !plan || !surroundings) return;
   await breathe();
   if (stale()) return;
-  send({ kind: 'holding', ways: waysToHold(evaluator, question, answer.value, surroundings, options) });
-  await breathe();
-  if (stale()) return;
   if (plan.due !== null && plan.finish.nominal > plan.due) {
     const own = evaluator.toPlan(question, options);
     const left = own.ok
@@ -182,6 +179,15 @@ async function work(request: SessionRequest, { send, stale }: Work<SessionAnswer
     told(false);
   }
   told(true);
+  const holding = waysToHold(evaluator, question, answer.value, surroundings, options);
+  for (let step = holding.next(); ; step = holding.next()) {
+    if (step.done) {
+      send({ kind: 'holding', ways: step.value });
+      return;
+    }
+    await breathe();
+    if (stale()) return;
+  }
 }
 
 serve('the build', work);

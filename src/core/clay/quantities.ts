@@ -20,6 +20,8 @@ export interface ClayToBuy {
   readonly left: number;
   /** kg of offcuts and dust. */
   readonly waste: number;
+  /** Whether what is to be bought is mixed by the maker. */
+  readonly mixedHere: boolean;
 }
 
 /** The pack the build's clay is bought in: the maker's own, or the usual one. */
@@ -29,6 +31,11 @@ export function packOf(build: Build): Pack {
   const own = build.materials.packs;
   const pack = Object.hasOwn(own, clay) ? own[clay] : undefined;
   return pack ?? usualPack(found.ok ? found.value : { setting: 'dries' });
+}
+
+/** Whether the maker mixes this clay: says so, and it is one that has a recipe. */
+export function mixesOwn({ materials, brief }: Build, clay: ClayFamily | undefined): boolean {
+  return materials.mixOwn && clay?.id === brief.clay && recipes.some((r) => r.id === clay.recipe);
 }
 
 export function clayToBuy(build: Build, mixed: MixedClay, volume: number): ClayToBuy {
@@ -41,7 +48,7 @@ export function clayToBuy(build: Build, mixed: MixedClay, volume: number): ClayT
   const toBuy = needed - fromShelf;
   const found = findClay(build, build.brief.clay);
   // Clay that is mixed is mixed as it is wanted; the price of a pack is then what so much of it costs to mix.
-  const mixes = build.materials.mixOwn && found.ok && found.value.recipe !== undefined;
+  const mixes = mixesOwn(build, found.ok ? found.value : undefined);
   const packs = Math.max(0, mixes ? toBuy / pack.mass : Math.ceil(toBuy / pack.mass - 1e-9));
   return {
     onPiece,
@@ -54,6 +61,7 @@ export function clayToBuy(build: Build, mixed: MixedClay, volume: number): ClayT
     water: needed * share,
     left: clayOnShelf - fromShelf + packs * pack.mass - toBuy,
     waste: needed - onPiece / (1 + share),
+    mixedHere: mixes,
   };
 }
 

@@ -2,7 +2,7 @@ import { otherDemoBuilds } from '../../server/demo-builds';
 import { newBust, type Build } from '../document';
 import { asBriefed, Evaluator } from '../evaluate';
 import { workshopSchema, type PlanSurroundings } from '../plan';
-import { waysToHold } from '.';
+import { waysToHold, type WayToHold } from '.';
 
 /** Held in the hands and on a base, beside the plan that is shown. */
 const evening = { days: [0, 1, 2, 3, 4, 5, 6], from: 1140, until: 1320 };
@@ -11,6 +11,12 @@ const surroundings: PlanSurroundings = {
   workshop: workshopSchema.parse({ zone: 'UTC', people: [person] }),
   paces: {},
   others: [],
+};
+const drained = (ways: Generator<null, WayToHold[]>): WayToHold[] => {
+  for (;;) {
+    const step = ways.next();
+    if (step.done) return step.value;
+  }
 };
 const ask = (
   held: 'auto' | 'hands' | 'skewer' | 'cradle',
@@ -24,7 +30,7 @@ const ask = (
   const options = { id: 'this', surroundings };
   const answer = evaluator.judge(question, options);
   if (!answer.ok) throw new Error(answer.message);
-  return { answer: answer.value, ways: waysToHold(evaluator, question, answer.value, surroundings, options) };
+  return { answer: answer.value, ways: drained(waysToHold(evaluator, question, answer.value, surroundings, options)) };
 };
 
 test('on a base it takes fewer nights than in the hands; the one that is planned is as the plan has it', () => {
@@ -62,7 +68,7 @@ test('what is worn has no base: as the armature says, it is in the hands', () =>
   const question = asBriefed(worn);
   const answer = evaluator.judge(question, { id: 'this', surroundings });
   if (!answer.ok) throw new Error(answer.message);
-  const ways = waysToHold(evaluator, question, answer.value, surroundings, { id: 'this', surroundings });
+  const ways = drained(waysToHold(evaluator, question, answer.value, surroundings, { id: 'this', surroundings }));
   expect(ways.map((w) => [w.held, w.now])).toEqual([
     ['stands', false],
     ['cradle', false],
@@ -108,4 +114,17 @@ test('in a cradle it lies on a broad place, not on a small one', () => {
     expect(s.lies).toBe(true);
     for (const zone of s.holds!) expect(areas.get(zone)! / whole).toBeGreaterThanOrEqual(0.15);
   }
+});
+
+test('it gives way between plans: an edit that comes meanwhile does not wait for all of them', () => {
+  const evaluator = new Evaluator();
+  const bust = newBust('Held', '2026-12-01', 0.5);
+  const question = asBriefed({ ...bust, plan: { ...bust.plan, held: 'hands' } });
+  const answer = evaluator.judge(question, { id: 'this', surroundings });
+  if (!answer.ok) throw new Error(answer.message);
+  const toPlan = jest.spyOn(evaluator, 'toPlan');
+  const ways = waysToHold(evaluator, question, answer.value, surroundings, { id: 'this', surroundings });
+  for (let before = 0; !ways.next().done; before = toPlan.mock.calls.length)
+    expect(toPlan.mock.calls.length - before).toBeLessThanOrEqual(1);
+  expect(toPlan.mock.calls.length).toBeGreaterThan(5);
 });

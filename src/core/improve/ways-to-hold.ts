@@ -23,15 +23,15 @@ const mostTried = 12;
 /**
  * The same piece on a base, a stick or a loop, in a cradle and in the hands, from the base up and with the place laid last
  * that costs the fewest nights: planned whole, side by side. None where no place on it stays wet, so that a hand may hold
- * it anywhere.
+ * it anywhere. Gives way after every plan: whoever asked may stop there.
  */
-export function waysToHold(
+export function* waysToHold(
   evaluator: Evaluator,
   question: Question,
   answer: Answer,
   surroundings: PlanSurroundings,
   options: EvaluateOptions,
-): WayToHold[] {
+): Generator<null, WayToHold[]> {
   const id = options.id ?? 'this';
   const { build, log, now } = question;
   const planHeld = (held: Build['plan']['held'], bareFirst: string | null): BuildPlan | null => {
@@ -45,8 +45,10 @@ export function waysToHold(
     return planWorkshop({ builds, workshop, paces, now: answer.judging.now }, false)?.builds[0] ?? null;
   };
   const holdsLeft = (plan: BuildPlan | null) => plan?.steps.some((s) => s.holds !== null && !s.done) === true;
-  const current = planHeld(build.plan.held, build.plan.bareFirst),
-    inHands = planHeld('hands', null);
+  const current = planHeld(build.plan.held, build.plan.bareFirst);
+  yield null;
+  const inHands = planHeld('hands', null);
+  yield null;
   if (!current || !inHands || !holdsLeft(inHands)) return [];
   const isNow = !holdsLeft(current) ? 'stands' : build.plan.held === 'cradle' ? 'cradle' : 'hands';
   const wayOf = (held: WayToHold['held'], bareFirst: string | null, plan: BuildPlan): WayToHold => ({
@@ -62,11 +64,13 @@ export function waysToHold(
   const ways: WayToHold[] = [];
   const stands = isNow === 'stands' ? current : planHeld('stands', null);
   if (stands) ways.push(wayOf('stands', null, stands));
+  yield null;
   const laid = [...new Set(inHands.steps.filter((s) => s.kind === 'clay').map((s) => s.region))].filter(
     (r) => r !== null,
   );
   for (const held of ['cradle', 'hands'] as const) {
     const fromBase = held === 'hands' ? inHands : planHeld(held, null);
+    yield null;
     if (!fromBase || fromBase.steps.some((s) => s.holds?.length === 0 && !s.done)) continue;
     const usual = wayOf(held, null, fromBase);
     ways.push(usual);
@@ -75,6 +79,7 @@ export function waysToHold(
       const plan = planHeld(held, region);
       const way = plan && wayOf(held, region, plan);
       if (way && better(way, best)) best = way;
+      yield null;
     }
     if (best !== usual) ways.push(best);
     // What the maker chose stands beside them.

@@ -71,7 +71,7 @@ export function jobFacts(piece: Piece, report: PieceReport): JobFacts {
     sections: stages.apart ? sectionsIn(piece.armature).length : 1,
     soft: report.cure ? report.cure.softMinutes * 60 : null,
     cure: report.cure ? report.cure.cureHours * 3600 : null,
-    ownMix: mixedHere(piece, report),
+    ownMix: clayToMix(piece, report),
     celsius: build.room.temperature,
     batch: report.cure ? { mass: report.cure.each, kneading: kneadingMinutes(report.cure.each) * 60 } : null,
     bakes: report.heat.baking ? report.heat.baking.bakes.map((b) => b.minutes * 60) : [],
@@ -111,10 +111,10 @@ const mixesKept: Readonly<Record<string, { readonly each: number; readonly rests
   'cold-porcelain': { each: 1, rests: 24 * hours, keeps: 14 * 24 * hours },
 };
 
-function mixedHere({ build, clay }: Piece, report: PieceReport): JobFacts['ownMix'] {
-  const kept = mixesKept[clay.recipe ?? ''];
-  const { toBuy, onPiece } = report.clay;
-  return build.materials.mixOwn && kept && toBuy > 0 ? { ...kept, mixed: onPiece > 0 ? toBuy / onPiece : 1 } : null;
+function clayToMix({ clay }: Piece, report: PieceReport): JobFacts['ownMix'] {
+  const kept = mixesKept[clay.recipe ?? ''] ?? mixesKept['paper-clay']!;
+  const { toBuy, onPiece, mixedHere } = report.clay;
+  return mixedHere && toBuy > 0 ? { ...kept, mixed: onPiece > 0 ? toBuy / onPiece : 1 } : null;
 }
 
 function heldBy(piece: Piece): boolean {

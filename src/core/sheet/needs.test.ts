@@ -41,7 +41,10 @@ test('for one piece the sheet says of the clay what the report says', () => {
   if (!report.ok) throw new Error(report.message);
   const { name: _, ...clay } = sheet(lamp).clay;
   for (const [key, value] of Object.entries(report.value.clay))
-    expect([key, clay[key as keyof typeof clay]]).toEqual([key, expect.closeTo(value, 9)]);
+    expect([key, clay[key as keyof typeof clay]]).toEqual([
+      key,
+      typeof value === 'number' ? expect.closeTo(value, 9) : value,
+    ]);
 });
 
 test('what is needed from the shelf is clay as it is supplied: water that is worked in is not clay', () => {
@@ -142,6 +145,14 @@ test('clay that is mixed is needed as what goes into it, used up as it is mixed'
   expect(usedByLog('id', effectiveLog([done(step)]), [...all.values()])).toContainEqual(
     expect.objectContaining({ item: 'part/wet-paper-pulp', kind: 'used', amount }),
   );
+});
+
+test('a clay nobody mixes is bought, whatever was said of another', () => {
+  const oil = changed(materials(lamp, { mixOwn: true }), { path: ['brief', 'clay'], value: 'oil-medium' });
+  expect(sheet(oil)).toMatchObject({ ingredients: null, clay: { mixedHere: false } });
+  expect(Number.isInteger(sheet(oil).clay.packs)).toBe(true);
+  expect(needs(oil).has('clay/oil-medium')).toBe(true);
+  expect(sheet(materials(lamp, { mixOwn: true })).clay.mixedHere).toBe(true);
 });
 
 test('layers, rubber and plaster are needed by the kilo, as the steps put them on', () => {

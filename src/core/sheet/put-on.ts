@@ -1,4 +1,4 @@
-import { recipeFor } from '../clay';
+import { mixesOwn, recipeFor } from '../clay';
 import type { Piece } from '../piece';
 import type { Step } from '../plan';
 
@@ -18,7 +18,7 @@ export interface Ingredient {
 
 /** `needed` kg of clay; null where it is bought, or nobody mixes it. */
 export function ingredientsOf(piece: Piece, needed: number, steps: readonly Step[]): Ingredient[] | null {
-  const scaled = piece.build.materials.mixOwn ? recipeFor(piece.clay, piece.mixed, needed) : null;
+  const scaled = mixesOwn(piece.build, piece.clay) ? recipeFor(piece.clay, piece.mixed, needed) : null;
   if (!scaled) return null;
   const mixing = steps.flatMap(({ id, material }) => (id.startsWith('mix/') && material ? [{ id, material }] : []));
   const all = mixing.reduce((sum, s) => sum + s.material.mass, 0);

@@ -31,7 +31,6 @@ export function ScaleBeam() {
   const units = useBench((s) => s.units);
   const limit = useBench((s) => s.build.brief.limits.crack);
   const currency = useBench((s) => s.build.materials.currency);
-  const mixOwn = useBench((s) => s.build.materials.mixOwn);
   // The figures that stand are of an earlier step until the first answer to this one has come.
   const behind = useBench((s) => s.reckoning === 'nominal');
   const summary = report?.summary;
@@ -104,7 +103,7 @@ export function ScaleBeam() {
       was: moved(ready),
     },
     {
-      name: mixOwn ? 'Clay to mix' : 'Clay to buy',
+      name: report.clay.mixedHere ? 'Clay to mix' : 'Clay to buy',
       status: stationStatus(report, 'clay'),
       figure: buy(report),
       aside: `${formatMoney(summary.cost, currency)} with stock`,

@@ -24,7 +24,8 @@ export function Amounts() {
   const clay = found.value;
   const mixed = mixClay(clay, build.materials.waterWorkedIn);
   const volume = report.regions.reduce((sum, r) => sum + r.clayVolume, 0);
-  const recipe = recipeFor(clay, mixed, build.materials.mixOwn ? report.clay.toBuy : report.clay.needed);
+  const { mixedHere } = report.clay;
+  const recipe = recipeFor(clay, mixed, mixedHere ? report.clay.toBuy : report.clay.needed);
   const back = reclaim(clay.setting, mixed, report.clay.waste);
   // What is rolled to one thickness is rolled together.
   const rolled = new Map<number, { volume: number; names: string[] }>();
@@ -71,10 +72,10 @@ export function Amounts() {
             </tr>
           )}
           <tr>
-            <td>{build.materials.mixOwn && recipe ? 'To mix' : 'To buy'}</td>
+            <td>{mixedHere ? 'To mix' : 'To buy'}</td>
             <td className="n">
               {formatMass(report.clay.toBuy, units)}
-              {build.materials.mixOwn && recipe
+              {mixedHere
                 ? ''
                 : `: ${report.clay.packs === 1 ? '1 pack' : `${report.clay.packs} packs`} of ${formatMass(report.clay.packMass, units)}`}
             </td>
