@@ -21,11 +21,12 @@ export default {
   ],
   roots: ['<rootDir>/src', '<rootDir>/tests/unit'],
   testMatch: ['**/*.test.ts'],
-  // The fitting library and the calendar reader are written as modules only: they are brought to what the runner reads, as our own code is.
+  // These are written as modules only: they are brought to what the runner reads, as our own code is.
   transform: {
     '^.+\\.tsx?$': swc({ syntax: 'typescript', tsx: true }),
-    'node_modules/(ml-levenberg-marquardt|is-any-array|ical\\.js)/.+\\.js$': swc({ syntax: 'ecmascript' }),
+    'node_modules/(ml-levenberg-marquardt|is-any-array|ical\\.js|three)/.+\\.js$': swc({ syntax: 'ecmascript' }),
   },
-  transformIgnorePatterns: ['node_modules/(?!(ml-levenberg-marquardt|is-any-array|ical\\.js)/)'],
+  transformIgnorePatterns: ['node_modules/(?!(ml-levenberg-marquardt|is-any-array|ical\\.js|three)/)'],
+  moduleNameMapper: { '^three$': '<rootDir>/node_modules/three/build/three.module.js' },
   extensionsToTreatAsEsm: [],
 };

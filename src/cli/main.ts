@@ -1,3 +1,4 @@
+import './without-warnings';
 import { readFileSync, statSync } from 'node:fs';
 import path from 'node:path';
 import { largestBuildText } from '../core/document';
@@ -78,16 +79,16 @@ function meshCommand(args: readonly string[]): void {
 function mouldCommand(args: readonly string[]): void {
   const read = readMouldArguments(args);
   if (!read.ok) stopWith(`${read.path}: ${read.message}`);
-  const { file, unit, asked } = read.value;
+  const { file, unit, asked, parting } = read.value;
   if (/\.json$/i.test(file)) {
     const text = readText(file);
     if (!text.ok) refuse(file, text);
-    print(file, () => mouldOfBuild(text.value, asked));
+    print(file, () => mouldOfBuild(text.value, asked, parting));
     return;
   }
   const bytes = readBytes(file, largestMeshFile);
   if (!bytes.ok) refuse(file, bytes);
-  print(file, () => mouldOfMesh(bytes.value, file, unit, asked));
+  print(file, () => mouldOfMesh(bytes.value, file, unit, asked, parting));
 }
 
 function stopWith(line: string): never {

@@ -12,19 +12,29 @@ import {
   type MeshUnit,
 } from '../core/form';
 import { mouldFigures, mouldKinds, type Master, type MouldAsked, type MouldFigures } from '../core/mould';
-import { failure, success, type Result } from '../core/quantity';
+import {
+  boardOf,
+  checkAsked,
+  masterOfMesh,
+  masterOfPiece,
+  partingOf,
+  type PartedMaster,
+  type PartingAsked,
+} from '../core/parting';
+import { failure, success, type Result, type Vec3 } from '../core/quantity';
 
-/** mould BUILD.json|MESH [--unit mm] [--kind KIND] [--cast CAST] [--skin M] [--shell M] [--margin M]. */
+/** The mould command: its figures, and how it parts. */
 export const mouldUsage =
-  'mould BUILD.json|MESH.(stl|obj|ply|glb) [--unit mm|cm|in|m] [--kind KIND] [--cast CAST] [--skin M] [--shell M] [--margin M]';
+  'mould BUILD.json|MESH.(stl|obj|ply|glb) [--unit mm|cm|in|m] [--kind KIND] [--cast CAST] [--skin M] [--shell M] [--margin M] [--pieces N] [--pull x,y,z;x,y,z] [--pour x,y,z]';
 
 export interface MouldArguments {
   readonly file: string;
   readonly unit: MeshUnit;
   readonly asked: MouldAsked;
+  readonly parting: PartingAsked;
 }
 
-const words = ['--unit', '--kind', '--cast'],
+const words = ['--unit', '--kind', '--cast', '--pieces', '--pull', '--pour'],
   lengths = ['--skin', '--shell', '--margin'];
 
 /** Reads the options; the failure says which is wrong. */
@@ -35,7 +45,7 @@ export function readMouldArguments(args: readonly string[]): Result<MouldArgumen
     const arg = args[i]!;
     const [name = '', inline] = arg.split('=', 2);
     if (words.includes(name) || lengths.includes(name)) {
-      const value = inline ?? args[++i];
+      const value = inline === undefined ? args[++i] : arg.slice(name.length + 1);
       if (value === undefined || value === '') return failure('usage', name, `${name} wants something after it`);
       given[name.slice(2)] = value;
     } else if (arg.startsWith('--')) return failure('usage', arg, `there is no option ${arg}: ${mouldUsage}`);
@@ -55,21 +65,61 @@ export function readMouldArguments(args: readonly string[]): Result<MouldArgumen
     metres[name] = value;
   }
   const asked = { kind, ...(cast === undefined ? {} : { cast }), ...metres };
-  return success({ file, unit: unit as MeshUnit, asked });
+  const parting = readParting(given);
+  if (!parting.ok) return parting;
+  return success({ file, unit: unit as MeshUnit, asked, parting: parting.value });
 }
 
-export function mouldOfBuild(text: string, asked: MouldAsked): Result<unknown> {
+/** What is said of its pieces; where nothing is, what the kind that was named wants, or as few as will do. */
+function readParting(given: Readonly<Record<string, string>>): Result<PartingAsked> {
+  const { pieces, pull, pour, kind } = given;
+  const pulls = pull === undefined ? null : vectors('--pull', pull);
+  if (pulls && !pulls.ok) return pulls;
+  const up = pour === undefined ? null : vectors('--pour', pour);
+  if (up && !up.ok) return up;
+  if (up && up.value.length !== 1) return failure('usage', '--pour', 'it is one direction, as 0,0,1');
+  const parts = mouldKinds.find((k) => k.id === kind)?.parts;
+  const usual: PartingAsked =
+    pulls || pieces !== undefined || parts === undefined || parts === 'more'
+      ? {}
+      : kind === 'shim-halves'
+        ? { shim: true }
+        : { pieces: parts === 'one' ? 1 : 2 };
+  const checked = checkAsked({
+    ...usual,
+    ...(pieces === undefined ? {} : { pieces: Number(pieces) }),
+    ...(pulls ? { pulls: pulls.value } : {}),
+    ...(up ? { pour: up.value[0]! } : {}),
+  });
+  return checked.ok ? checked : failure('usage', `--${checked.path}`, checked.message);
+}
+
+function vectors(path: string, text: string): Result<Vec3[]> {
+  const out = text.split(';').map((v) => v.split(',').map((n) => (n.trim() === '' ? NaN : Number(n))));
+  return out.every((v) => v.length === 3 && v.every(Number.isFinite))
+    ? success(out as unknown as Vec3[])
+    : failure('usage', path, `"${text}" is no direction: three numbers, as 0,0,1`);
+}
+
+export function mouldOfBuild(text: string, asked: MouldAsked, parting: PartingAsked): Result<unknown> {
   const build = parseBuild(text);
   if (!build.ok) return build;
   const piece = new Evaluator().piece(asBriefed(build.value));
   if (!piece.ok) return piece;
-  const { field, extent, armature } = piece.value;
-  const board = armature.base.standing === 'own' ? extent.low[2] : 0;
-  return told(mouldFigures({ field, box: extent, board }, asked));
+  const { field, extent } = piece.value;
+  const board = boardOf(piece.value);
+  const parted = masterOfPiece(piece.value, { face: true, regions: [] });
+  return parted.ok ? told(mouldFigures({ field, box: extent, board }, asked), parted.value, parting) : parted;
 }
 
 /** A mesh in its file's unit, standing on its lowest face. */
-export function mouldOfMesh(bytes: Uint8Array, name: string, unit: MeshUnit, asked: MouldAsked): Result<unknown> {
+export function mouldOfMesh(
+  bytes: Uint8Array,
+  name: string,
+  unit: MeshUnit,
+  asked: MouldAsked,
+  parting: PartingAsked,
+): Result<unknown> {
   const read = readMesh(bytes, name);
   if (!read.ok) return read;
   const mended = mendMesh(read.value);
@@ -85,11 +135,16 @@ export function mouldOfMesh(bytes: Uint8Array, name: string, unit: MeshUnit, ask
   ]);
   const [low, high] = sizeOfMesh(mesh).box;
   const master: Master = { field, box: { low, high }, board: low[2] };
-  return told(mouldFigures(master, asked));
+  const parted = masterOfMesh(mesh, solid.value, field);
+  return parted.ok ? told(mouldFigures(master, asked), parted.value, parting) : parted;
 }
 
-function told(made: Result<MouldFigures>): Result<unknown> {
+function told(made: Result<MouldFigures>, { face, board }: PartedMaster, asked: PartingAsked): Result<unknown> {
   if (!made.ok) return made;
+  const work = partingOf(face, board, asked);
+  let step = work.next();
+  while (!step.done) step = work.next();
+  const { pieces, partingLength, locked, lockedVolume, pour } = step.value;
   const { kind, cast, skin, shell, block, castMass, left, piece } = made.value;
   return success({
     kind: kind.id,
@@ -105,6 +160,12 @@ function told(made: Result<MouldFigures>): Result<unknown> {
     mass: [skin, shell, block].reduce((sum, p) => sum + (p?.mass ?? 0), 0),
     left,
     castMass,
+    pieces: pieces.map(({ direction, area }) => ({ direction, area })),
+    partingLength,
+    locked,
+    lockedVolume,
+    pour: pour.up,
+    traps: pour.traps.map((t) => t.at),
     cautions: [...new Set([...kind.cautions, cast.caution])],
   });
 }

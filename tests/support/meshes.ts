@@ -1,4 +1,5 @@
 import type { TriangleMesh } from '../../src/core/form';
+import type { Vec3 } from '../../src/core/quantity';
 
 /** Meshes whose volume is known: of the polyhedron itself, not of the smooth shape it stands for. */
 export function ballMesh(radius: number, rings = 48, at: readonly [number, number, number] = [0, 0, 0]): TriangleMesh {
@@ -18,20 +19,51 @@ export function ballMesh(radius: number, rings = 48, at: readonly [number, numbe
   );
 }
 
-/** Concave, with a handle: a ring, its tube squeezed as it goes round. */
-export function ringMesh(radius: number, tube: number, along = 128, round = 48): TriangleMesh {
+/** Concave, with a handle: a ring, its tube squeezed as it goes round, or plain. */
+export function ringMesh(radius: number, tube: number, along = 128, round = 48, squeezed = 0.25): TriangleMesh {
   return gridMesh(
     along,
     round,
     (u, v) => {
       const a = u * 2 * Math.PI,
         b = v * 2 * Math.PI;
-      const r = tube * (1 + 0.25 * Math.cos(3 * a));
+      const r = tube * (1 + squeezed * Math.cos(3 * a));
       const out = radius + r * Math.cos(b);
       return [out * Math.cos(a), out * Math.sin(a), r * Math.sin(b)];
     },
     true,
   );
+}
+
+/** A profile of radii and heights, from the bottom up, turned about the vertical; closed where it begins and ends on it. */
+export function latheMesh(profile: readonly (readonly [number, number])[], around = 128): TriangleMesh {
+  const last = profile.length - 1;
+  return gridMesh(
+    around,
+    last,
+    (u, v) => {
+      const [r, z] = profile[Math.round(v * last)]!;
+      return [r * Math.cos(u * 2 * Math.PI), r * Math.sin(u * 2 * Math.PI), z];
+    },
+    false,
+  );
+}
+
+/** The same profile with places on it no further apart than this. */
+export function finelyPlaced(profile: readonly (readonly [number, number])[], step: number): [number, number][] {
+  return profile.flatMap(([r, z], i): [number, number][] => {
+    const next = profile[i + 1];
+    if (!next) return [[r, z]];
+    const parts = Math.max(1, Math.ceil(Math.hypot(next[0] - r, next[1] - z) / step));
+    return Array.from({ length: parts }, (_, k) => [r + (k / parts) * (next[0] - r), z + (k / parts) * (next[1] - z)]);
+  });
+}
+
+export function turnedMesh(m: TriangleMesh, turn: (p: Vec3) => Vec3): TriangleMesh {
+  const positions = new Float32Array(m.positions.length);
+  for (let i = 0; i < positions.length; i += 3)
+    positions.set(turn([m.positions[i]!, m.positions[i + 1]!, m.positions[i + 2]!]), i);
+  return { positions, triangles: m.triangles };
 }
 
 export function boxMesh(x: number, y: number, z: number): TriangleMesh {

@@ -3,4 +3,3 @@ export * from './sheet';
 export * from './needs';
 export * from './export-mesh';
 export * from './piece-picture';
-export * from './piece-surface';

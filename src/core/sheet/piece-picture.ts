@@ -1,8 +1,7 @@
 import { isBare, shadedPicture, type ColouredMesh, type ShadedPicture, type SurfaceMesh } from '../form';
-import type { Piece } from '../piece';
+import { surfaceOf, type Piece } from '../piece';
 import type { Vec3 } from '../quantity';
 import { memberMesh } from './export-mesh';
-import { surfaceOf } from './piece-surface';
 
 const clay: Vec3 = [232, 216, 190];
 /** What stands bare, as a plaster head does. */

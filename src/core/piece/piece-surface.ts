@@ -1,5 +1,5 @@
 import { extractSurface, onRung, voxelise, type EarlierGrids, type SurfaceMesh } from '../form';
-import type { Piece } from '../piece';
+import type { Piece } from './piece';
 
 /** Triangles of a face that is looked at: enough for lids and lips, and drawn at once. */
 const wanted = 40_000;

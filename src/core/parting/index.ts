@@ -1,0 +1,13 @@
+/**
+ * How a mould comes apart: what can be drawn along which direction, pieces and the lines between them, what holds the
+ * piece fast, where air stays while it is filled. In: a closed face and what is asked. Out: pieces, lines, locks, vents.
+ */
+export * from './face';
+export * from './parting';
+export * from './master';
+export * from './shim';
+export { airTraps, ventsOf, type Pour, type Trap } from './pour';
+export type { Lock } from './locks';
+export type { PartingLine } from './parting-line';
+export { undrawnAllowed, mostPieces, type Working } from './search';
+export type { Stretch } from './stretch';

@@ -1,0 +1,154 @@
+import type { MasterFace, Seams } from './face';
+import { MinimumCut } from './minimum-cut';
+
+/**
+ * Which direction each triangle is drawn along: what cannot be drawn costs its area, a seam its length times `weight`
+ * metres. Two directions are cut exactly; more by going through them, one taking what lowers the cost, two sharing theirs
+ * anew, until nothing does. Boykov, Veksler and Zabih (2001), *Fast Approximate Energy Minimization via Graph Cuts*.
+ */
+export interface LabelInputs {
+  readonly areas: Float64Array;
+  readonly stands: Uint8Array;
+  readonly seams: Pick<Seams, 'count' | 'one' | 'other' | 'cost'>;
+}
+
+/** By direction, by triangle: whether it can be drawn. */
+export type Drawable = readonly Uint8Array[];
+
+/** Metres: a metre of seam is taken for so much area that cannot be drawn. An edge; of a finely drawn piece a two hundredth of its size. */
+export function seamWeight({ medianEdge, diagonal }: Pick<MasterFace, 'medianEdge' | 'diagonal'>): number {
+  return Math.max(medianEdge, 0.005 * diagonal);
+}
+
+export function costOf(inputs: LabelInputs, drawable: Drawable, labels: Uint8Array, weight: number): number {
+  const { areas, stands, seams } = inputs;
+  let cost = 0;
+  for (let t = 0; t < areas.length; t++) if (!stands[t] && !drawable[labels[t]!]![t]) cost += areas[t]!;
+  for (let e = 0; e < seams.count; e++)
+    if (labels[seams.one[e]!] !== labels[seams.other[e]!]) cost += weight * seams.cost[e]!;
+  return cost;
+}
+
+export function labelTriangles(inputs: LabelInputs, drawable: Drawable, weight: number): Uint8Array {
+  const labels = new Uint8Array(inputs.areas.length);
+  if (drawable.length < 2) return labels;
+  if (drawable.length === 2) return twoLabels(inputs, drawable, weight);
+  const firsts = labels.map((_, t) =>
+    Math.max(
+      0,
+      drawable.findIndex((d) => d[t]),
+    ),
+  );
+  // From one start it may stick in a poor place: begun from the best cuts of two it seldom does.
+  const starts = [firsts, ...bestOfTwo(inputs, drawable, weight)];
+  const ends = starts.map((start) => lowered(inputs, drawable, start, weight));
+  return ends.reduce((best, end) => (end.cost < best.cost ? end : best)).labels;
+}
+
+/** Each pair's exact cut; of many labels on a large face they would take longer than they are worth. */
+function bestOfTwo(inputs: LabelInputs, drawable: Drawable, weight: number): Uint8Array[] {
+  const pairs = movesOf(drawable.length).flatMap(([a, b]) => (b === undefined ? [] : [[a, b] as const]));
+  if (pairs.length * inputs.areas.length > mostBegun) return [];
+  return pairs.map(([a, b]) =>
+    twoLabels(inputs, [drawable[a]!, drawable[b]!], weight).map((second) => (second ? b : a)),
+  );
+}
+const mostBegun = 200_000;
+
+function lowered(
+  inputs: LabelInputs,
+  drawable: Drawable,
+  start: Uint8Array,
+  weight: number,
+): { labels: Uint8Array; cost: number } {
+  const labels = start.slice();
+  const moves = movesOf(drawable.length);
+  let cost = costOf(inputs, drawable, labels, weight);
+  for (let since = 0, i = 0; since < moves.length; i = (i + 1) % moves.length) {
+    const tried = moved(inputs, drawable, labels, moves[i]!, weight);
+    const now = costOf(inputs, drawable, tried, weight);
+    if (now < cost * (1 - 1e-9)) {
+      labels.set(tried);
+      cost = now;
+      since = 0;
+    } else since++;
+  }
+  return { labels, cost };
+}
+
+/** One label taken by whoever likes; or two that change places, which the first kind cannot do. */
+type Move = readonly [number] | readonly [number, number];
+
+function movesOf(labels: number): Move[] {
+  const all = Array.from({ length: labels }, (_, a) => a);
+  return [...all.map((a): Move => [a]), ...all.flatMap((a) => all.filter((b) => b > a).map((b): Move => [a, b]))];
+}
+
+function moved(inputs: LabelInputs, drawable: Drawable, labels: Uint8Array, move: Move, weight: number): Uint8Array {
+  const [a, b] = move;
+  return b === undefined
+    ? expanded(inputs, drawable, labels, a, weight)
+    : swapped(inputs, drawable, labels, a, b, weight);
+}
+
+/** Triangles of two labels are shared out between them anew. */
+function swapped(
+  { areas, stands, seams }: LabelInputs,
+  drawable: Drawable,
+  labels: Uint8Array,
+  first: number,
+  second: number,
+  weight: number,
+): Uint8Array {
+  const cut = new MinimumCut(areas.length, seams.count);
+  const takesPart = (t: number) => labels[t] === first || labels[t] === second;
+  for (let t = 0; t < areas.length; t++)
+    if (!stands[t] && takesPart(t))
+      cut.addNode(t, drawable[second]![t] ? 0 : areas[t]!, drawable[first]![t] ? 0 : areas[t]!);
+  for (let e = 0; e < seams.count; e++) {
+    const a = seams.one[e]!,
+      b = seams.other[e]!;
+    // To a third label there is a seam whichever of the two it is.
+    if (takesPart(a) && takesPart(b)) cut.addEdge(a, b, weight * seams.cost[e]!, weight * seams.cost[e]!);
+  }
+  const other = cut.solve();
+  return labels.map((was, t) => (takesPart(t) ? (other[t] ? second : first) : was));
+}
+
+function twoLabels({ areas, stands, seams }: LabelInputs, drawable: Drawable, weight: number): Uint8Array {
+  const cut = new MinimumCut(areas.length, seams.count);
+  for (let t = 0; t < areas.length; t++)
+    if (!stands[t]) cut.addNode(t, drawable[1]![t] ? 0 : areas[t]!, drawable[0]![t] ? 0 : areas[t]!);
+  for (let e = 0; e < seams.count; e++) {
+    const w = weight * seams.cost[e]!;
+    cut.addEdge(seams.one[e]!, seams.other[e]!, w, w);
+  }
+  return cut.solve();
+}
+
+/** Each triangle keeps its label or takes this one. */
+function expanded(
+  { areas, stands, seams }: LabelInputs,
+  drawable: Drawable,
+  labels: Uint8Array,
+  label: number,
+  weight: number,
+): Uint8Array {
+  const cut = new MinimumCut(areas.length, seams.count);
+  for (let t = 0; t < areas.length; t++)
+    if (!stands[t]) cut.addNode(t, drawable[label]![t] ? 0 : areas[t]!, drawable[labels[t]!]![t] ? 0 : areas[t]!);
+  for (let e = 0; e < seams.count; e++) {
+    const a = seams.one[e]!,
+      b = seams.other[e]!;
+    const w = weight * seams.cost[e]!;
+    // Cost where both keep, where only b takes it, where only a does; where both do there is no seam.
+    const keep = labels[a] === labels[b] ? 0 : w,
+      bTakes = labels[a] === label ? 0 : w,
+      aTakes = labels[b] === label ? 0 : w;
+    cut.addNode(a, Math.max(0, aTakes - keep), Math.max(0, keep - aTakes));
+    cut.addNode(b, 0, aTakes);
+    cut.addEdge(a, b, bTakes + aTakes - keep, 0);
+  }
+  const taken = cut.solve();
+  return labels.map((was, t) => (taken[t] ? label : was));
+}

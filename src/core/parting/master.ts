@@ -1,0 +1,100 @@
+import {
+  extractSurface,
+  sizeOfMesh,
+  voxelise,
+  weld,
+  type DistanceField,
+  type MeshSolid,
+  type SurfaceMesh,
+  type TriangleMesh,
+} from '../form';
+import { surfaceOf, type Piece } from '../piece';
+import type { Result } from '../quantity';
+import { masterFace, type MasterFace } from './face';
+
+/** What a mould is taken of, as its parting wants it: a piece that was worked out, or a mesh. */
+export interface PartedMaster {
+  readonly surface: SurfaceMesh | TriangleMesh;
+  readonly face: MasterFace;
+  /** Height of the board; null for a piece that hangs free. */
+  readonly board: number | null;
+}
+
+/** Parts of a face that look at one: names of masses as start forms give them. An ear is cut through without harm. */
+const ofAFace =
+  /^(?!ear)(?:.*-)?(brow|eye|lid|nose|lip|mouth|cheek|cheekbone|chin|jaw|upper-jaw|lower-teeth|teeth|fang|tusk|bag|fold|furrow|socket|forehead|face-core|face|muzzle|snout|beak|bill)(-|$)/;
+
+/** Where no seam is wanted: on a face, and on what else is named by its region. */
+export function keptFreeOf(
+  surface: SurfaceMesh,
+  masses: readonly { readonly id: string; readonly region: string }[],
+  kept: { readonly face: boolean; readonly regions: readonly string[] },
+): Uint8Array {
+  const dear = masses.map((m) => (kept.face && ofAFace.test(m.id)) || kept.regions.includes(m.region));
+  return new Uint8Array(surface.triangles.length / 3).map((_, t) =>
+    dear[surface.owners[surface.triangles[3 * t]!]!] ? 1 : 0,
+  );
+}
+
+/** Fails as `masterFace` does. */
+export function masterOfPiece(
+  piece: Piece,
+  kept: { readonly face: boolean; readonly regions: readonly string[] },
+): Result<PartedMaster> {
+  const surface = surfaceOf(piece);
+  const board = boardOf(piece);
+  const face = masterFace(surface, { board, kept: keptFreeOf(surface, piece.form.masses, kept) });
+  return face.ok ? { ok: true, value: { surface, face: face.value, board } } : face;
+}
+
+/** Where a mould ends below: a piece that stands is left open where it stands, over its board or on a post; others are closed. */
+export function boardOf({ build, extent }: Piece): number | null {
+  return build.armature.mount.kind === 'stands' ? extent.low[2] : null;
+}
+
+/** Fewer, and a line has nowhere to run; more, and nobody could follow it. */
+const fewest = 12_000,
+  wanted = 40_000,
+  most = 60_000;
+
+/** A mesh in metres, standing on its lowest face: as it is where it is whole, and as it was sampled where it is not. */
+export function masterOfMesh(mesh: TriangleMesh, solid: MeshSolid, field: DistanceField): Result<PartedMaster> {
+  const whole = solid.clean && solid.lumps.length === 1 && mesh.triangles.length / 3 <= most;
+  const surface = whole ? finely(weld(mesh)) : sampled(field, sizeOfMesh(mesh).area);
+  const [low] = sizeOfMesh(surface).box;
+  const face = masterFace(surface, { board: low[2] });
+  return face.ok ? { ok: true, value: { surface, face: face.value, board: low[2] } } : face;
+}
+
+/** Every triangle in four, until there are enough. */
+function finely(mesh: TriangleMesh): TriangleMesh {
+  let { positions, triangles } = mesh;
+  while (triangles.length / 3 < fewest) {
+    const points = Array.from(positions);
+    const middles = new Map<number, number>();
+    const count = points.length / 3;
+    const middle = (a: number, b: number): number => {
+      const key = Math.min(a, b) * count + Math.max(a, b);
+      const known = middles.get(key);
+      if (known !== undefined) return known;
+      for (let k = 0; k < 3; k++) points.push((points[3 * a + k]! + points[3 * b + k]!) / 2);
+      middles.set(key, points.length / 3 - 1);
+      return points.length / 3 - 1;
+    };
+    const next: number[] = [];
+    for (let t = 0; t < triangles.length; t += 3) {
+      const [a, b, c] = [triangles[t]!, triangles[t + 1]!, triangles[t + 2]!];
+      const [ab, bc, ca] = [middle(a, b), middle(b, c), middle(c, a)];
+      next.push(a, ab, ca, ab, b, bc, ca, bc, c, ab, bc, ca);
+    }
+    positions = Float32Array.from(points);
+    triangles = Uint32Array.from(next);
+  }
+  return { positions, triangles };
+}
+
+/** Squares of cells over its face come to some two triangles each. */
+function sampled(field: DistanceField, area: number): TriangleMesh {
+  const step = Math.sqrt((3 * area) / wanted);
+  return extractSurface(voxelise(field, { step, depth: step }));
+}

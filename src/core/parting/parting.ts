@@ -1,0 +1,155 @@
+import { failure, success, unit, type Result, type Vec3 } from '../quantity';
+import type { MasterFace } from './face';
+import { findLocks, type Lock } from './locks';
+import { partingLines, type PartingLine } from './parting-line';
+import { airTraps, ventsOf, waysToPour, type Pour } from './pour';
+import { FaceRays } from './rays';
+import { chooseDirections, mostPieces, settled, type Chosen, type Working } from './search';
+import { bestShim, shimAt, type Shim } from './shim';
+import { stretchAlong, type Stretch } from './stretch';
+
+/** How a mould is to part; what is left out is looked for. */
+export interface PartingAsked {
+  readonly pieces?: number;
+  readonly pulls?: readonly Vec3[];
+  readonly pour?: Vec3;
+  /** In two halves at a flat sheet; a plane that is given, or the best. */
+  readonly shim?: boolean | { readonly normal: Vec3; readonly offset: number };
+}
+
+/** A part of the mould: drawn along its direction, m2 of the face it lies on, and of that what is steep for a rigid mould. */
+export interface MouldPiece {
+  readonly direction: Vec3;
+  readonly area: number;
+  /** m2 within three degrees of its direction. */
+  readonly steep: number;
+  /** m2 that do not come off along it. */
+  readonly undrawn: number;
+}
+
+export interface Parting {
+  readonly pieces: readonly MouldPiece[];
+  /** By triangle: its piece. */
+  readonly labels: Uint8Array;
+  /** By triangle: does not come off with its piece. */
+  readonly held: Uint8Array;
+  readonly lines: readonly PartingLine[];
+  readonly partingLength: number;
+  readonly locked: readonly Lock[];
+  readonly lockedVolume: number;
+  readonly pour: Pour;
+  readonly shim: Shim | null;
+  /** Of a mould that gives, drawn along the first direction. */
+  readonly stretch: Stretch;
+}
+
+/** A part comes off a rigid face that leans away from its direction by this much. */
+const draft = Math.sin((3 * Math.PI) / 180);
+
+/** Bad directions as failures that name them; nothing else fails. */
+export function checkAsked({ pieces, pulls, pour, shim }: PartingAsked): Result<PartingAsked> {
+  if (pieces !== undefined && !(Number.isInteger(pieces) && pieces >= 1 && pieces <= mostPieces))
+    return failure('bad-pieces', 'pieces', `a mould has 1 to ${mostPieces} of them`);
+  if (pulls !== undefined && (pulls.length < 1 || pulls.length > mostPieces))
+    return failure('bad-pull', 'pull', `1 to ${mostPieces} directions are said`);
+  const given = typeof shim === 'object' ? [shim.normal] : [];
+  for (const [path, d] of [
+    ...(pulls ?? []).map((p) => ['pull', p] as const),
+    ...given.map((n) => ['shim', n] as const),
+  ])
+    if (!isDirection(d)) return failure('bad-direction', path, 'it is three numbers, not all of them nought');
+  if (pour && !isDirection(pour))
+    return failure('bad-direction', 'pour', 'it is three numbers, not all of them nought');
+  return success({
+    ...(pieces === undefined ? {} : { pieces }),
+    ...(pulls ? { pulls: pulls.map(unit) } : {}),
+    ...(pour ? { pour: unit(pour) } : {}),
+    ...(shim === undefined ? {} : { shim: typeof shim === 'object' ? { ...shim, normal: unit(shim.normal) } : shim }),
+  });
+}
+
+function isDirection(d: Vec3): boolean {
+  const l = Math.hypot(...d);
+  return d.length === 3 && Number.isFinite(l) && l > 1e-9;
+}
+
+/** `asked` as `checkAsked` left it. Tells how far it is between parts of the work. */
+export function* partingOf(face: MasterFace, board: number | null, asked: PartingAsked): Working<Parting> {
+  let shim: Shim | null = null;
+  let chosen: Chosen;
+  if (asked.shim) {
+    shim =
+      typeof asked.shim === 'object'
+        ? shimAt(face, asked.shim.normal, asked.shim.offset)
+        : yield* scaled(bestShim(face), 0, 0.7);
+    chosen = bySides(face, shim);
+  } else if (asked.pulls) chosen = settled(face, new FaceRays(face), asked.pulls);
+  else chosen = yield* scaled(chooseDirections(face, asked.pieces ?? null), 0, 0.8);
+  yield 0.8;
+  const { directions, labels, held } = withHeld(face, chosen);
+  const lines = partingLines(face, labels);
+  yield 0.83;
+  const locked = findLocks(face, directions, board);
+  yield 0.9;
+  const stretch = stretchAlong(face, directions[0]!);
+  const pour = yield* pourOf(face, asked.pour);
+  return {
+    pieces: directions.map((direction, i) => pieceOf(face, direction, i, labels, held)),
+    labels,
+    held,
+    lines,
+    partingLength: lines.reduce((sum, l) => sum + l.length, 0),
+    locked,
+    lockedVolume: locked.reduce((sum, l) => sum + l.volume, 0),
+    pour,
+    shim,
+    stretch,
+  };
+}
+
+/** With what does not come off: triangles of a part that its direction does not draw. */
+export function withHeld(face: MasterFace, chosen: Chosen): Chosen & { readonly held: Uint8Array } {
+  const { drawable, labels } = chosen;
+  const held = labels.map((label, t) => (!face.stands[t] && !drawable[label]![t] ? 1 : 0));
+  return { ...chosen, held };
+}
+
+function* pourOf(face: MasterFace, up: Vec3 | undefined): Working<Pour> {
+  if (!up) return (yield* scaled(waysToPour(face), 0.92, 1))[0]!;
+  const traps = airTraps(face, up);
+  return { up, traps, vents: ventsOf(traps) };
+}
+
+function* scaled<T>(work: Working<T>, from: number, to: number): Working<T> {
+  for (;;) {
+    const { done, value } = work.next();
+    if (done) return value;
+    yield from + value * (to - from);
+  }
+}
+
+/** At a flat sheet it is the side that says which way a place is drawn, whether it can be or not. */
+function bySides(face: MasterFace, { normal, offset }: Shim): Chosen {
+  const back: Vec3 = [-normal[0], -normal[1], -normal[2]];
+  const rays = new FaceRays(face);
+  const { centres: c } = face;
+  const labels = new Uint8Array(face.count).map((_, t) =>
+    c[3 * t]! * normal[0] + c[3 * t + 1]! * normal[1] + c[3 * t + 2]! * normal[2] > offset ? 0 : 1,
+  );
+  return { directions: [normal, back], drawable: [rays.drawable(normal), rays.drawable(back)], labels };
+}
+
+function pieceOf(face: MasterFace, direction: Vec3, label: number, labels: Uint8Array, held: Uint8Array): MouldPiece {
+  let area = 0,
+    steep = 0,
+    undrawn = 0;
+  const { normals: n, areas, stands } = face;
+  for (let t = 0; t < face.count; t++) {
+    if (stands[t] || labels[t] !== label) continue;
+    area += areas[t]!;
+    if (held[t]) undrawn += areas[t]!;
+    else if (n[3 * t]! * direction[0] + n[3 * t + 1]! * direction[1] + n[3 * t + 2]! * direction[2] < draft)
+      steep += areas[t]!;
+  }
+  return { direction, area, steep, undrawn };
+}

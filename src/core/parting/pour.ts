@@ -1,0 +1,132 @@
+import type { Vec3 } from '../quantity';
+import { drawDirections } from './directions';
+import type { MasterFace } from './face';
+
+/** A place of the cavity where what rises stays: the pour hole is at the highest, the others want a vent. */
+export interface Trap {
+  readonly at: Vec3;
+  /** Metres it stands above the way out; Infinity at the highest. */
+  readonly height: number;
+  /** On the open side, where the mould has no wall. */
+  readonly open: boolean;
+}
+
+/** Lower ones fill as the mould is tapped and rolled. */
+const persistence = 0.003;
+
+/**
+ * Where air stays while the cavity is filled, `up` being up as it stands then. Heights are gone through from the top:
+ * each peak that the face closes from above begins a pocket, and where two meet the lower has its height over that
+ * saddle. A peak that looks down has the piece's inside above it and holds no air. Highest first. Edelsbrunner and Harer,
+ * *Computational Topology*, on merge trees.
+ */
+export function airTraps(face: MasterFace, up: Vec3): Trap[] {
+  const { positions: p, triangles, count } = face;
+  const points = p.length / 3;
+  const height = new Float64Array(points);
+  for (let i = 0; i < points; i++) height[i] = p[3 * i]! * up[0] + p[3 * i + 1]! * up[1] + p[3 * i + 2]! * up[2];
+  const near = neighbours(triangles, points);
+  const looksUp = upwardAt(face, up, points);
+  const open = new Uint8Array(points);
+  for (let t = 0; t < count; t++) if (face.stands[t]) for (let c = 0; c < 3; c++) open[triangles[3 * t + c]!] = 1;
+  const order = Uint32Array.from({ length: points }, (_, i) => i).sort((a, b) => height[b]! - height[a]! || a - b);
+  const group = new Int32Array(points).fill(-1);
+  /** By the head of a group: its highest peak that looks up; -1 where it has none. */
+  const peak = new Int32Array(points).fill(-1);
+  const find = (i: number): number => {
+    let root = i;
+    while (group[root] !== root) root = group[root]!;
+    while (group[i] !== root) [group[i], i] = [root, group[i]!];
+    return root;
+  };
+  const found: Trap[] = [];
+  const trap = (i: number, over: number): Trap => ({
+    at: [p[3 * i]!, p[3 * i + 1]!, p[3 * i + 2]!],
+    height: over,
+    open: open[i] === 1,
+  });
+  for (const i of order) {
+    group[i] = i;
+    const roots = new Set<number>();
+    for (let k = near.from[i]!; k < near.from[i + 1]!; k++) {
+      const j = near.to[k]!;
+      if (group[j]! >= 0 && j !== i) roots.add(find(j));
+    }
+    if (roots.size === 0) {
+      if (near.from[i] !== near.from[i + 1] && looksUp[i]! > 0) peak[i] = i;
+      continue;
+    }
+    let elder = -1;
+    for (const r of roots) if (elder < 0 || isHigher(peak[r]!, peak[elder]!, height)) elder = r;
+    for (const r of roots) {
+      if (r === elder) continue;
+      const own = peak[r]!;
+      if (own >= 0 && height[own]! - height[i]! > persistence) found.push(trap(own, height[own]! - height[i]!));
+      group[r] = elder;
+    }
+    group[i] = elder;
+  }
+  const heads = new Set<number>();
+  for (let i = 0; i < points; i++) if (group[i]! >= 0) heads.add(find(i));
+  for (const r of heads) if (peak[r]! >= 0) found.push(trap(peak[r]!, Infinity));
+  const rise = (t: Trap) => t.at[0] * up[0] + t.at[1] * up[1] + t.at[2] * up[2];
+  return found.sort((a, b) => rise(b) - rise(a));
+}
+
+function isHigher(a: number, b: number, height: Float64Array): boolean {
+  if (a < 0) return false;
+  return b < 0 || height[a]! > height[b]!;
+}
+
+function neighbours(triangles: Uint32Array, points: number): { from: Uint32Array; to: Uint32Array } {
+  const from = new Uint32Array(points + 1);
+  for (let c = 0; c < triangles.length; c++) from[triangles[c]! + 1]! += 2;
+  for (let i = 0; i < points; i++) from[i + 1]! += from[i]!;
+  const at = from.slice(0, points);
+  const to = new Uint32Array(triangles.length * 2);
+  for (let t = 0; t < triangles.length; t += 3)
+    for (let c = 0; c < 3; c++) {
+      const i = triangles[t + c]!;
+      to[at[i]!++] = triangles[t + ((c + 1) % 3)]!;
+      to[at[i]!++] = triangles[t + ((c + 2) % 3)]!;
+    }
+  return { from, to };
+}
+
+/** How much the face about each point looks up. */
+function upwardAt({ triangles, normals, areas, count }: MasterFace, up: Vec3, points: number): Float64Array {
+  const out = new Float64Array(points);
+  for (let t = 0; t < count; t++) {
+    const k = 3 * t;
+    const lean = (normals[k]! * up[0] + normals[k + 1]! * up[1] + normals[k + 2]! * up[2]) * areas[t]!;
+    for (let c = 0; c < 3; c++) out[triangles[k + c]!]! += lean;
+  }
+  return out;
+}
+
+export interface Pour {
+  readonly up: Vec3;
+  readonly traps: readonly Trap[];
+  readonly vents: number;
+}
+
+/** Vents that are wanted besides the hole it is poured through, which is the open side where that is on top. */
+export function ventsOf(traps: readonly Trap[]): number {
+  return Math.max(0, traps.length - 1);
+}
+
+/** The ways to stand it while it is poured, fewest holes through the mould first, then turned over from how it stood. */
+export function* waysToPour(face: MasterFace): Generator<number, Pour[], undefined> {
+  const all = drawDirections().filter((_, i) => i < firstSubdivision);
+  const out: Pour[] = [];
+  for (const [i, up] of all.entries()) {
+    const traps = airTraps(face, up);
+    out.push({ up, traps, vents: ventsOf(traps) });
+    if (i % 4 === 3) yield i / all.length;
+  }
+  const holes = (w: Pour) => w.traps.length - (w.traps[0]?.open ? 1 : 0);
+  return out.sort((a, b) => holes(a) - holes(b) || a.up[2] - b.up[2]);
+}
+
+/** Corners and middles of the edges of an icosahedron: 42 directions, the axes among them. */
+const firstSubdivision = 42;

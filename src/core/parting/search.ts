@@ -1,0 +1,182 @@
+import type { Vec3 } from '../quantity';
+import { about, opposedPairs, opposite } from './directions';
+import type { MasterFace } from './face';
+import { HeightFields } from './height-fields';
+import { costOf, labelTriangles, seamWeight } from './labels';
+import { FaceRays } from './rays';
+
+/** Directions to draw parts along, and what each draws by rays. */
+export interface Chosen {
+  readonly directions: readonly Vec3[];
+  readonly drawable: readonly Uint8Array[];
+  readonly labels: Uint8Array;
+}
+
+/** What cannot be drawn is left to the knife below this share of the face. */
+export const undrawnAllowed = 0.002;
+export const mostPieces = 8;
+
+/** Every direction looked at, with what it draws, a bit a triangle. */
+interface Looked {
+  readonly directions: Vec3[];
+  readonly drawn: Uint8Array[];
+  /** By pair: what neither draws and the seam would cost, the seam reckoned in two ways. */
+  readonly pairs: { readonly along: Vec3; readonly leastSeam: number; readonly seamByFacing: number }[];
+}
+
+/** Work that tells how far it is, 0 to 1, between parts of it. */
+export type Working<T> = Generator<number, T, undefined>;
+
+/**
+ * The directions for so many pieces; for any number, as few as leave too little undrawn to matter, until one more frees
+ * less than that. Two are the best opposed pair of 321, the eight cheapest cut exactly and the best moved about.
+ */
+export function* chooseDirections(face: MasterFace, pieces: number | null): Working<Chosen> {
+  const fields = new HeightFields(face);
+  const looked = yield* look(face, fields);
+  const allowed = undrawnAllowed * face.area;
+  const rays = new FaceRays(face);
+  if (pieces === 1 || pieces === null) {
+    const single = bestSingle(face, looked);
+    if (pieces === 1 || single.undrawn <= allowed) return settled(face, rays, [single.along]);
+  }
+  const pair = yield* bestPair(face, fields, looked);
+  let directions: Vec3[] = [pair, opposite(pair)];
+  while (directions.length < (pieces ?? mostPieces)) {
+    const more = freesMost(face, fields, looked, directions);
+    if (more === null || (pieces === null && (more.before <= allowed || more.freed < allowed))) break;
+    directions = [...directions, more.along];
+    yield 0.9 + 0.01 * directions.length;
+  }
+  return settled(face, rays, directions);
+}
+
+/** Rays tell for good what each direction draws. */
+export function settled(face: MasterFace, rays: FaceRays, directions: readonly Vec3[]): Chosen {
+  const drawable = directions.map((d) => rays.drawable(d));
+  return { directions, drawable, labels: labelTriangles(face, drawable, seamWeight(face)) };
+}
+
+function* look(face: MasterFace, fields: HeightFields): Working<Looked> {
+  const { count, areas, stands, seams } = face;
+  const weight = seamWeight(face);
+  const along = new Uint8Array(count),
+    back = new Uint8Array(count),
+    faces = new Uint8Array(count);
+  const looked: Looked = { directions: [], drawn: [], pairs: [] };
+  const all = opposedPairs();
+  for (const [i, d] of all.entries()) {
+    fields.look(d).drawable(along, back, faces);
+    let undrawn = 0;
+    for (let t = 0; t < count; t++) if (!along[t] && !back[t] && !stands[t]) undrawn += areas[t]!;
+    const { least, byFacing } = seamCosts(seams, along, back, faces);
+    looked.pairs.push({ along: d, leastSeam: undrawn + weight * least, seamByFacing: undrawn + weight * byFacing });
+    looked.directions.push(d, opposite(d));
+    looked.drawn.push(packed(along), packed(back));
+    if (i % 8 === 7) yield 0.7 * (i / all.length);
+  }
+  return looked;
+}
+
+/**
+ * Two guesses at a seam: edges between what only one and what only the other draws, of which a band that both draw leaves
+ * none; and that with each triangle of the band given to the direction it looks along, of which a straight wall makes many.
+ */
+function seamCosts(
+  { count, one, other, cost }: MasterFace['seams'],
+  along: Uint8Array,
+  back: Uint8Array,
+  faces: Uint8Array,
+): { least: number; byFacing: number } {
+  let least = 0,
+    byFacing = 0;
+  const side = (t: number) => (along[t] === back[t] ? (along[t] ? 2 * faces[t]! - 1 : 0) : along[t]! - back[t]!);
+  for (let e = 0; e < count; e++) {
+    const a = one[e]!,
+      b = other[e]!;
+    if ((along[a]! - back[a]!) * (along[b]! - back[b]!) < 0) least += cost[e]!;
+    if (side(a) * side(b) < 0) byFacing += cost[e]!;
+  }
+  return { least, byFacing };
+}
+
+function packed(flags: Uint8Array): Uint8Array {
+  const out = new Uint8Array((flags.length + 7) >> 3);
+  for (let t = 0; t < flags.length; t++) if (flags[t]) out[t >> 3]! |= 1 << (t & 7);
+  return out;
+}
+const has = (bits: Uint8Array, t: number) => (bits[t >> 3]! >> (t & 7)) & 1;
+
+/** Of those that leave as little, that which looks up most. */
+function bestSingle({ count, areas, stands, area }: MasterFace, looked: Looked): { along: Vec3; undrawn: number } {
+  let best = { along: looked.directions[0]!, undrawn: Infinity };
+  for (const [i, along] of looked.directions.entries()) {
+    let undrawn = 0;
+    for (let t = 0; t < count; t++) if (!stands[t] && !has(looked.drawn[i]!, t)) undrawn += areas[t]!;
+    const close = Math.abs(undrawn - best.undrawn) <= 1e-4 * area;
+    if (close ? along[2] > best.along[2] : undrawn < best.undrawn) best = { along, undrawn };
+  }
+  return best;
+}
+
+const cutExactly = 8;
+
+function* bestPair(face: MasterFace, fields: HeightFields, looked: Looked): Working<Vec3> {
+  const weight = seamWeight(face);
+  const along = new Uint8Array(face.count),
+    back = new Uint8Array(face.count);
+  const priced = (d: Vec3): number => {
+    fields.look(d).drawable(along, back);
+    const drawable = [along, back];
+    return costOf(face, drawable, labelTriangles(face, drawable, weight), weight);
+  };
+  let best: { d: Vec3; cost: number } | null = null;
+  const cheapestBy = (cost: 'leastSeam' | 'seamByFacing') =>
+    [...looked.pairs].sort((a, b) => a[cost] - b[cost]).slice(0, cutExactly);
+  const cheapest = new Set([...cheapestBy('leastSeam'), ...cheapestBy('seamByFacing')]);
+  for (const [i, { along: d }] of [...cheapest].entries()) {
+    const cost = priced(d);
+    if (!best || cost < best.cost) best = { d, cost };
+    yield 0.7 + 0.1 * (i / cheapest.size);
+  }
+  let { d, cost } = best!;
+  // Points lie some eight degrees apart.
+  for (let angle = 0.07; angle > 0.01; angle /= 2) {
+    for (const near of about(d, angle)) {
+      const now = priced(near);
+      if (now < cost) [d, cost] = [near, now];
+    }
+    yield 0.9 - angle;
+  }
+  return d;
+}
+
+/** The direction that draws most of what none of these does. */
+function freesMost(
+  { count, areas, stands }: MasterFace,
+  fields: HeightFields,
+  looked: Looked,
+  directions: readonly Vec3[],
+): { along: Vec3; freed: number; before: number } | null {
+  const along = new Uint8Array(count),
+    back = new Uint8Array(count),
+    drawn = new Uint8Array(count);
+  for (const d of directions) {
+    fields.look(d).drawable(along, back);
+    for (let t = 0; t < count; t++) drawn[t]! |= along[t]!;
+  }
+  const left: number[] = [];
+  let before = 0;
+  for (let t = 0; t < count; t++)
+    if (!stands[t] && !drawn[t]) {
+      left.push(t);
+      before += areas[t]!;
+    }
+  let best: { along: Vec3; freed: number; before: number } | null = null;
+  for (const [i, d] of looked.directions.entries()) {
+    let freed = 0;
+    for (const t of left) if (has(looked.drawn[i]!, t)) freed += areas[t]!;
+    if (freed > (best?.freed ?? 0)) best = { along: d, freed, before };
+  }
+  return best;
+}
