@@ -11,9 +11,8 @@ import {
   solidOfMesh,
   type MeshUnit,
 } from '../core/form';
-import { mouldFigures, mouldKinds, type Master, type MouldAsked, type MouldFigures } from '../core/mould';
+import { boardOf, mouldFigures, mouldKinds, type Master, type MouldAsked, type MouldFigures } from '../core/mould';
 import {
-  boardOf,
   checkAsked,
   masterOfMesh,
   masterOfPiece,

@@ -5,6 +5,7 @@ import { briefSchema } from './brief';
 import { formPartSchema } from './form-part';
 import { materialsSchema } from './materials';
 import { migrate } from './migrations';
+import { mouldPartSchema } from './mould-part';
 import { referencesSchema } from './references';
 import { finishSchema } from './finish';
 import { planPartSchema } from './plan-part';
@@ -13,7 +14,7 @@ import { roomSchema } from './room';
 import { stagesSchema } from './stages';
 
 /** The build document: inputs only, SI units. Results are worked out from it, never kept in it. */
-export const schemaVersion = 8;
+export const schemaVersion = 9;
 
 export const buildSchema = z.strictObject({
   schemaVersion: z.literal(schemaVersion),
@@ -26,6 +27,7 @@ export const buildSchema = z.strictObject({
   regions: regionsSchema.prefault({}),
   stages: stagesSchema.prefault({}),
   finish: finishSchema.prefault({}),
+  mould: mouldPartSchema.prefault({}),
   materials: materialsSchema.prefault({}),
   plan: planPartSchema.prefault({}),
 });

@@ -11,6 +11,7 @@ export * from './armature-part';
 export * from './regions';
 export * from './stages';
 export * from './finish';
+export * from './mould-part';
 export * from './plan-part';
 export * from './materials';
 export * from './migrations';

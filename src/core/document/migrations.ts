@@ -24,6 +24,8 @@ export const migrations: readonly Migration[] = [
   { from: 6, up: sizedByHand },
   // One pack and one price of wire served every clay and every stock; now each has its own.
   { from: 7, up: pricesOfTheirOwn },
+  // Until now a build said of its mould only what it is made of.
+  { from: 8, up: (document) => ({ ...document, mould: {} }) },
 ];
 
 /** A pack that was written over is that of the clay there is; the price of wire had no place to be written. */

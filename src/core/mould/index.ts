@@ -8,3 +8,4 @@ export * from './mould';
 export * from './offset-volumes';
 export * from './shrinkage';
 export * from './wear';
+export * from './chosen';

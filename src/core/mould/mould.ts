@@ -1,4 +1,5 @@
 import type { Box, DistanceField } from '../form';
+import type { Piece } from '../piece';
 import { failure, success, type Range, type Result } from '../quantity';
 import { castKinds, type CastId, type CastKind } from './cast';
 import { mouldKinds, mouldMaterials, type MouldKind, type MouldKindId, type MouldMaterialId } from './kind';
@@ -48,6 +49,11 @@ export interface Master {
   readonly field: DistanceField;
   readonly box: Box;
   readonly board: number | null;
+}
+
+/** Where a mould ends below: a piece that stands is left open where it stands, over its board or on a post; others are closed. */
+export function boardOf({ build, extent }: Piece): number | null {
+  return build.armature.mount.kind === 'stands' ? extent.low[2] : null;
 }
 
 const thickest = 0.3;

@@ -8,6 +8,7 @@ import {
   type SurfaceMesh,
   type TriangleMesh,
 } from '../form';
+import { boardOf } from '../mould';
 import { surfaceOf, type Piece } from '../piece';
 import type { Result } from '../quantity';
 import { masterFace, type MasterFace } from './face';
@@ -45,11 +46,6 @@ export function masterOfPiece(
   const board = boardOf(piece);
   const face = masterFace(surface, { board, kept: keptFreeOf(surface, piece.form.masses, kept) });
   return face.ok ? { ok: true, value: { surface, face: face.value, board } } : face;
-}
-
-/** Where a mould ends below: a piece that stands is left open where it stands, over its board or on a post; others are closed. */
-export function boardOf({ build, extent }: Piece): number | null {
-  return build.armature.mount.kind === 'stands' ? extent.low[2] : null;
 }
 
 /** Fewer, and a line has nowhere to run; more, and nobody could follow it. */

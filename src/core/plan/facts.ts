@@ -3,10 +3,11 @@ import { sectionsIn } from '../armature';
 import { coverKinds, type LayerKind } from '../catalogue';
 import { layersOverClay, layersUnderClay } from '../clay';
 import { cureHours, kneadingMinutes, layingHours } from '../cure';
+import { blockAbout, boardOf, leftInTheBowl, mouldChosen, mouldKinds, mouldMaterials } from '../mould';
 import { coatState, layingMasses, letGoWaitsFor, type Piece, type PieceReport, type RegionReport } from '../piece';
 import { exactly, type Range } from '../quantity';
 import { puttyCure } from './clocks';
-import type { CoatFacts, JobFacts, LayerFacts, LetGoFacts, RegionFacts } from './step';
+import type { CoatFacts, JobFacts, LayerFacts, LetGoFacts, MouldFacts, RegionFacts } from './step';
 
 /** What a job's steps are made from, read off a piece and its report. Ranges are there when the report has them. */
 const never = 400 * 86400;
@@ -54,6 +55,7 @@ export function jobFacts(piece: Piece, report: PieceReport): JobFacts {
     under,
     over,
     processes: build.finish.processes.map((p) => p.kind),
+    mould: mouldFacts(piece, report),
     props: build.armature.props.length,
     letGo: propsMayGo(piece, report.letGo),
     lift: stages.lift ? liftWindow(regions, stages.lift) : null,
@@ -206,4 +208,16 @@ function liftWindow(
   const asked =
     lift.when === 'hours' ? lift.hours * 3600 : (lift.when === 'touch-dry' ? last : first) / area + lift.hours * 3600;
   return { least: Math.min(asked, last / area), most: Math.max(last / area, asked + 3600) };
+}
+
+/** Of a poured mould the kg of rubber: its box is known without counting cells. */
+function mouldFacts(piece: Piece, report: PieceReport): MouldFacts | null {
+  const chosen = mouldChosen(piece.build);
+  if (!chosen) return null;
+  const block = mouldKinds.find((k) => k.id === chosen.kind)!.block;
+  const { skin, shell, margin: own } = piece.build.mould;
+  if (!block) return { kind: chosen.kind, block: 0, skin, shell };
+  const margin = own ?? block.margin;
+  const volume = blockAbout(piece.extent, boardOf(piece), margin, report.size.volume);
+  return { kind: chosen.kind, block: volume * mouldMaterials[block.material].bought * (1 + leftInTheBowl) };
 }

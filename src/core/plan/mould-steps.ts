@@ -1,6 +1,15 @@
 import type { MixId } from '../cure';
 import type { Need, StepKind } from '../document';
-import { leftInTheBowl, mouldKinds, mouldMaterials, type MouldKindId, type MouldLayer } from '../mould';
+import {
+  leftInTheBowl,
+  mouldKinds,
+  mouldMaterials,
+  type MouldKind,
+  type MouldKindId,
+  type MouldLayer,
+  type MouldMaterialId,
+} from '../mould';
+import type { MouldFacts } from './step';
 
 /** A step of what a piece goes through once it is made: hours to wait after it, and its share of the hours its kind takes. */
 export interface ProcessStep {
@@ -15,7 +24,15 @@ export interface ProcessStep {
   /** What is waited for after it. */
   readonly until?: string;
   /** What it uses up, kg to a m2 of face, and what that is mixed as. */
-  readonly takes?: { readonly what: string; readonly perArea: number; readonly mix?: MixId };
+  readonly takes?: ProcessTakes;
+}
+
+export interface ProcessTakes {
+  readonly what: string;
+  /** kg to a m2 of face; of what is poured round a piece, its share of the block's kg. */
+  readonly perArea: number;
+  readonly ofBlock?: number;
+  readonly mix?: MixId;
 }
 
 /** Moulds as they are laid up over a piece: usual walls, and what goes into them. */
@@ -34,18 +51,12 @@ function bought({ material, thickness }: MouldLayer): number {
   return mouldMaterials[material].bought * thickness * (1 + leftInTheBowl);
 }
 
-function kindOf(id: MouldKindId): { readonly skin: MouldLayer; readonly shell: MouldLayer } {
-  const { skin, shell } = mouldKinds.find((k) => k.id === id)!;
-  const none: MouldLayer = { material: 'plaster', thickness: 0, coats: 1 };
-  return { skin: skin ?? none, shell: shell ?? none };
-}
-
 /** Coats one over the other, each a step of its own: hours until the next may go on, and after the last. */
 function coatsOf(
   many: number,
   name: (coat: number) => string,
   { between, after, until }: { readonly between: number; readonly after: number; readonly until: string },
-  takes: NonNullable<ProcessStep['takes']>,
+  takes: ProcessTakes,
 ): ProcessStep[] {
   return Array.from({ length: many }, (_, i): ProcessStep => {
     const last = i === many - 1;
@@ -62,60 +73,121 @@ function coatsOf(
   });
 }
 
-const shell = (name: string, takes: ProcessStep['takes']): ProcessStep => ({
+const shell = (name: string, takes: ProcessTakes): ProcessStep => ({
   id: 'shell',
   name,
   kind: 'moulding',
   wait: 24,
   share: 0.8,
   until: 'the shell is hard',
-  ...(takes ? { takes } : {}),
+  takes,
 });
 
-/** Rubber in coats, the first thin; a shell of plaster over it. */
-export function siliconeMould(): ProcessStep[] {
-  const { skin, shell: over } = kindOf('rubber-skin');
-  const coats = coatsOf(
-    skin.coats,
-    (k) => `Brush on the silicone, coat ${k} of ${skin.coats}`,
-    { between: 1.5, after: 24, until: 'the silicone has set' },
-    { what: 'silicone', perArea: bought(skin), mix: 'silicone' },
-  );
-  const plaster = { what: 'plaster for the shell', perArea: bought(over), mix: 'plaster' } as const;
-  return [parting, ...coats, shell('Make the shell over it', plaster), opened];
+const mixed: Readonly<Partial<Record<MouldMaterialId, MixId>>> = {
+  silicone: 'silicone',
+  plaster: 'plaster',
+  gauze: 'plaster-gauze',
+};
+
+function takenBy(layer: MouldLayer, what: string, share = 1): ProcessTakes {
+  const mix = mixed[layer.material];
+  return { what, perArea: bought(layer) * share, ...(mix ? { mix } : {}) };
 }
 
-/** Latex comes as it is brushed on: nothing is mixed, but each coat is dry before the next. A shell of gauze over it. */
-export function latexMould(): ProcessStep[] {
-  const { skin, shell: over } = kindOf('latex-skin');
-  const coats = coatsOf(
-    skin.coats,
-    (k) => `Brush on the latex, coat ${k} of ${skin.coats}`,
-    { between: 3, after: 24, until: 'the latex is dry through' },
-    { what: 'latex', perArea: bought(skin) },
-  );
-  const gauze = { what: 'plaster gauze', perArea: bought(over), mix: 'plaster-gauze' } as const;
-  return [parting, ...coats, shell('Make the shell over it of plaster gauze', gauze), opened];
+/** Latex comes as it is brushed on: nothing is mixed, but each coat is dry before the next. Rubber sets onto what has begun to. */
+function skinCoats(skin: MouldLayer): ProcessStep[] {
+  const { name } = mouldMaterials[skin.material];
+  const waits =
+    skin.material === 'latex'
+      ? { between: 3, after: 24, until: 'the latex is dry through' }
+      : { between: 1.5, after: 24, until: `the ${name} has set` };
+  const called = (k: number) =>
+    skin.coats === 1 ? `Pour on the ${name}` : `Brush on the ${name}, coat ${k} of ${skin.coats}`;
+  return coatsOf(skin.coats, called, waits, takenBy(skin, name));
 }
 
-/** Two halves, one after the other. */
-export function plasterMould(): ProcessStep[] {
-  const half = {
-    kind: 'moulding' as const,
-    share: 1,
-    whole: true,
-    takes: { what: 'plaster', perArea: bought(kindOf('plaster-parts').shell) / 2, mix: 'plaster' as const },
-  };
+function shellOver(layer: MouldLayer): ProcessStep {
+  return layer.material === 'gauze'
+    ? shell('Make the shell over it of plaster gauze', takenBy(layer, 'plaster gauze'))
+    : shell('Make the shell over it', takenBy(layer, 'plaster for the shell'));
+}
+
+/** Walls of plaster without a skin: both halves one after the other, at once against a shim, or one alone. */
+function plasterWalls(kind: MouldKind<MouldKindId>, layer: MouldLayer): ProcessStep[] {
+  const half = { kind: 'moulding' as const, share: 1, whole: true };
+  const all = { ...half, id: 'shell', wait: 24, until: 'the plaster is hard', takes: takenBy(layer, 'plaster') };
+  if (kind.parts === 'one') return [{ ...all, name: 'Lay up the plaster' }];
+  if (kind.id === 'shim-halves') return [{ ...all, share: 1.5, name: 'Lay up the plaster on both sides of the shim' }];
+  const takes = takenBy(layer, 'plaster', 1 / 2);
   return [
-    parting,
-    { ...half, id: 'coat', name: 'Lay up the plaster on the first half', wait: 1, until: 'the first half has set' },
+    {
+      ...half,
+      id: 'coat',
+      name: 'Lay up the plaster on the first half',
+      wait: 1,
+      until: 'the first half has set',
+      takes,
+    },
     {
       ...half,
       id: 'shell',
       name: 'Take out the shims, release the seam, lay up the other half',
       wait: 24,
       until: 'the plaster is hard',
+      takes,
     },
+  ];
+}
+
+/** Rubber poured into a box about the piece, at once or half by half. */
+function pours(kind: MouldKind<MouldKindId>): ProcessStep[] {
+  const pour = (id: string, name: string, share: number): ProcessStep => ({
+    id,
+    name,
+    kind: 'moulding',
+    wait: 24,
+    share: 0.4,
+    whole: true,
+    until: 'the silicone has set',
+    takes: { what: 'silicone', perArea: 0, ofBlock: share, mix: 'silicone' },
+  });
+  if (kind.parts === 'one') return [pour('coat', 'Mix the silicone and pour it', 1)];
+  return [
+    pour('coat', 'Mix the silicone and pour the first half', 1 / 2),
+    {
+      id: 'turn-over',
+      name: 'Turn it over, take off the clay bed, release the rubber',
+      kind: 'moulding',
+      wait: 0.5,
+      share: 0.5,
+      until: 'the release is dry',
+    },
+    pour('coat-2', 'Mix the silicone and pour the other half', 1 / 2),
+  ];
+}
+
+const setUp: Readonly<Partial<Record<MouldKindId, string>>> = {
+  'rubber-block': 'Build a box round it, seal its edges, release',
+  'rubber-in-two': 'Bed it in clay to its parting line with keys, build a box round it, release',
+  'rubber-press': 'Build a low wall round it, release',
+  'plaster-open': 'Lay it on its back, build a wall round it, release',
+  'shim-halves': 'Press in the shim along the parting line, release',
+};
+
+/** What a mould of this kind asks for, in order. */
+export function mouldSteps({ kind: id, ...own }: Pick<MouldFacts, 'kind' | 'skin' | 'shell'>): ProcessStep[] {
+  const kind: MouldKind<MouldKindId> = mouldKinds.find((k) => k.id === id)!;
+  const as = (layer: MouldLayer | null, thickness: number | undefined): MouldLayer | null =>
+    layer && { ...layer, thickness: thickness ?? layer.thickness };
+  const skin = as(kind.skin, own.skin),
+    over = as(kind.shell, own.shell);
+  const { block } = kind;
+  const first = setUp[id];
+  return [
+    first === undefined ? parting : { ...parting, name: first },
+    ...(skin ? skinCoats(skin) : []),
+    ...(block ? pours(kind) : []),
+    ...(over ? (skin ? [shellOver(over)] : plasterWalls(kind, over)) : []),
     opened,
   ];
 }

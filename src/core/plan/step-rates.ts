@@ -1,6 +1,6 @@
 import type { ClayFamily } from '../catalogue';
 import type { Fineness, Need, StepKind } from '../document';
-import { latexMould, plasterMould, siliconeMould, type ProcessStep } from './mould-steps';
+import type { ProcessStep } from './mould-steps';
 
 /**
  * The kinds of step a piece takes, with the hours they take ordinary hands until a maker's own are learned, what they
@@ -82,15 +82,7 @@ export function smoothsTheFace(process: string, setting: ClayFamily['setting']):
   return process === 'solvent' || (process === 'heat-gun' && setting === 'never');
 }
 
-/** What takes a mould off it. */
-export const mouldProcesses: readonly string[] = [
-  'silicone-addition',
-  'silicone-condensation',
-  'latex-mould',
-  'plaster-mould',
-];
-
-/** What the mould, the oven or the paint asks of the maker: steps in order, each with the hours to wait after it. */
+/** What the oven or the paint asks of the maker; a mould's are in `mould-steps.ts`: steps in order, each with the hours to wait after it. */
 export const processSteps: Readonly<Record<string, readonly ProcessStep[]>> = {
   'spray-paint': [
     { id: 'prime', name: 'Prime it', kind: 'painting', wait: 4, share: 0.4, until: 'the primer is dry' },
@@ -138,10 +130,6 @@ export const processSteps: Readonly<Record<string, readonly ProcessStep[]>> = {
       takes: { what: 'coating resin', perArea: 0.7, mix: 'coating-resin' },
     },
   ],
-  'silicone-addition': siliconeMould(),
-  'silicone-condensation': siliconeMould(),
-  'latex-mould': latexMould(),
-  'plaster-mould': plasterMould(),
   'cement-pour': [
     { id: 'cement', name: 'Pour the cement', kind: 'moulding', wait: 168, share: 1, until: 'the cement is hard' },
   ],

@@ -1,5 +1,6 @@
 import type { MixId } from '../cure';
 import type { Fineness, Need, StepKind } from '../document';
+import type { MouldKindId } from '../mould';
 import type { Range } from '../quantity';
 
 /** What the steps of a job are made from: the piece as it was measured and dried, without anything of how that was found. SI; seconds. */
@@ -23,6 +24,8 @@ export interface JobFacts {
   readonly under: readonly LayerFacts[];
   readonly over: readonly LayerFacts[];
   readonly processes: readonly string[];
+  /** The kind of mould that is taken, and kg of what is poured round the piece for it. */
+  readonly mould?: MouldFacts | null;
   readonly props: number;
   readonly letGo: LetGoFacts;
   readonly lift: { readonly least: number; readonly most: number } | null;
@@ -144,4 +147,12 @@ export interface Step {
   readonly holds: readonly string[] | null;
   /** It lies on one of those, in a cradle, with both hands free. */
   readonly lies?: boolean;
+}
+
+export interface MouldFacts {
+  readonly kind: MouldKindId;
+  readonly block: number;
+  /** Metres, in place of the usual ones. */
+  readonly skin?: number | undefined;
+  readonly shell?: number | undefined;
 }

@@ -1,6 +1,8 @@
 import type { StepWait } from './step';
 import { hour, layingId, mixedIn, puttingOn, waitFor, type StepList } from './step-list';
-import { groundWaits, mouldProcesses, processSteps, smoothsTheFace } from './step-rates';
+import { mouldProcesses, usualKind } from '../mould';
+import { mouldSteps, type ProcessStep } from './mould-steps';
+import { groundWaits, processSteps, smoothsTheFace } from './step-rates';
 
 /** Skins and seals, paint, the picture of it, the mould, and the end: set up and packed, or taken apart and reclaimed. */
 export function stepsOfFinishing(list: StepList, worked: readonly StepWait[]): void {
@@ -15,7 +17,7 @@ export function stepsOfFinishing(list: StepList, worked: readonly StepWait[]): v
   }
   const through = (processes: readonly string[]) => {
     for (const process of processes)
-      for (const s of processSteps[process] ?? []) {
+      for (const s of processSteps[process] ?? mouldStepsOf(process, f.mould)) {
         const id = list.add(
           {
             id: `${process}/${s.id}`,
@@ -24,7 +26,14 @@ export function stepsOfFinishing(list: StepList, worked: readonly StepWait[]): v
             after: from,
             ...(s.needs ? { needs: s.needs } : {}),
             ...(s.whole ? { whole: true } : {}),
-            ...(s.takes ? { material: { name: s.takes.what, mass: s.takes.perArea * f.area } } : {}),
+            ...(s.takes
+              ? {
+                  material: {
+                    name: s.takes.what,
+                    mass: s.takes.perArea * f.area + (s.takes.ofBlock ?? 0) * (f.mould?.block ?? 0),
+                  },
+                }
+              : {}),
             ...mixedIn(s.takes?.mix, f.celsius),
           },
           f.area,
@@ -51,6 +60,12 @@ export function stepsOfFinishing(list: StepList, worked: readonly StepWait[]): v
       kind: 'fitting',
       after: from,
     });
+}
+
+function mouldStepsOf(process: string, mould: StepList['facts']['mould']): ProcessStep[] {
+  if (mould) return mouldSteps(mould);
+  const kind = usualKind(process);
+  return kind ? mouldSteps({ kind }) : [];
 }
 
 /** What is sealed, resined or moulded is at rest through all its depth; what is only painted is dry through, and so is what is worked. */

@@ -1,3 +1,4 @@
+import type { ProcessId } from '../../catalogue';
 import type { Range } from '../../quantity';
 import type { CastId } from '../cast';
 
@@ -5,6 +6,8 @@ import type { CastId } from '../cast';
 export interface MouldKind<Id extends string = string> {
   readonly id: Id;
   readonly name: string;
+  /** What of the finish it is, the likeliest first: what does not stand that does not stand this mould. */
+  readonly processes: readonly ProcessId[];
   /** What lies on the piece, metres thick, in so many coats; null where a block is poured. */
   readonly skin: MouldLayer | null;
   /** What holds that in its shape. */

@@ -4,6 +4,7 @@ import { plasterCautions } from './shared';
 export const latexSkin = mouldKind({
   id: 'latex-skin',
   name: 'latex brushed on, with a shell of gauze',
+  processes: ['latex-mould'],
   skin: { material: 'latex', thickness: 0.0025, coats: 8 },
   shell: { material: 'gauze', thickness: 0.0025, coats: 4 },
   block: null,

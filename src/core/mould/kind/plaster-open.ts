@@ -4,6 +4,7 @@ import { plasterCautions, plasterSwells, plasterWears } from './shared';
 export const plasterOpen = mouldKind({
   id: 'plaster-open',
   name: 'plaster, one open part',
+  processes: ['plaster-mould'],
   skin: null,
   shell: { material: 'plaster', thickness: 0.025, coats: 2 },
   block: null,

@@ -4,6 +4,7 @@ import { plasterCautions, plasterSwells, plasterWears } from './shared';
 export const plasterParts = mouldKind({
   id: 'plaster-parts',
   name: 'plaster in two or more parts',
+  processes: ['plaster-mould'],
   skin: null,
   shell: { material: 'plaster', thickness: 0.025, coats: 2 },
   block: null,

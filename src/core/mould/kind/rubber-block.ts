@@ -1,9 +1,10 @@
 import { mouldKind } from './kind';
-import { rubberCautions, rubberShrinks, rubberWears } from './shared';
+import { rubberCautions, rubberShrinks, rubberWears, rubberProcesses } from './shared';
 
 export const rubberBlock = mouldKind({
   id: 'rubber-block',
   name: 'poured rubber, one block cut open',
+  processes: rubberProcesses,
   skin: null,
   shell: null,
   block: { material: 'silicone', margin: 0.015 },

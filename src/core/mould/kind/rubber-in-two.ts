@@ -1,9 +1,10 @@
 import { mouldKind } from './kind';
-import { rubberCautions, rubberShrinks, rubberWears } from './shared';
+import { rubberCautions, rubberShrinks, rubberWears, rubberProcesses } from './shared';
 
 export const rubberInTwo = mouldKind({
   id: 'rubber-in-two',
   name: 'poured rubber in two parts',
+  processes: rubberProcesses,
   skin: null,
   shell: null,
   block: { material: 'silicone', margin: 0.015 },

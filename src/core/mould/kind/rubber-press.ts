@@ -1,9 +1,10 @@
 import { mouldKind } from './kind';
-import { rubberCautions, rubberShrinks, rubberWears } from './shared';
+import { rubberCautions, rubberShrinks, rubberWears, rubberProcesses } from './shared';
 
 export const rubberPress = mouldKind({
   id: 'rubber-press',
   name: 'small rubber mould to press clay in',
+  processes: rubberProcesses,
   skin: { material: 'silicone', thickness: 0.008, coats: 1 },
   shell: null,
   block: null,

@@ -1,9 +1,10 @@
 import { mouldKind } from './kind';
-import { plasterCautions, rubberCautions, rubberShrinks, rubberWears } from './shared';
+import { plasterCautions, rubberCautions, rubberShrinks, rubberWears, rubberProcesses } from './shared';
 
 export const rubberSkin = mouldKind({
   id: 'rubber-skin',
   name: 'brushed rubber with a hard shell',
+  processes: rubberProcesses,
   skin: { material: 'silicone', thickness: 0.01, coats: 5 },
   shell: { material: 'plaster', thickness: 0.012, coats: 2 },
   block: null,

@@ -4,6 +4,7 @@ import { plasterCautions, plasterSwells, plasterWears } from './shared';
 export const shimHalves = mouldKind({
   id: 'shim-halves',
   name: 'two halves of plaster made at once against a shim',
+  processes: ['plaster-mould'],
   skin: null,
   shell: { material: 'plaster', thickness: 0.02, coats: 2 },
   block: null,

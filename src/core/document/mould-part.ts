@@ -1,0 +1,48 @@
+import { z } from 'zod';
+import { slugSchema } from '../catalogue';
+
+/** What was said of the mould that is taken of the piece, and of what is cast in it. Whether there is one, the finish says. */
+export const mouldKindIds = [
+  'rubber-block',
+  'rubber-in-two',
+  'rubber-skin',
+  'latex-skin',
+  'plaster-parts',
+  'plaster-open',
+  'shim-halves',
+  'rubber-press',
+] as const;
+export const castIds = [
+  'latex-skin',
+  'latex-foam',
+  'silicone-skin',
+  'resin-solid',
+  'resin-hollow',
+  'plaster-solid',
+  'plaster-hollow',
+  'wax',
+  'cement',
+  'epoxy-glass',
+  'paper',
+  'pressed-clay',
+] as const;
+
+const wall = z.number().min(0.0005).max(0.3).optional();
+
+export const mouldPartSchema = z.strictObject({
+  /** Null: the usual one of its material. */
+  kind: z.enum(mouldKindIds).nullable().default(null),
+  /** Null: the first that is cast in it. */
+  cast: z.enum(castIds).nullable().default(null),
+  /** Null: as many as its kind and the piece want. */
+  parts: z.number().int().min(1).max(8).nullable().default(null),
+  /** Where no seam is to run. */
+  keepFree: z
+    .strictObject({ face: z.boolean().default(true), regions: z.array(slugSchema).max(40).default([]) })
+    .prefault({}),
+  /** Metres, in place of the usual ones. */
+  skin: wall,
+  shell: wall,
+  margin: wall,
+});
+export type MouldPart = z.infer<typeof mouldPartSchema>;

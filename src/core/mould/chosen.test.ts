@@ -1,0 +1,64 @@
+import { applyEdit, newBust, type Build } from '../document';
+import { castKinds, mouldChosen, mouldKinds, mouldProcesses, takeMould, takeNoMould, usualKind } from '.';
+
+const bust = () => newBust('Test', '2026-12-01');
+const after = (build: Build, edit: Parameters<typeof applyEdit>[1]): Build => {
+  const next = applyEdit(build, edit);
+  if (!next.ok) throw new Error(next.message);
+  return next.value;
+};
+
+test('no mould until the finish has one; then the usual kind of its material, and the first cast in it', () => {
+  expect(mouldChosen(bust())).toBeNull();
+  const plain = after(bust(), {
+    label: 'x',
+    changes: [{ path: ['finish', 'processes'], value: [{ kind: 'latex-mould' }] }],
+  });
+  expect(mouldChosen(plain)).toEqual({ kind: 'latex-skin', cast: 'plaster-solid', process: 'latex-mould' });
+});
+
+test('every kind can be taken, is the one mould of the finish then, and can be left again', () => {
+  let build = after(bust(), {
+    label: 'x',
+    changes: [{ path: ['finish', 'processes'], value: [{ kind: 'spray-paint' }, { kind: 'plaster-mould' }] }],
+  });
+  for (const kind of mouldKinds) {
+    build = after(build, takeMould(build, kind.id));
+    expect(mouldChosen(build)).toMatchObject({ kind: kind.id });
+    const moulds = build.finish.processes.filter((p) => mouldProcesses.includes(p.kind));
+    expect(moulds).toHaveLength(1);
+    expect(kind.processes).toContain(moulds[0]!.kind);
+    expect(build.finish.processes[0]!.kind).toBe('spray-paint');
+  }
+  expect(mouldChosen(after(build, takeNoMould(build)))).toBeNull();
+});
+
+test('a silicone that was chosen stays the one it is', () => {
+  const build = after(bust(), {
+    label: 'x',
+    changes: [{ path: ['finish', 'processes'], value: [{ kind: 'silicone-addition' }] }],
+  });
+  expect(mouldChosen(after(build, takeMould(build, 'rubber-block')))!.process).toBe('silicone-addition');
+});
+
+test('a cast that does not go in the kind that is taken is not kept', () => {
+  let build = after(bust(), takeMould(bust(), 'plaster-parts'));
+  build = after(build, { label: 'x', changes: [{ path: ['mould', 'cast'], value: 'latex-foam' }] });
+  expect(mouldChosen(build)!.cast).toBe('latex-foam');
+  build = after(build, takeMould(build, 'rubber-block'));
+  expect(mouldChosen(build)!.cast).toBe('resin-solid');
+});
+
+test('a kind that is not of the finish does not count: the finish says what the mould is made of', () => {
+  const build = after(after(bust(), takeMould(bust(), 'rubber-block')), {
+    label: 'x',
+    changes: [{ path: ['finish', 'processes'], value: [{ kind: 'plaster-mould' }] }],
+  });
+  expect(mouldChosen(build)!.kind).toBe('plaster-parts');
+});
+
+test('each material has a usual kind; kinds take casts there are', () => {
+  for (const process of mouldProcesses) expect(usualKind(process)).not.toBeNull();
+  expect(usualKind('spray-paint')).toBeNull();
+  for (const kind of mouldKinds) for (const cast of kind.takes) expect(castKinds.map((c) => c.id)).toContain(cast);
+});

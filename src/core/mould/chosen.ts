@@ -1,0 +1,60 @@
+import type { Build, BuildEdit } from '../document';
+import { castKinds, type CastId } from './cast';
+import { mouldKinds, type MouldKind, type MouldKindId } from './kind';
+
+/** The mould a build says it will have: its finish that there is one and of what, its mould part which kind. */
+export interface MouldChosen {
+  readonly kind: MouldKindId;
+  readonly cast: CastId;
+  /** In the finish. */
+  readonly process: string;
+}
+
+const kinds: readonly MouldKind<MouldKindId>[] = mouldKinds;
+
+/** Of the kinds of one material, the first to think of. */
+const usual: readonly MouldKindId[] = ['rubber-skin', 'latex-skin', 'plaster-parts'];
+
+/** What takes a mould off the piece. */
+export const mouldProcesses: readonly string[] = [...new Set(kinds.flatMap((k) => k.processes))];
+
+export function mouldChosen({ finish, mould }: Pick<Build, 'finish' | 'mould'>): MouldChosen | null {
+  const process = finish.processes.map((p) => p.kind).find((p) => mouldProcesses.includes(p));
+  if (process === undefined) return null;
+  const id = kinds.find((k) => k.id === mould.kind && k.processes.includes(process))?.id ?? usualKind(process)!;
+  const kind = kinds.find((k) => k.id === id)!;
+  const cast = castKinds.find((c) => c.id === mould.cast && kind.takes.includes(c.id))?.id ?? kind.takes[0]!;
+  return { kind: kind.id, cast, process };
+}
+
+/** The kind one thinks of first when a mould is to be of this. */
+export function usualKind(process: string): MouldKindId | null {
+  return kinds.find((k) => usual.includes(k.id) && k.processes.some((p) => p === process))?.id ?? null;
+}
+
+/** Takes this kind: the finish goes through its material in place of another mould's. */
+export function takeMould(build: Pick<Build, 'finish' | 'mould'>, id: MouldKindId): BuildEdit {
+  const kind = kinds.find((k) => k.id === id)!;
+  const others = build.finish.processes.filter((p) => !mouldProcesses.includes(p.kind));
+  const kept = build.finish.processes.find((p) => kind.processes.includes(p.kind));
+  const cast = build.mould.cast !== null && kind.takes.includes(build.mould.cast) ? build.mould.cast : null;
+  return {
+    label: `Mould: ${kind.name}`,
+    changes: [
+      { path: ['mould'], value: { ...build.mould, kind: id, cast } },
+      { path: ['finish', 'processes'], value: [...others, kept ?? { kind: kind.processes[0]! }] },
+    ],
+  };
+}
+
+export function takeNoMould(build: Pick<Build, 'finish'>): BuildEdit {
+  return {
+    label: 'No mould',
+    changes: [
+      {
+        path: ['finish', 'processes'],
+        value: build.finish.processes.filter((p) => !mouldProcesses.includes(p.kind)),
+      },
+    ],
+  };
+}
