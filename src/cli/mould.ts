@@ -17,6 +17,7 @@ import {
   masterOfMesh,
   masterOfPiece,
   partingOf,
+  usualParting,
   type PartedMaster,
   type PartingAsked,
 } from '../core/parting';
@@ -77,13 +78,7 @@ function readParting(given: Readonly<Record<string, string>>): Result<PartingAsk
   const up = pour === undefined ? null : vectors('--pour', pour);
   if (up && !up.ok) return up;
   if (up && up.value.length !== 1) return failure('usage', '--pour', 'it is one direction, as 0,0,1');
-  const parts = mouldKinds.find((k) => k.id === kind)?.parts;
-  const usual: PartingAsked =
-    pulls || pieces !== undefined || parts === undefined || parts === 'more'
-      ? {}
-      : kind === 'shim-halves'
-        ? { shim: true }
-        : { pieces: parts === 'one' ? 1 : 2 };
+  const usual = pulls || pieces !== undefined ? {} : usualParting(kind);
   const checked = checkAsked({
     ...usual,
     ...(pieces === undefined ? {} : { pieces: Number(pieces) }),

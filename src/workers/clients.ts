@@ -1,5 +1,5 @@
 import { WorkerClient } from './client';
-import { compareWorker, dryingWorker, meshWorker, sessionWorker } from './makers';
+import { compareWorker, dryingWorker, meshWorker, mouldWorker, sessionWorker } from './makers';
 import type {
   CompareAnswer,
   CompareRequest,
@@ -7,14 +7,17 @@ import type {
   DryingRequest,
   MeshAnswer,
   MeshRequest,
+  MouldAnswer,
+  MouldRequest,
   SessionAnswer,
   SessionRequest,
 } from './protocol';
 
-/** The clients there are: the session's own, and one each for long work on drying, beside the bench, and on meshes. */
+/** The clients there are: the session's own, and one each for long work on drying, beside the bench, on meshes and on moulds. */
 export type SessionClient = WorkerClient<SessionRequest, SessionAnswer>;
 export type DryingClient = WorkerClient<DryingRequest, DryingAnswer>;
 export type CompareClient = WorkerClient<CompareRequest, CompareAnswer>;
+export type MouldClient = WorkerClient<MouldRequest, MouldAnswer>;
 export type MeshClient = WorkerClient<MeshRequest, MeshAnswer>;
 
 export const sessionClient = (onAnswer: (a: SessionAnswer) => void): SessionClient =>
@@ -29,3 +32,5 @@ export const compareClient = (onAnswer: (a: CompareAnswer) => void): CompareClie
   new WorkerClient<CompareRequest, CompareAnswer>(compareWorker, onAnswer, { what: 'the build', replaces: true });
 export const meshClient = (onAnswer: (a: MeshAnswer) => void): MeshClient =>
   new WorkerClient<MeshRequest, MeshAnswer>(meshWorker, onAnswer, { what: 'the mesh' });
+export const mouldClient = (onAnswer: (a: MouldAnswer) => void): MouldClient =>
+  new WorkerClient<MouldRequest, MouldAnswer>(mouldWorker, onAnswer, { what: 'the mould', replaces: true });

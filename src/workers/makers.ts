@@ -7,3 +7,4 @@ export const sessionWorker: MakeWorker = () => new Worker(new URL('./session.wor
 export const dryingWorker: MakeWorker = () => new Worker(new URL('./drying.worker.ts', import.meta.url), module);
 export const compareWorker: MakeWorker = () => new Worker(new URL('./compare.worker.ts', import.meta.url), module);
 export const meshWorker: MakeWorker = () => new Worker(new URL('./mesh.worker.ts', import.meta.url), module);
+export const mouldWorker: MakeWorker = () => new Worker(new URL('./mould.worker.ts', import.meta.url), module);

@@ -4,8 +4,9 @@ import type { RoomReadings, WholeDrying, WholeRegion } from '../core/drying';
 import type { Report } from '../core/evaluate';
 import type { Dates } from '../core/finding';
 import type { MeshFormat, MeshSolid, MeshUnit, Placing, Rotation, SampledShape, SurfaceMesh } from '../core/form';
-import type { SchoolRow, Sooner, StrengthenResult, Thinnest, WayToHold } from '../core/improve';
+import type { MouldRow, SchoolRow, Sooner, StrengthenResult, Thinnest, WayToHold } from '../core/improve';
 import type { LogEntry } from '../core/log';
+import type { Parting } from '../core/parting';
 import type { FullFindings, Summary } from '../core/piece';
 import type { PlanSurroundings, Step } from '../core/plan';
 import type { Failure, UnitSystem } from '../core/quantity';
@@ -191,6 +192,25 @@ export type MeshAnswer =
   | { readonly kind: 'sampled'; readonly shape: SampledShape; readonly limbs: Limbs | null }
   | { readonly kind: 'limbs'; readonly limbs: Limbs | null }
   | { readonly kind: 'written'; readonly bytes: Uint8Array }
+  | Ended;
+
+/** Long work on the mould: how it parts, every kind side by side. */
+export type MouldRequest =
+  { readonly kind: 'part'; readonly asked: Asked } | { readonly kind: 'kinds'; readonly asked: Asked };
+
+/** The mould's parting with the face it lies on. */
+export interface PartedPicture {
+  readonly surface: SurfaceMesh;
+  readonly parting: Parting;
+  /** By triangle: it stands there, no mould lies on it. */
+  readonly stands: Uint8Array;
+  readonly seconds: number;
+}
+
+export type MouldAnswer =
+  | { readonly kind: 'progress'; readonly done: number }
+  | { readonly kind: 'parted'; readonly parted: PartedPicture }
+  | { readonly kind: 'kinds'; readonly rows: readonly MouldRow[] }
   | Ended;
 
 /** What goes to a worker and comes back: the number says which request it belongs to. */

@@ -8,4 +8,5 @@ export { strengthen, withChoices, type Strengthening, type StrengthenResult } fr
 export { waysToBeSooner, type Sooner } from './sooner';
 export { waysToHold, type WayToHold } from './ways-to-hold';
 export { compareSchool, schoolsFor, underSchool, type SchoolRow } from './compare-schools';
+export { compareMoulds, detailDepth, type MouldRow } from './compare-moulds';
 export * from './thinnest';

@@ -58,9 +58,17 @@ export function boardOf({ build, extent }: Piece): number | null {
 
 const thickest = 0.3;
 
-/** Fails on a kind or cast there is none of, one that does not go in the other, and thicknesses that are no thickness. */
-export function mouldFigures(master: Master, asked: MouldAsked): Result<MouldFigures> {
-  const kind = mouldKinds.find((k) => k.id === asked.kind);
+/** What was asked, looked up: the kind, the cast, walls in metres. */
+interface Laid {
+  readonly kind: MouldKind<MouldKindId>;
+  readonly cast: CastKind<CastId>;
+  readonly skin: number | null;
+  readonly shell: number | null;
+  readonly margin: number | null;
+}
+
+function lookedUp(asked: MouldAsked): Result<Laid> {
+  const kind: MouldKind<MouldKindId> | undefined = mouldKinds.find((k) => k.id === asked.kind);
   if (!kind) return failure('no-such-kind', 'kind', `the kinds of mould are ${mouldKinds.map((k) => k.id).join(', ')}`);
   const takes: readonly CastId[] = kind.takes;
   const castId = asked.cast ?? takes[0]!;
@@ -71,39 +79,68 @@ export function mouldFigures(master: Master, asked: MouldAsked): Result<MouldFig
   for (const [path, said] of Object.entries({ skin: asked.skin, shell: asked.shell, margin: asked.margin }))
     if (said !== undefined && !(said > 0 && said <= thickest))
       return failure('bad-thickness', path, `it is above 0 and at most ${thickest} m`);
-  const made: MouldKind<MouldKindId> = kind;
-  const skin = made.skin && (asked.skin ?? made.skin.thickness),
-    shell = made.shell && (asked.shell ?? made.shell.thickness),
-    margin = made.block && (asked.margin ?? made.block.margin);
+  return success({
+    kind,
+    cast,
+    skin: kind.skin && (asked.skin ?? kind.skin.thickness),
+    shell: kind.shell && (asked.shell ?? kind.shell.thickness),
+    margin: kind.block && (asked.margin ?? kind.block.margin),
+  });
+}
+
+/** Distances from the face within which it is counted, below zero within the piece. */
+function offsetsOf({ cast, skin, shell }: Laid): number[] {
   const wall = cast.wall as Range | null;
-  const toSkin = skin ?? 0,
-    toShell = toSkin + (shell ?? 0);
   const walls = wall ? [-wall.low, -wall.nominal, -wall.high] : [];
-  const thin = Math.min(...[skin, shell, wall?.low].filter((t) => t !== null && t !== undefined), thickest);
-  const [piece = 0, skinned = 0, shelled = 0, ...within] = volumesWithin({ ...master, finest: thin / 2 }, [
-    0,
-    toSkin,
-    toShell,
-    ...walls,
-  ]);
-  if (!(piece > 0)) return failure('nothing-there', 'form', 'there is nothing to take a mould of');
+  return [0, skin ?? 0, (skin ?? 0) + (shell ?? 0), ...walls];
+}
+
+/** Fails on a kind or cast there is none of, one that does not go in the other, and thicknesses that are no thickness. */
+export function mouldFigures(master: Master, asked: MouldAsked): Result<MouldFigures> {
+  const all = mouldFiguresOf(master, [asked]);
+  return all.ok ? success(all.value[0]!) : all;
+}
+
+/** Several moulds of one master, its cells counted once. */
+export function mouldFiguresOf(master: Master, asked: readonly MouldAsked[]): Result<MouldFigures[]> {
+  const laid: Laid[] = [];
+  for (const one of asked) {
+    const found = lookedUp(one);
+    if (!found.ok) return found;
+    laid.push(found.value);
+  }
+  const offsets = [...new Set(laid.flatMap(offsetsOf))];
+  const thin = Math.min(...offsets.map(Math.abs).filter((t) => t > 0), thickest);
+  const counted = volumesWithin({ ...master, finest: thin / 2 }, offsets);
+  const within = (offset: number): number => counted[offsets.indexOf(offset)]!;
+  if (!(within(0) > 0)) return failure('nothing-there', 'form', 'there is nothing to take a mould of');
+  return success(laid.map((one) => figuresOf(one, master, within)));
+}
+
+function figuresOf(laid: Laid, master: Master, within: (offset: number) => number): MouldFigures {
+  const { kind, cast, skin, shell, margin } = laid;
+  const wall = cast.wall as Range | null;
+  const [, toSkin = 0, toShell = 0] = offsetsOf(laid);
+  const piece = within(0);
   const left: Range = {
     low: leftOf([kind.shrinkage.high, cast.shrinkage.high]),
     nominal: leftOf([kind.shrinkage.nominal, cast.shrinkage.nominal]),
     high: leftOf([kind.shrinkage.low, cast.shrinkage.low]),
   };
-  const massOf = (end: keyof Range, at: number): number =>
-    wall ? (piece - within[at]!) * left[end] ** 2 * cast.density[end] : piece * left[end] ** 3 * cast.density[end];
-  return success({
+  const massOf = (end: keyof Range): number =>
+    wall
+      ? (piece - within(-wall[end])) * left[end] ** 2 * cast.density[end]
+      : piece * left[end] ** 3 * cast.density[end];
+  return {
     kind,
     cast,
     piece,
     left,
-    skin: made.skin && partOf(made.skin.material, skin!, made.skin.coats, skinned - piece),
-    shell: made.shell && partOf(made.shell.material, shell!, made.shell.coats, shelled - skinned),
-    block: made.block && partOf(made.block.material, margin!, 1, blockAbout(master.box, master.board, margin!, piece)),
-    castMass: { low: massOf('low', 0), nominal: massOf('nominal', 1), high: massOf('high', 2) },
-  });
+    skin: kind.skin && partOf(kind.skin.material, skin!, kind.skin.coats, within(toSkin) - piece),
+    shell: kind.shell && partOf(kind.shell.material, shell!, kind.shell.coats, within(toShell) - within(toSkin)),
+    block: kind.block && partOf(kind.block.material, margin!, 1, blockAbout(master.box, master.board, margin!, piece)),
+    castMass: { low: massOf('low'), nominal: massOf('nominal'), high: massOf('high') },
+  };
 }
 
 function partOf(material: MouldMaterialId, thickness: number, coats: number, volume: number): MouldPart {

@@ -8,14 +8,15 @@ import {
   type SurfaceMesh,
   type TriangleMesh,
 } from '../form';
-import { boardOf } from '../mould';
+import type { Build } from '../document';
+import { boardOf, mouldChosen, mouldKinds } from '../mould';
 import { surfaceOf, type Piece } from '../piece';
 import type { Result } from '../quantity';
 import { masterFace, type MasterFace } from './face';
+import type { PartingAsked } from './parting';
 
 /** What a mould is taken of, as its parting wants it: a piece that was worked out, or a mesh. */
 export interface PartedMaster {
-  readonly surface: SurfaceMesh | TriangleMesh;
   readonly face: MasterFace;
   /** Height of the board; null for a piece that hangs free. */
   readonly board: number | null;
@@ -41,7 +42,7 @@ export function keptFreeOf(
 export function masterOfPiece(
   piece: Piece,
   kept: { readonly face: boolean; readonly regions: readonly string[] },
-): Result<PartedMaster> {
+): Result<PartedMaster & { readonly surface: SurfaceMesh }> {
   const surface = surfaceOf(piece);
   const board = boardOf(piece);
   const face = masterFace(surface, { board, kept: keptFreeOf(surface, piece.form.masses, kept) });
@@ -59,7 +60,7 @@ export function masterOfMesh(mesh: TriangleMesh, solid: MeshSolid, field: Distan
   const surface = whole ? finely(weld(mesh)) : sampled(field, sizeOfMesh(mesh).area);
   const [low] = sizeOfMesh(surface).box;
   const face = masterFace(surface, { board: low[2] });
-  return face.ok ? { ok: true, value: { surface, face: face.value, board: low[2] } } : face;
+  return face.ok ? { ok: true, value: { face: face.value, board: low[2] } } : face;
 }
 
 /** Every triangle in four, until there are enough. */
@@ -93,4 +94,17 @@ function finely(mesh: TriangleMesh): TriangleMesh {
 function sampled(field: DistanceField, area: number): TriangleMesh {
   const step = Math.sqrt((3 * area) / wanted);
   return extractSurface(voxelise(field, { step, depth: step }));
+}
+
+/** How a mould of this kind parts where nothing else is said: in as many parts as it has, or as few as will do. */
+export function usualParting(kind: string | undefined): PartingAsked {
+  const parts = mouldKinds.find((k) => k.id === kind)?.parts;
+  if (kind === 'shim-halves') return { shim: true };
+  return parts === undefined || parts === 'more' ? {} : { pieces: parts === 'one' ? 1 : 2 };
+}
+
+/** How this build's mould is to part. */
+export function partingAskedOf(build: Build): PartingAsked {
+  const { parts } = build.mould;
+  return parts === null ? usualParting(mouldChosen(build)?.kind) : { pieces: parts };
 }

@@ -4,7 +4,7 @@ import { findLocks, type Lock } from './locks';
 import { partingLines, type PartingLine } from './parting-line';
 import { airTraps, ventsOf, waysToPour, type Pour } from './pour';
 import { FaceRays } from './rays';
-import { chooseDirections, mostPieces, settled, type Chosen, type Working } from './search';
+import { chooseDirections, mostPieces, settled, undrawnAllowed, type Chosen, type Working } from './search';
 import { bestShim, shimAt, type Shim } from './shim';
 import { stretchAlong, type Stretch } from './stretch';
 
@@ -25,6 +25,8 @@ export interface MouldPiece {
   readonly steep: number;
   /** m2 that do not come off along it. */
   readonly undrawn: number;
+  /** Metres it comes away before what does not come off holds it; Infinity where it comes off. */
+  readonly travel: number;
 }
 
 export interface Parting {
@@ -39,6 +41,7 @@ export interface Parting {
   readonly lockedVolume: number;
   readonly pour: Pour;
   readonly shim: Shim | null;
+  readonly undrawn: Chosen['undrawn'];
   /** Of a mould that gives, drawn along the first direction. */
   readonly stretch: Stretch;
 }
@@ -95,6 +98,7 @@ export function* partingOf(face: MasterFace, board: number | null, asked: Partin
   const pour = yield* pourOf(face, asked.pour);
   return {
     pieces: directions.map((direction, i) => pieceOf(face, direction, i, labels, held)),
+    undrawn: chosen.undrawn,
     labels,
     held,
     lines,
@@ -136,7 +140,7 @@ function bySides(face: MasterFace, { normal, offset }: Shim): Chosen {
   const labels = new Uint8Array(face.count).map((_, t) =>
     c[3 * t]! * normal[0] + c[3 * t + 1]! * normal[1] + c[3 * t + 2]! * normal[2] > offset ? 0 : 1,
   );
-  return { directions: [normal, back], drawable: [rays.drawable(normal), rays.drawable(back)], labels };
+  return { directions: [normal, back], drawable: [rays.drawable(normal), rays.drawable(back)], labels, undrawn: null };
 }
 
 function pieceOf(face: MasterFace, direction: Vec3, label: number, labels: Uint8Array, held: Uint8Array): MouldPiece {
@@ -151,5 +155,23 @@ function pieceOf(face: MasterFace, direction: Vec3, label: number, labels: Uint8
     else if (n[3 * t]! * direction[0] + n[3 * t + 1]! * direction[1] + n[3 * t + 2]! * direction[2] < draft)
       steep += areas[t]!;
   }
-  return { direction, area, steep, undrawn };
+  // So little is pressed flat, filled or cut, and holds nothing.
+  const travel = undrawn <= undrawnAllowed * area ? Infinity : travelOf(face, direction, label, labels, held);
+  return { direction, area, steep, undrawn, travel };
+}
+
+/** The way to what it meets, of the triangles that hold it: a face that leans away meets what it lies on at once. */
+function travelOf(face: MasterFace, direction: Vec3, label: number, labels: Uint8Array, held: Uint8Array): number {
+  const rays = new FaceRays(face);
+  let least = Infinity;
+  const { centres: c, normals: n } = face;
+  for (let t = 0; t < face.count && least > 0; t++) {
+    if (!held[t] || labels[t] !== label || face.stands[t]) continue;
+    const k = 3 * t;
+    const leans = n[k]! * direction[0] + n[k + 1]! * direction[1] + n[k + 2]! * direction[2];
+    const off = 0.05 * face.medianEdge;
+    const from: Vec3 = [c[k]! + n[k]! * off, c[k + 1]! + n[k + 1]! * off, c[k + 2]! + n[k + 2]! * off];
+    least = Math.min(least, leans < 0 ? 0 : rays.meets(from, direction));
+  }
+  return least;
 }

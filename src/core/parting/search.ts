@@ -10,6 +10,8 @@ export interface Chosen {
   readonly directions: readonly Vec3[];
   readonly drawable: readonly Uint8Array[];
   readonly labels: Uint8Array;
+  /** Of the face, what the best direction and the best two leave undrawn; null where they were not looked for. */
+  readonly undrawn: { readonly one: number; readonly two: number } | null;
 }
 
 /** What cannot be drawn is left to the knife below this share of the face. */
@@ -36,11 +38,12 @@ export function* chooseDirections(face: MasterFace, pieces: number | null): Work
   const looked = yield* look(face, fields);
   const allowed = undrawnAllowed * face.area;
   const rays = new FaceRays(face);
-  if (pieces === 1 || pieces === null) {
-    const single = bestSingle(face, looked);
-    if (pieces === 1 || single.undrawn <= allowed) return settled(face, rays, [single.along]);
-  }
-  const pair = yield* bestPair(face, fields, looked);
+  const single = bestSingle(face, looked);
+  const best = yield* bestPair(face, fields, looked);
+  const undrawn = { one: single.undrawn / face.area, two: best.undrawn / face.area };
+  if (pieces === 1 || (pieces === null && single.undrawn <= allowed))
+    return { ...settled(face, rays, [single.along]), undrawn };
+  const pair = best.along;
   let directions: Vec3[] = [pair, opposite(pair)];
   while (directions.length < (pieces ?? mostPieces)) {
     const more = freesMost(face, fields, looked, directions);
@@ -48,13 +51,13 @@ export function* chooseDirections(face: MasterFace, pieces: number | null): Work
     directions = [...directions, more.along];
     yield 0.9 + 0.01 * directions.length;
   }
-  return settled(face, rays, directions);
+  return { ...settled(face, rays, directions), undrawn };
 }
 
 /** Rays tell for good what each direction draws. */
 export function settled(face: MasterFace, rays: FaceRays, directions: readonly Vec3[]): Chosen {
   const drawable = directions.map((d) => rays.drawable(d));
-  return { directions, drawable, labels: labelTriangles(face, drawable, seamWeight(face)) };
+  return { directions, drawable, labels: labelTriangles(face, drawable, seamWeight(face)), undrawn: null };
 }
 
 function* look(face: MasterFace, fields: HeightFields): Working<Looked> {
@@ -121,7 +124,7 @@ function bestSingle({ count, areas, stands, area }: MasterFace, looked: Looked):
 
 const cutExactly = 8;
 
-function* bestPair(face: MasterFace, fields: HeightFields, looked: Looked): Working<Vec3> {
+function* bestPair(face: MasterFace, fields: HeightFields, looked: Looked): Working<{ along: Vec3; undrawn: number }> {
   const weight = seamWeight(face);
   const along = new Uint8Array(face.count),
     back = new Uint8Array(face.count);
@@ -148,7 +151,10 @@ function* bestPair(face: MasterFace, fields: HeightFields, looked: Looked): Work
     }
     yield 0.9 - angle;
   }
-  return d;
+  fields.look(d).drawable(along, back);
+  let undrawn = 0;
+  for (let t = 0; t < face.count; t++) if (!face.stands[t] && !along[t] && !back[t]) undrawn += face.areas[t]!;
+  return { along: d, undrawn };
 }
 
 /** The direction that draws most of what none of these does. */

@@ -12,6 +12,7 @@ import type { PlanSurroundings, Step } from '../../core/plan';
 import { keepTheseSizes } from '../../core/school';
 import { dryingClient, sessionClient, type DryingClient, type SessionClient } from '../../workers/clients';
 import type { Asked, DryingAnswer, FaceCover, Picture, SessionAnswer } from '../../workers/protocol';
+import { MouldWork } from './mould-work';
 import { perform, readHistory, stepBack, stepForward, type History } from './history';
 import { partsCheck } from './parts-check';
 import type { LatestOfLog } from '../session/use-log';
@@ -134,6 +135,8 @@ export class BenchController {
   private reckoned: Build | null = null;
   private stillTimer: ReturnType<typeof setTimeout> | undefined;
   private readonly drying: DryingClient;
+  /** Long work on the mould, and what of it is shown. */
+  readonly mould = new MouldWork();
   /** The key of what is being dried. */
   private dryingFor = '';
 
@@ -224,6 +227,7 @@ export class BenchController {
       this.saving.stop();
       this.client.stop();
       this.drying.stop();
+      this.mould.leave();
     };
   }
 

@@ -8,6 +8,8 @@ import type { Shows } from './shows';
 import { moistureShare } from '../stations/drying/moisture';
 import type { DryFace } from './controller';
 import { useBench, useController } from './context';
+import { partingKey } from './mould-work';
+import { useMould } from './use-mould';
 import type { Grip } from './shaping-hands';
 import { coverColour, loadColour, moistureColour, plentyOfCover, rampCss } from './ramp';
 import type { PieceViewer, Sagged, ViewName } from './viewer';
@@ -275,6 +277,7 @@ export default function PieceView({ dark, shows }: { dark: boolean; shows: Shows
       members: shows === 'load' ? memberColours(report, picture, stage, dark) : null,
       form: shows === 'drying' && !wholeFace ? formColours(report, picture, dryTime) : null,
       face: wholeFace ?? (showCover && cover ? Array.from(cover.values, coverColour) : null),
+      solid: shows === 'mould',
     });
     const at = new Map(picture.armature.nodes.map((n) => [n.id, n.at]));
     const stance = report.stances.find((s) => s.stage === stage) ?? report.stance;
@@ -301,6 +304,15 @@ export default function PieceView({ dark, shows }: { dark: boolean; shows: Shows
   useEffect(() => {
     if (ready && picture) viewer.current?.setMount(mounted, report?.finished.centre ?? null);
   }, [ready, picture, report, mounted, dark]);
+
+  const parted = useMould((s) => s.parted);
+  const partedOf = useMould((s) => s.of);
+  const opened = useMould((s) => s.open);
+  // A parting of what the piece no longer is lies beside it.
+  const mould = shows === 'mould' && picture && partedOf === partingKey(build, picture.key) ? parted : null;
+  useEffect(() => {
+    if (ready && picture) viewer.current?.setMould(mould, opened);
+  }, [ready, picture, mould, opened, dark]);
 
   const turnBy = (event: React.KeyboardEvent) => {
     const act: Record<string, () => void> = {

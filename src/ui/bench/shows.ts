@@ -1,2 +1,3 @@
 /** What the piece shows while a station is looked at; nothing where the station wants the room. */
-export type Shows = 'plain' | 'form' | 'armature' | 'load' | 'clay' | 'drying' | 'move' | 'damage' | 'nothing';
+export type Shows =
+  'plain' | 'form' | 'armature' | 'load' | 'clay' | 'drying' | 'mould' | 'move' | 'damage' | 'nothing';

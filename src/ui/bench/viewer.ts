@@ -3,9 +3,10 @@ import { OrbitControls } from 'three/addons/controls/OrbitControls.js';
 import type { UnitSystem, Vec3 } from '../../core/quantity';
 import type { Mount, Reference } from '../../core/document';
 import { isBare, type ResolvedForm } from '../../core/form';
-import type { Picture } from '../../workers/protocol';
+import type { PartedPicture, Picture } from '../../workers/protocol';
 import { hasFlange, type Armature } from '../../core/armature';
 import { groundUnder } from '../../core/load';
+import { drawMould, openMould } from './mould-drawing';
 import { ArmatureHands, type JointGestures } from './armature-hands';
 import { rulerBeside } from './ruler';
 import { drawSection, probeColours, Touch, type Section } from './section';
@@ -27,6 +28,8 @@ export interface ViewColours {
   readonly face?: readonly (readonly [number, number, number])[] | null;
   /** By member id, or null for iron. */
   readonly members: ReadonlyMap<string, readonly [number, number, number]> | null;
+  /** The clay as one cannot see through it, and nothing of what is in it. */
+  readonly solid?: boolean;
 }
 
 export interface Sagged {
@@ -57,6 +60,7 @@ export class PieceViewer {
     mount: new THREE.Group(),
     section: new THREE.Group(),
     probes: new THREE.Group(),
+    mould: new THREE.Group(),
   };
   private readonly resize: ResizeObserver;
   private picture: Picture | null = null;
@@ -71,6 +75,11 @@ export class PieceViewer {
   private hands: ShapingHands | null = null;
   private jointHands: ArmatureHands | null = null;
   private touch: Touch | null = null;
+  private mould: PartedPicture | null = null;
+  private mouldDark = false;
+  /** What hides the armature: clay one cannot see through; that it has been taken out. */
+  private solid = false;
+  private outOfIt = false;
   /** What was last drawn of each kind, told in words: the same again is not drawn again. */
   private readonly told = new Map<string, string>();
 
@@ -332,7 +341,7 @@ export class PieceViewer {
     const picture = this.picture;
     if (!picture) return;
     if (colours.face) this.told.delete('colours');
-    else if (!this.isNew('colours', [colours.form, colours.members && [...colours.members]])) return;
+    else if (!this.isNew('colours', [colours.form, colours.members && [...colours.members], colours.solid])) return;
     const attribute = (this.groups.form.children[0] as THREE.Mesh | undefined)?.geometry.getAttribute('color') as
       THREE.BufferAttribute | undefined;
     if (attribute) {
@@ -349,9 +358,12 @@ export class PieceViewer {
       attribute.needsUpdate = true;
     }
     for (const mesh of this.groups.form.children) {
-      ((mesh as THREE.Mesh).material as THREE.MeshStandardMaterial).opacity =
-        colours.form || colours.face ? 0.6 : colours.members ? 0.2 : 0.36;
+      const material = (mesh as THREE.Mesh).material as THREE.MeshStandardMaterial;
+      material.opacity = colours.solid ? 1 : colours.form || colours.face ? 0.6 : colours.members ? 0.2 : 0.36;
+      material.depthWrite = colours.solid === true;
     }
+    this.solid = colours.solid === true;
+    this.showArmature();
     for (const child of this.groups.armature.children) {
       const mesh = child as THREE.Mesh;
       const c = colours.members?.get(mesh.userData['member'] as string);
@@ -493,7 +505,8 @@ export class PieceViewer {
     const leaves = mount !== null && mount.kind !== 'stands';
     this.groups.base.visible = !leaves;
     this.groups.ruler.visible = mount?.kind !== 'worn';
-    this.groups.armature.visible = !leaves || this.picture?.armature.comesOut !== 'all';
+    this.outOfIt = leaves && this.picture?.armature.comesOut === 'all';
+    this.showArmature();
     empty(this.groups.mount);
     const form = this.groups.form.children[0];
     this.besideMount =
@@ -501,6 +514,10 @@ export class PieceViewer {
         ? drawMount(this.groups.mount, mount, new THREE.Box3().setFromObject(form), centre, this.around)
         : 0;
     this.fit();
+  }
+
+  private showArmature(): void {
+    this.groups.armature.visible = !this.solid && !this.outOfIt;
   }
 
   private get around(): Surroundings {
@@ -526,6 +543,24 @@ export class PieceViewer {
   setTouch(touched: ((at: Vec3) => void) | null): void {
     this.touch ??= new Touch(this.canvas, this.camera);
     this.touch.set(touched, (this.groups.form.children[1] as THREE.Mesh | undefined) ?? null);
+  }
+
+  /** The mould about the piece, opened so far; null takes it off. */
+  setMould(parted: PartedPicture | null, open: number): void {
+    if (this.mould !== parted || this.mouldDark !== this.dark) {
+      empty(this.groups.mould);
+      this.mould = parted;
+      this.mouldDark = this.dark;
+      if (parted)
+        drawMould(this.groups.mould, parted, {
+          off: this.reach * 0.012,
+          away: this.reach,
+          reach: this.reach,
+          dark: this.dark,
+        });
+    }
+    if (parted) openMould(this.groups.mould, parted, open, this.reach * 0.8);
+    this.draw();
   }
 
   /** Small balls where a curve is drawn from. */

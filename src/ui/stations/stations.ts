@@ -29,6 +29,7 @@ const Drying = later(() => import('./drying/drying'));
 const Plan = later(() => import('./plan/plan'), 'Making the plan …');
 // What was written down last is in the page as it comes.
 const Log = dynamic(() => import('../log/log'), { loading: waiting('Opening the log …') });
+const Mould = later(() => import('./mould/mould'));
 const Move = later(() => import('./move/move'));
 
 /** In the order of the work; a new station is its panel and a line here. */
@@ -41,5 +42,6 @@ export const stations: readonly Station[] = [
   { id: 'drying', name: 'Drying', key: '6', marked: true, shows: 'drying', panel: Drying },
   { id: 'plan', name: 'Plan', key: '7', marked: true, shows: 'nothing', panel: Plan },
   { id: 'log', name: 'Bench log', key: '8', marked: false, shows: 'nothing', panel: Log },
-  { id: 'move', name: 'Move', key: '9', marked: true, shows: 'move', panel: Move },
+  { id: 'mould', name: 'Mould', key: '9', marked: true, shows: 'mould', panel: Mould },
+  { id: 'move', name: 'Move', key: '0', marked: true, shows: 'move', panel: Move },
 ];

@@ -38,13 +38,15 @@ export interface MouldMaterial {
   readonly density: number;
   /** kg bought to a m3 laid. */
   readonly bought: number;
+  /** What a kg usually costs, in no currency: a beginning. */
+  readonly price: Range;
 }
 export const mouldMaterials = {
-  silicone: { name: 'silicone', density: 1150, bought: 1150 },
-  latex: { name: 'latex', density: 1000, bought: 1600 },
+  silicone: { name: 'silicone', density: 1150, bought: 1150, price: { low: 18, nominal: 28, high: 45 } },
+  latex: { name: 'latex', density: 1000, bought: 1600, price: { low: 8, nominal: 12, high: 18 } },
   // 100 parts of powder to 65 of water: 0.97 kg of powder makes a litre, which weighs 1.6 kg wet.
-  plaster: { name: 'plaster', density: 1600, bought: 970 },
-  gauze: { name: 'plaster gauze', density: 950, bought: 950 },
+  plaster: { name: 'plaster', density: 1600, bought: 970, price: { low: 0.8, nominal: 1.5, high: 3 } },
+  gauze: { name: 'plaster gauze', density: 950, bought: 950, price: { low: 7, nominal: 11, high: 16 } },
 } as const satisfies Readonly<Record<string, MouldMaterial>>;
 export type MouldMaterialId = keyof typeof mouldMaterials;
 

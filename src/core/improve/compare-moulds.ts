@@ -1,0 +1,85 @@
+import { applyEdit } from '../document';
+import type { EvaluateOptions, Evaluator, Question } from '../evaluate';
+import {
+  boardOf,
+  mouldChosen,
+  mouldFiguresOf,
+  mouldKinds,
+  mouldMaterials,
+  mouldProcesses,
+  pullsUntilGone,
+  takeMould,
+  type MouldFigures,
+  type MouldKind,
+  type MouldKindId,
+} from '../mould';
+import type { BuildPlan } from '../plan';
+import { success, type Range, type Result } from '../quantity';
+
+/** One kind of mould on this piece: what goes into it, what comes out, and what it does to the plan. */
+export interface MouldRow {
+  readonly figures: MouldFigures;
+  /** Of what is bought for it, in the build's currency. */
+  readonly cost: Range;
+  /** Of work at it, as the plan has them, and the day all is done. */
+  readonly hours: number;
+  readonly ready: string | null;
+  /** Until a pore is gone. */
+  readonly pulls: Range;
+  readonly chosen: boolean;
+}
+
+/** A pore or a crease of skin, metres. */
+export const detailDepth = 0.0003;
+
+/** Every kind of mould, with the cast that was chosen where it takes it, else the first it does. */
+export function compareMoulds(question: Question, evaluator: Evaluator, options: EvaluateOptions): Result<MouldRow[]> {
+  const piece = evaluator.piece(question, options);
+  if (!piece.ok) return piece;
+  const { build } = question;
+  const chosen = mouldChosen(build);
+  const kinds: readonly MouldKind<MouldKindId>[] = mouldKinds;
+  const { skin, shell, margin, cast } = build.mould;
+  const figures = mouldFiguresOf(
+    { field: piece.value.field, box: piece.value.extent, board: boardOf(piece.value) },
+    kinds.map((k) => ({
+      kind: k.id,
+      ...(cast !== null && k.takes.includes(cast) ? { cast } : {}),
+      // Walls of one's own are of the kind they were said for.
+      ...(k.id === chosen?.kind ? without({ skin, shell, margin }) : {}),
+    })),
+  );
+  if (!figures.ok) return figures;
+  const rows: MouldRow[] = [];
+  for (const [i, kind] of kinds.entries()) {
+    const taken = applyEdit(build, takeMould(build, kind.id));
+    if (!taken.ok) return taken;
+    const report = evaluator.evaluate({ ...question, build: taken.value }, options);
+    if (!report.ok) return report;
+    const own = figures.value[i]!;
+    rows.push({
+      figures: own,
+      cost: costOf(own),
+      hours: mouldHours(report.value.plan),
+      ready: report.value.dates.ready?.likely ?? null,
+      pulls: pullsUntilGone(detailDepth, kind.wear),
+      chosen: kind.id === chosen?.kind,
+    });
+  }
+  return success(rows);
+}
+
+function without<T extends object>(from: T): Partial<T> {
+  return Object.fromEntries(Object.entries(from).filter(([, v]) => v !== undefined)) as Partial<T>;
+}
+
+function costOf({ skin, shell, block }: MouldFigures): Range {
+  const sum = (end: keyof Range): number =>
+    [skin, shell, block].reduce((all, p) => all + (p ? p.toBuy * mouldMaterials[p.material].price[end] : 0), 0);
+  return { low: sum('low'), nominal: sum('nominal'), high: sum('high') };
+}
+
+function mouldHours(plan: BuildPlan | null): number {
+  const own = plan?.steps.filter((s) => mouldProcesses.some((p) => s.id.startsWith(`${p}/`))) ?? [];
+  return own.reduce((sum, s) => sum + s.hours * s.people, 0);
+}

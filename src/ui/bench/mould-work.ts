@@ -1,0 +1,88 @@
+import { createStore, type StoreApi } from 'zustand/vanilla';
+import type { MouldRow } from '../../core/improve';
+import { mouldChosen } from '../../core/mould';
+import { mouldClient, type MouldClient } from '../../workers/clients';
+import type { Asked, MouldAnswer, PartedPicture } from '../../workers/protocol';
+
+/** What the Mould station has under way and shows: the parting, every kind side by side, how far it is opened. */
+export interface MouldState {
+  readonly status: 'none' | 'working' | 'ready' | 'stopped' | 'refused';
+  readonly done: number;
+  readonly parted: PartedPicture | null;
+  /** What it is the parting of. */
+  readonly of: string;
+  readonly message: string;
+  /** 0 closed, 1 all parts well away. */
+  readonly open: number;
+  readonly rows: readonly MouldRow[] | null;
+  readonly rowsOf: string;
+  readonly rowsMessage: string;
+}
+
+const nothing: MouldState = {
+  status: 'none',
+  done: 0,
+  parted: null,
+  of: '',
+  message: '',
+  open: 0,
+  rows: null,
+  rowsOf: '',
+  rowsMessage: '',
+};
+
+/** What a parting depends on, in words: the face, and what was said of the mould. */
+export function partingKey(build: Asked['build'], pictureKey: string): string {
+  const { parts, keepFree } = build.mould;
+  return JSON.stringify([pictureKey, mouldChosen(build)?.kind, parts, keepFree, build.armature.mount.kind]);
+}
+
+export class MouldWork {
+  readonly store: StoreApi<MouldState> = createStore(() => nothing);
+  private readonly parting: MouldClient;
+  private readonly kinds: MouldClient;
+
+  constructor() {
+    this.parting = mouldClient((answer) => this.receive(answer));
+    this.kinds = mouldClient((answer) => this.receiveKinds(answer));
+  }
+
+  part(asked: Asked, key: string): void {
+    this.store.setState({ status: 'working', done: 0, of: key, message: '' });
+    this.parting.ask({ kind: 'part', asked });
+  }
+
+  compare(asked: Asked, key: string): void {
+    this.store.setState({ rowsOf: key, rowsMessage: '' });
+    this.kinds.ask({ kind: 'kinds', asked });
+  }
+
+  stop(): void {
+    this.parting.stop();
+    this.store.setState({ status: 'stopped' });
+  }
+
+  /** The page is left: nothing goes on. */
+  leave(): void {
+    this.parting.stop();
+    this.kinds.stop();
+    const { status, parted } = this.store.getState();
+    if (status === 'working') this.store.setState({ status: parted ? 'ready' : 'none', of: '' });
+  }
+
+  setOpen(open: number): void {
+    this.store.setState({ open });
+  }
+
+  private receive(answer: MouldAnswer): void {
+    if (answer.kind === 'progress') this.store.setState({ done: answer.done });
+    else if (answer.kind === 'parted') this.store.setState({ status: 'ready', parted: answer.parted, done: 1 });
+    else if (answer.kind === 'refused')
+      this.store.setState({ status: 'refused', parted: null, message: answer.why.message });
+  }
+
+  private receiveKinds(answer: MouldAnswer): void {
+    if (answer.kind === 'kinds') this.store.setState({ rows: answer.rows });
+    else if (answer.kind === 'refused') this.store.setState({ rows: null, rowsMessage: answer.why.message });
+  }
+}

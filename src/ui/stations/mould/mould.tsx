@@ -1,0 +1,220 @@
+'use client';
+import { useEffect } from 'react';
+import { Form } from 'react-bootstrap';
+import { castKinds, mouldChosen, mouldKinds, takeMould, takeNoMould } from '../../../core/mould';
+import { useBench, useController } from '../../bench/context';
+import { partingKey } from '../../bench/mould-work';
+import { useMould } from '../../bench/use-mould';
+import { ChoiceInput, NumberAt } from '../../parts/fields';
+import { StationPanel } from '../../parts/judgement';
+import { EveryKind } from './every-kind';
+import { Parts } from './parts';
+import { WhatItTakes } from './takes';
+
+/** Mould and cast: which, how it parts, what goes into it and what comes out. */
+const none = 'none';
+
+/** Both works are begun as the station is opened, and again when what they are of has changed and the bench is still. */
+const stillFor = 700;
+
+function useMouldWork(): void {
+  const controller = useController();
+  const build = useBench((s) => s.build);
+  const pictureKey = useBench((s) => s.picture?.key ?? '');
+  const reckoning = useBench((s) => s.reckoning);
+  const key = partingKey(build, pictureKey);
+  const of = useMould((s) => s.of);
+  const rowsOf = useMould((s) => s.rowsOf);
+  const rowsKey = JSON.stringify([key, build.mould, build.finish, build.plan]);
+  useEffect(() => {
+    if (pictureKey === '') return undefined;
+    const timer = setTimeout(
+      () => {
+        if (of !== key) controller.mould.part(controller.askedOf(build), key);
+        // What every kind comes to waits for the plan, which is a kind's too.
+        if (rowsOf !== rowsKey && reckoning !== 'nominal') controller.mould.compare(controller.askedOf(build), rowsKey);
+      },
+      of === '' ? 0 : stillFor,
+    );
+    return () => clearTimeout(timer);
+  }, [controller, build, pictureKey, key, of, rowsOf, rowsKey, reckoning]);
+  useEffect(() => () => controller.mould.leave(), [controller]);
+}
+
+function Choose() {
+  const controller = useController();
+  const build = useBench((s) => s.build);
+  const chosen = mouldChosen(build);
+  const kind = mouldKinds.find((k) => k.id === chosen?.kind);
+  const casts = castKinds.filter((c) => (kind?.takes as readonly string[] | undefined)?.includes(c.id));
+  const take = (id: string) => {
+    const edit = id === none ? takeNoMould(build) : takeMould(build, id as (typeof mouldKinds)[number]['id']);
+    return controller.edit(edit)?.message ?? null;
+  };
+  return (
+    <>
+      <h3>The mould</h3>
+      <ChoiceInput
+        label="Taken of it"
+        value={chosen?.kind ?? none}
+        choices={[{ id: none, name: 'no mould' }, ...mouldKinds.map(({ id, name }) => ({ id, name }))]}
+        onChoose={take}
+        hint={kind?.wants}
+      />
+      {chosen && kind && (
+        <div className="pairs">
+          <ChoiceInput
+            label="Cast in it"
+            value={chosen.cast}
+            choices={casts.map(({ id, name }) => ({ id, name }))}
+            onChoose={(id) =>
+              controller.edit({
+                label: `Cast: ${casts.find((c) => c.id === id)?.name ?? id}`,
+                changes: [{ path: ['mould', 'cast'], value: id }],
+              })?.message ?? null
+            }
+          />
+          {kind.skin && (
+            <NumberAt
+              label="Skin, thick"
+              path={['mould', 'skin']}
+              kind="length"
+              optional
+              placeholder={usual(kind.skin.thickness)}
+            />
+          )}
+          {kind.shell && (
+            <NumberAt
+              label={kind.skin ? 'Shell, thick' : 'Wall, thick'}
+              path={['mould', 'shell']}
+              kind="length"
+              optional
+              placeholder={usual(kind.shell.thickness)}
+            />
+          )}
+          {kind.block && (
+            <NumberAt
+              label="Round it, thick"
+              path={['mould', 'margin']}
+              kind="length"
+              optional
+              placeholder={usual(kind.block.margin)}
+            />
+          )}
+        </div>
+      )}
+    </>
+  );
+}
+
+const usual = (metres: number) => `${metres * 1000} mm`;
+
+function Seams() {
+  const controller = useController();
+  const build = useBench((s) => s.build);
+  const regions = useBench((s) => s.report?.regions);
+  const { parts, keepFree } = build.mould;
+  const keep = (region: string, on: boolean) =>
+    controller.edit({
+      label: on ? 'No seam there' : 'A seam may run there',
+      changes: [
+        {
+          path: ['mould', 'keepFree', 'regions'],
+          value: on ? [...keepFree.regions, region] : keepFree.regions.filter((r) => r !== region),
+        },
+      ],
+    });
+  const counts = [1, 2, 3, 4, 5, 6];
+  return (
+    <>
+      <ChoiceInput
+        label="Parts"
+        value={String(parts ?? 0)}
+        choices={[
+          { id: '0', name: 'as its kind and the piece want' },
+          ...counts.map((n) => ({ id: String(n), name: String(n) })),
+        ]}
+        onChoose={(id) =>
+          controller.edit({
+            label: 'Parts of the mould',
+            changes: [{ path: ['mould', 'parts'], value: id === '0' ? null : Number(id) }],
+          })?.message ?? null
+        }
+      />
+      <fieldset className="field">
+        <legend className="label">No seam over</legend>
+        <div className="d-flex flex-wrap column-gap-3">
+          <Form.Check
+            id="keep-free-face"
+            type="checkbox"
+            label="its face"
+            checked={keepFree.face}
+            onChange={(e) =>
+              controller.edit({
+                label: e.target.checked ? 'No seam over its face' : 'A seam may run over its face',
+                changes: [{ path: ['mould', 'keepFree', 'face'], value: e.target.checked }],
+              })
+            }
+          />
+          {(regions ?? []).map((r) => (
+            <Form.Check
+              key={r.id}
+              id={`keep-free-${r.id}`}
+              type="checkbox"
+              label={r.name}
+              checked={keepFree.regions.includes(r.id)}
+              onChange={(e) => keep(r.id, e.target.checked)}
+            />
+          ))}
+        </div>
+      </fieldset>
+    </>
+  );
+}
+
+export default function MouldStation() {
+  useMouldWork();
+  const build = useBench((s) => s.build);
+  const chosen = mouldChosen(build);
+  const kind = mouldKinds.find((k) => k.id === chosen?.kind);
+  const cast = castKinds.find((c) => c.id === chosen?.cast);
+  return (
+    <StationPanel
+      station="mould"
+      title="Mould and cast"
+      cautions={[...(kind?.cautions ?? []), ...(cast ? [cast.caution] : [])]}
+      how={
+        <>
+          <p>
+            The face is taken as some forty thousand triangles. For 321 pairs of opposite directions it is looked along
+            both ways, and each triangle is told to come off, or not: it leans back by less than two degrees, and
+            nothing of the piece stands in its way. The cheapest pairs are cut exactly: what cannot be drawn costs its
+            area, a seam its length, thirty times as much over what is to be kept free, half along a sharp edge. The
+            best is turned about a little, then rays say for good what comes off. Further parts are added while each
+            frees more than two thousandths of the face.
+          </p>
+          <p>
+            What holds the mould fast is counted in cells: places outside the piece from which it is met along every
+            part&rsquo;s direction. A skin that gives passes over what is wider than its opening, by half of what would
+            tear it. Air stays at the tops of the cavity that have no way out upward, over 3 mm.
+          </p>
+          <p>
+            Skins, shells and walls are counted by their distance from the face, within two hundredths; a tenth more is
+            bought, for the bowl. Shrinkages of mould and cast follow one upon the other. Wear is a rule of thumb.
+          </p>
+          <p className="mb-0">
+            Left out: flanges, keys and the box; rubber&rsquo;s own weight while it runs. Sources: Boykov and Kolmogorov
+            (2004); Boykov, Veksler and Zabih (2001); Edelsbrunner and Harer, <em>Computational Topology</em>.
+          </p>
+        </>
+      }
+    >
+      <Choose />
+      {chosen && <WhatItTakes />}
+      <h3>How it parts</h3>
+      <Seams />
+      <Parts />
+      <EveryKind />
+    </StationPanel>
+  );
+}

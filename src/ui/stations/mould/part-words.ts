@@ -1,0 +1,39 @@
+import type { Vec3 } from '../../../core/quantity';
+
+/** Names of a mould's parts by the way they are drawn; left is the piece's own, its front looks the other way from its back. */
+const sides: readonly { readonly name: string; readonly way: Vec3 }[] = [
+  { name: 'front', way: [0, -1, 0] },
+  { name: 'back', way: [0, 1, 0] },
+  { name: 'left', way: [1, 0, 0] },
+  { name: 'right', way: [-1, 0, 0] },
+  { name: 'top', way: [0, 0, 1] },
+  { name: 'under', way: [0, 0, -1] },
+];
+
+const along = (a: Vec3, b: Vec3) => a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
+
+export function partNames(directions: readonly Vec3[]): string[] {
+  const plain = directions.map(
+    (d) => sides.reduce((best, s) => (along(s.way, d) > along(best.way, d) ? s : best)).name,
+  );
+  return plain.map((name, i) => {
+    if (plain.filter((n) => n === name).length === 1) return name;
+    const second = sides
+      .filter((s) => s.name !== name && Math.abs(along(s.way, sides.find((o) => o.name === name)!.way)) < 0.5)
+      .reduce((best, s) => (along(s.way, directions[i]!) > along(best.way, directions[i]!) ? s : best));
+    const full = `${name}, ${second.name}`;
+    const before = plain.slice(0, i).filter((n) => n === name).length;
+    return before > 0 ? `${full} ${before + 1}` : full;
+  });
+}
+
+/** The way a part is drawn, as one would say it. */
+export function drawnWords(d: Vec3): string {
+  const words = [
+    [d[1] < 0 ? 'forward' : 'back', Math.abs(d[1])],
+    [d[0] > 0 ? 'to its left' : 'to its right', Math.abs(d[0])],
+    [d[2] > 0 ? 'up' : 'down', Math.abs(d[2])],
+  ] as const;
+  const told = words.filter(([, share]) => share > 0.3).sort((a, b) => b[1] - a[1]);
+  return told.map(([word]) => word).join(' and ');
+}

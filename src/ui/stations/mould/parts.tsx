@@ -1,0 +1,177 @@
+'use client';
+import { Button, Form, ProgressBar, Table } from 'react-bootstrap';
+import { mouldChosen, mouldKinds } from '../../../core/mould';
+import type { Parting } from '../../../core/parting';
+import { formatLength, sensible, type UnitSystem } from '../../../core/quantity';
+import { useBench, useController } from '../../bench/context';
+import { partShades } from '../../bench/mould-drawing';
+import { partingKey } from '../../bench/mould-work';
+import { useMould } from '../../bench/use-mould';
+import { drawnWords, partNames } from './part-words';
+
+/** The parts of the mould: drawn, opened by a slider, what holds them, where it is poured. */
+export function Parts() {
+  const controller = useController();
+  const build = useBench((s) => s.build);
+  const pictureKey = useBench((s) => s.picture?.key ?? '');
+  const status = useMould((s) => s.status);
+  const done = useMould((s) => s.done);
+  const message = useMould((s) => s.message);
+  const again = () => controller.mould.part(controller.askedOf(build), partingKey(build, pictureKey));
+  if (status === 'working')
+    return (
+      <div className="mb-2">
+        <ProgressBar
+          now={done * 100}
+          aria-label="Finding how it parts"
+          visuallyHidden
+          label={`${Math.round(done * 100)} %`}
+        />
+        <p className="small muted mb-1" role="status">
+          Looking for the parting, {Math.round(done * 100)} %
+        </p>
+        <Button size="sm" variant="quiet" onClick={() => controller.mould.stop()}>
+          Stop
+        </Button>
+      </div>
+    );
+  if (status === 'stopped' || status === 'refused')
+    return (
+      <>
+        {status === 'refused' && <p className="wrong status-fails">Not done: {message}</p>}
+        <Button size="sm" variant="iron" className="mb-2" onClick={again}>
+          Find how it parts
+        </Button>
+      </>
+    );
+  return <Shown />;
+}
+
+function Shown() {
+  const controller = useController();
+  const units = useBench((s) => s.units);
+  const build = useBench((s) => s.build);
+  const parted = useMould((s) => s.parted);
+  const open = useMould((s) => s.open);
+  if (!parted) return <p className="muted">Waiting for the piece …</p>;
+  const { parting } = parted;
+  const names = partNames(parting.pieces.map((p) => p.direction));
+  const kind = mouldKinds.find((k) => k.id === mouldChosen(build)?.kind);
+  const gives = (kind?.stretches ?? 0) > 0;
+  return (
+    <section aria-label="Parts of the mould">
+      <Form.Label htmlFor="open-mould">Open it</Form.Label>
+      <Form.Range
+        id="open-mould"
+        min={0}
+        max={1}
+        step={0.02}
+        value={open}
+        onChange={(e) => controller.mould.setOpen(Number(e.target.value))}
+        aria-valuetext={`${Math.round(open * 100)} % of the way`}
+      />
+      <Table size="sm" aria-label="Parts of the mould">
+        <thead>
+          <tr>
+            <th>Part</th>
+            <th>Drawn</th>
+            <th className="n">Face</th>
+            <th>Comes off</th>
+          </tr>
+        </thead>
+        <tbody>
+          {parting.pieces.map((p, i) => (
+            <tr key={i}>
+              <td>
+                <i className="shade" style={{ background: partShades[i % partShades.length] }} aria-hidden="true" />{' '}
+                {names[i]}
+              </td>
+              <td>{drawnWords(p.direction)}</td>
+              <td className="n">{areaWords(p.area, units)}</td>
+              <td>{offWords(p, units, gives)}</td>
+            </tr>
+          ))}
+        </tbody>
+      </Table>
+      <ul className="facts-list">
+        {parting.pieces.length > 1 && <li>The seam is {formatLength(parting.partingLength, units)} long.</li>}
+        {parting.shim && <li>{shimWords(parting.shim, units)}</li>}
+        {parting.undrawn && parting.pieces.length <= 2 && (
+          <li>
+            Of the face, one part would leave {shareWords(parting.undrawn.one)} behind, two leave{' '}
+            {shareWords(parting.undrawn.two)}.
+          </li>
+        )}
+        <li>{lockWords(parting.locked, parting.lockedVolume, units)}</li>
+        {gives && <li>{stretchWords(parting.stretch, kind!.stretches, parting.pieces.length)}</li>}
+        {steepShare(parting.pieces) > 0.01 && !gives && (
+          <li>
+            {shareWords(steepShare(parting.pieces))} of it stands within three degrees of the way it is drawn: it comes
+            off, and scrapes.
+          </li>
+        )}
+        <li>{pourWords(parting.pour)}</li>
+      </ul>
+      <p className="small muted">Found in {sensible(parted.seconds, 2)} s.</p>
+    </section>
+  );
+}
+
+function areaWords(area: number, units: UnitSystem): string {
+  return units === 'metric' ? `${sensible(area * 100, 2)} dm²` : `${sensible(area * 1550, 2)} in²`;
+}
+
+function shareWords(share: number): string {
+  return share < 0.002 ? 'next to nothing' : `${sensible(share * 100, 2)} %`;
+}
+
+function offWords(p: Parting['pieces'][number], units: UnitSystem, gives: boolean): React.ReactNode {
+  if (p.travel === Infinity) return p.undrawn > 0 ? 'yes, but for specks' : 'yes';
+  const share = shareWords(p.undrawn / p.area);
+  if (gives) return `gives way round ${share}`;
+  return (
+    <span className="status-fails">
+      held by {share}
+      {p.travel > 0.001 ? ` after ${formatLength(p.travel, units)}` : ''}
+    </span>
+  );
+}
+
+function lockWords(locked: Parting['locked'], volume: number, units: UnitSystem): string {
+  const [deepest] = locked;
+  if (!deepest) return 'No place is closed in from every side.';
+  const many = locked.length === 1 ? 'One place is' : `${locked.length} places are`;
+  const cc = units === 'metric' ? `${sensible(volume * 1e6, 2)} cm³` : `${sensible(volume * 61024, 2)} in³`;
+  return `${many} closed in whichever way it is drawn, the deepest ${formatLength(deepest.depth, units)}: fill ${cc} of clay there, or make it in more parts.`;
+}
+
+function stretchWords(stretch: Parting['stretch'], tears: number, parts: number): string {
+  const handles =
+    stretch.handles > 0
+      ? ` There ${stretch.handles === 1 ? 'is a hole' : `are ${stretch.handles} holes`} through it: it is cut there.`
+      : '';
+  if (parts > 1) return `The skin gives round undercuts.${handles}`;
+  const share = sensible(stretch.share * 100, 2);
+  return stretch.share <= tears / 2
+    ? `Drawn off in one it stretches by ${share} % at its narrowest, which it stands.${handles}`
+    : `Drawn off in one it would stretch by ${share} %, more than half of what tears it: cut it open.${handles}`;
+}
+
+function shimWords(shim: NonNullable<Parting['shim']>, units: UnitSystem): string {
+  const points = shim.outlines.flat();
+  const span = (k: 0 | 1) => Math.max(...points.map((p) => p[k])) - Math.min(...points.map((p) => p[k]));
+  return `The shim runs ${formatLength(shim.length, units)} along the face; it is cut from a strip that long, or from a sheet ${formatLength(span(0), units)} by ${formatLength(span(1), units)}.`;
+}
+
+function steepShare(pieces: Parting['pieces']): number {
+  const sum = (k: 'steep' | 'area') => pieces.reduce((all, p) => all + p[k], 0);
+  return sum('steep') / Math.max(1e-9, sum('area'));
+}
+
+function pourWords({ up, traps, vents }: Parting['pour']): string {
+  const stood = drawnWords(up);
+  const how =
+    stood === 'up' ? 'as it stands' : stood === 'down' ? 'upside down' : `turned so that what looks ${stood} is on top`;
+  const through = traps[0]?.open ? 'through its open side' : 'through one hole at the top';
+  return `Pour it ${how}, ${through}${vents === 0 ? '; no vents are wanted' : `; ${vents === 1 ? 'one vent' : `${vents} vents`} where air would stay`}.`;
+}

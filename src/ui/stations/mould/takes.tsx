@@ -1,0 +1,70 @@
+'use client';
+import { Table } from 'react-bootstrap';
+import { mouldMaterials, type MouldPart } from '../../../core/mould';
+import { formatLength, formatMass, formatMoney, sensible, type Range, type UnitSystem } from '../../../core/quantity';
+import { useBench } from '../../bench/context';
+import { useMould } from '../../bench/use-mould';
+
+/** What the chosen mould takes, and what comes out of it. */
+export function WhatItTakes() {
+  const rows = useMould((s) => s.rows);
+  const message = useMould((s) => s.rowsMessage);
+  const units = useBench((s) => s.units);
+  const currency = useBench((s) => s.build.materials.currency);
+  const row = rows?.find((r) => r.chosen);
+  if (message) return <p className="wrong status-fails">Not counted: {message}</p>;
+  if (!row) return <p className="muted">Counting what it takes …</p>;
+  const { skin, shell, block, cast, castMass, left } = row.figures;
+  const parts = [
+    ['Skin', skin],
+    [skin ? 'Shell' : 'Walls', shell],
+    ['Poured round it', block],
+  ].filter((p): p is [string, MouldPart] => p[1] !== null);
+  return (
+    <>
+      <Table size="sm" aria-label="What the mould takes">
+        <thead>
+          <tr>
+            <th>Of it</th>
+            <th>What</th>
+            <th className="n">Thick</th>
+            <th className="n">Weighs</th>
+            <th className="n">Buy</th>
+          </tr>
+        </thead>
+        <tbody>
+          {parts.map(([name, p]) => (
+            <tr key={name}>
+              <td>{name}</td>
+              <td>
+                {mouldMaterials[p.material].name}
+                {p.coats > 1 ? `, ${p.coats} coats` : ''}
+              </td>
+              <td className="n">{formatLength(p.thickness, units)}</td>
+              <td className="n">{formatMass(p.mass, units)}</td>
+              <td className="n">{formatMass(p.toBuy, units)}</td>
+            </tr>
+          ))}
+        </tbody>
+      </Table>
+      <ul className="facts-list">
+        <li>
+          About {formatMoney(row.cost.nominal, currency)} of it ({formatMoney(row.cost.low, currency)} to{' '}
+          {formatMoney(row.cost.high, currency)}) and {sensible(row.hours, 2)} hours of mould work.
+        </li>
+        <li>
+          A cast of {cast.name} weighs {between(castMass, units)} and comes out at {sensible(left.nominal * 100, 3)} %
+          of the piece&rsquo;s size ({sensible(left.low * 100, 3)} to {sensible(left.high * 100, 3)} %).
+        </li>
+        <li>
+          A pore 0.3 mm deep lasts some {sensible(row.pulls.nominal, 1)} pulls ({sensible(row.pulls.low, 1)} to{' '}
+          {sensible(row.pulls.high, 1)}); keep the first good one as a master.
+        </li>
+      </ul>
+    </>
+  );
+}
+
+export function between(r: Range, units: UnitSystem): string {
+  return `${formatMass(r.low, units)} to ${formatMass(r.high, units)}`;
+}
