@@ -114,7 +114,9 @@ function measure(
   const l = Math.hypot(nx, ny, nz);
   areas[t] = l / 2;
   const k = l > 0 ? 1 / l : 0;
-  normals.set([nx * k, ny * k, nz * k], 3 * t);
+  normals[3 * t] = nx * k;
+  normals[3 * t + 1] = ny * k;
+  normals[3 * t + 2] = nz * k;
   for (let i = 0; i < 3; i++) centres[3 * t + i] = (p[a + i]! + p[b + i]! + p[c + i]!) / 3;
 }
 

@@ -29,10 +29,12 @@ export function costOf(inputs: LabelInputs, drawable: Drawable, labels: Uint8Arr
   return cost;
 }
 
-export function labelTriangles(inputs: LabelInputs, drawable: Drawable, weight: number): Uint8Array {
+/** `from`: labels that are near the answer, to begin at. */
+export function labelTriangles(inputs: LabelInputs, drawable: Drawable, weight: number, from?: Uint8Array): Uint8Array {
   const labels = new Uint8Array(inputs.areas.length);
   if (drawable.length < 2) return labels;
   if (drawable.length === 2) return twoLabels(inputs, drawable, weight);
+  if (from) return lowered(inputs, drawable, from, weight).labels;
   const firsts = labels.map((_, t) =>
     Math.max(
       0,
@@ -62,7 +64,9 @@ function lowered(
   weight: number,
 ): { labels: Uint8Array; cost: number } {
   const labels = start.slice();
-  const moves = movesOf(drawable.length);
+  const all = movesOf(drawable.length);
+  // Where there are many, taking is tried and changing places is not: there would be more of it than it is worth.
+  const moves = all.length * labels.length > mostBegun ? all.filter((m) => m.length === 1) : all;
   let cost = costOf(inputs, drawable, labels, weight);
   for (let since = 0, i = 0; since < moves.length; i = (i + 1) % moves.length) {
     const tried = moved(inputs, drawable, labels, moves[i]!, weight);

@@ -134,32 +134,40 @@ export class MinimumCut {
     room = Math.min(room, -terminal[n]!);
     left[meeting]! -= room;
     left[meeting ^ 1]! += room;
-    const cutOff = (node: number) => {
-      parent[node] = noParent;
-      orphans.push(node);
-    };
     n = head[meeting ^ 1]!;
     while (parent[n]! >= 0) {
       const arc = parent[n]!;
       left[arc]! += room;
       left[arc ^ 1]! -= room;
       const up = head[arc]!;
-      if (left[arc ^ 1]! <= 0) cutOff(n);
+      if (left[arc ^ 1]! <= 0) {
+        parent[n] = noParent;
+        orphans.push(n);
+      }
       n = up;
     }
     terminal[n]! -= room;
-    if (terminal[n]! <= 0) cutOff(n);
+    if (terminal[n]! <= 0) {
+      parent[n] = noParent;
+      orphans.push(n);
+    }
     n = head[meeting]!;
     while (parent[n]! >= 0) {
       const arc = parent[n]!;
       left[arc ^ 1]! += room;
       left[arc]! -= room;
       const up = head[arc]!;
-      if (left[arc]! <= 0) cutOff(n);
+      if (left[arc]! <= 0) {
+        parent[n] = noParent;
+        orphans.push(n);
+      }
       n = up;
     }
     terminal[n]! += room;
-    if (terminal[n]! >= 0) cutOff(n);
+    if (terminal[n]! >= 0) {
+      parent[n] = noParent;
+      orphans.push(n);
+    }
   }
 
   private adopt(

@@ -156,7 +156,7 @@ function pieceOf(face: MasterFace, direction: Vec3, label: number, labels: Uint8
       steep += areas[t]!;
   }
   // So little is pressed flat, filled or cut, and holds nothing.
-  const travel = undrawn <= undrawnAllowed * area ? Infinity : travelOf(face, direction, label, labels, held);
+  const travel = undrawn <= undrawnAllowed * face.area ? Infinity : travelOf(face, direction, label, labels, held);
   return { direction, area, steep, undrawn, travel };
 }
 

@@ -20,16 +20,15 @@ const persistence = 0.003;
  * saddle. A peak that looks down has the piece's inside above it and holds no air. Highest first. Edelsbrunner and Harer,
  * *Computational Topology*, on merge trees.
  */
-export function airTraps(face: MasterFace, up: Vec3): Trap[] {
+export function airTraps(face: MasterFace, up: Vec3, near = neighbours(face)): Trap[] {
   const { positions: p, triangles, count } = face;
   const points = p.length / 3;
   const height = new Float64Array(points);
   for (let i = 0; i < points; i++) height[i] = p[3 * i]! * up[0] + p[3 * i + 1]! * up[1] + p[3 * i + 2]! * up[2];
-  const near = neighbours(triangles, points);
   const looksUp = upwardAt(face, up, points);
   const open = new Uint8Array(points);
   for (let t = 0; t < count; t++) if (face.stands[t]) for (let c = 0; c < 3; c++) open[triangles[3 * t + c]!] = 1;
-  const order = Uint32Array.from({ length: points }, (_, i) => i).sort((a, b) => height[b]! - height[a]! || a - b);
+  const order = fromTheTop(height);
   const group = new Int32Array(points).fill(-1);
   /** By the head of a group: its highest peak that looks up; -1 where it has none. */
   const peak = new Int32Array(points).fill(-1);
@@ -78,7 +77,28 @@ function isHigher(a: number, b: number, height: Float64Array): boolean {
   return b < 0 || height[a]! > height[b]!;
 }
 
-function neighbours(triangles: Uint32Array, points: number): { from: Uint32Array; to: Uint32Array } {
+/** Points by height, highest first, those within a billionth of the whole in their own order. */
+function fromTheTop(height: Float64Array): Uint32Array {
+  let low = Infinity,
+    high = -Infinity;
+  for (const h of height) {
+    if (h < low) low = h;
+    if (h > high) high = h;
+  }
+  const steps = 2 ** 30,
+    places = 2 ** 22;
+  const k = high > low ? (steps - 1) / (high - low) : 0;
+  const keys = height.map((h, i) => Math.floor((high - h) * k) * places + i).sort();
+  return Uint32Array.from(keys, (key) => key % places);
+}
+
+interface Near {
+  readonly from: Uint32Array;
+  readonly to: Uint32Array;
+}
+
+function neighbours({ triangles, positions }: MasterFace): Near {
+  const points = positions.length / 3;
   const from = new Uint32Array(points + 1);
   for (let c = 0; c < triangles.length; c++) from[triangles[c]! + 1]! += 2;
   for (let i = 0; i < points; i++) from[i + 1]! += from[i]!;
@@ -119,8 +139,9 @@ export function ventsOf(traps: readonly Trap[]): number {
 export function* waysToPour(face: MasterFace): Generator<number, Pour[], undefined> {
   const all = drawDirections().filter((_, i) => i < firstSubdivision);
   const out: Pour[] = [];
+  const near = neighbours(face);
   for (const [i, up] of all.entries()) {
-    const traps = airTraps(face, up);
+    const traps = airTraps(face, up, near);
     out.push({ up, traps, vents: ventsOf(traps) });
     if (i % 4 === 3) yield i / all.length;
   }

@@ -22,6 +22,8 @@ export const mostPieces = 8;
 interface Looked {
   readonly directions: Vec3[];
   readonly drawn: Uint8Array[];
+  /** By direction: m2 it does not draw. */
+  readonly undrawn: number[];
   /** By pair: what neither draws and the seam would cost, the seam reckoned in two ways. */
   readonly pairs: { readonly along: Vec3; readonly leastSeam: number; readonly seamByFacing: number }[];
 }
@@ -31,7 +33,7 @@ export type Working<T> = Generator<number, T, undefined>;
 
 /**
  * The directions for so many pieces; for any number, as few as leave too little undrawn to matter, until one more frees
- * less than that. Two are the best opposed pair of 321, the eight cheapest cut exactly and the best moved about.
+ * less than that. Two are the best opposed pair of 321, the cheapest cut exactly and the best moved about.
  */
 export function* chooseDirections(face: MasterFace, pieces: number | null): Working<Chosen> {
   const fields = new HeightFields(face);
@@ -42,7 +44,7 @@ export function* chooseDirections(face: MasterFace, pieces: number | null): Work
   const best = yield* bestPair(face, fields, looked);
   const undrawn = { one: single.undrawn / face.area, two: best.undrawn / face.area };
   if (pieces === 1 || (pieces === null && single.undrawn <= allowed))
-    return { ...settled(face, rays, [single.along]), undrawn };
+    return { ...settled(face, rays, [single.along], fields), undrawn };
   const pair = best.along;
   let directions: Vec3[] = [pair, opposite(pair)];
   while (directions.length < (pieces ?? mostPieces)) {
@@ -51,14 +53,46 @@ export function* chooseDirections(face: MasterFace, pieces: number | null): Work
     directions = [...directions, more.along];
     yield 0.9 + 0.01 * directions.length;
   }
-  return { ...settled(face, rays, directions), undrawn };
+  return { ...settled(face, rays, directions, fields), undrawn };
 }
 
-/** Rays tell for good what each direction draws. */
-export function settled(face: MasterFace, rays: FaceRays, directions: readonly Vec3[]): Chosen {
-  const drawable = directions.map((d) => rays.drawable(d));
-  return { directions, drawable, labels: labelTriangles(face, drawable, seamWeight(face)), undrawn: null };
+/**
+ * Pictures tell first what each direction draws, rays for good: each triangle along the direction it is given to. Where
+ * they say otherwise it may be given to another, and that is asked again.
+ */
+export function settled(
+  face: MasterFace,
+  rays: FaceRays,
+  directions: readonly Vec3[],
+  fields = new HeightFields(face),
+): Chosen {
+  const unused = new Uint8Array(face.count);
+  const drawable = directions.map((d) => {
+    const along = new Uint8Array(face.count);
+    fields.look(d).drawable(along, unused);
+    return along;
+  });
+  const asked = directions.map(() => new Uint8Array(face.count));
+  const weight = seamWeight(face);
+  let labels = labelTriangles(face, drawable, weight);
+  for (let round = 0; ; round++) {
+    let otherwise = 0;
+    for (let t = 0; t < face.count; t++) {
+      const label = labels[t]!;
+      if (face.stands[t] || asked[label]![t]) continue;
+      asked[label]![t] = 1;
+      const draws = rays.draws(t, directions[label]!) ? 1 : 0;
+      if (draws !== drawable[label]![t]) otherwise++;
+      drawable[label]![t] = draws;
+    }
+    if (otherwise === 0 || round === rounds) break;
+    labels = labelTriangles(face, drawable, weight, labels);
+  }
+  return { directions, drawable, labels, undrawn: null };
 }
+
+/** What still changes after them is a speck here and there; it stays where it is, told by rays. */
+const rounds = 2;
 
 function* look(face: MasterFace, fields: HeightFields): Working<Looked> {
   const { count, areas, stands, seams } = face;
@@ -66,12 +100,20 @@ function* look(face: MasterFace, fields: HeightFields): Working<Looked> {
   const along = new Uint8Array(count),
     back = new Uint8Array(count),
     faces = new Uint8Array(count);
-  const looked: Looked = { directions: [], drawn: [], pairs: [] };
+  const looked: Looked = { directions: [], drawn: [], undrawn: [], pairs: [] };
   const all = opposedPairs();
   for (const [i, d] of all.entries()) {
     fields.look(d).drawable(along, back, faces);
-    let undrawn = 0;
-    for (let t = 0; t < count; t++) if (!along[t] && !back[t] && !stands[t]) undrawn += areas[t]!;
+    let undrawn = 0,
+      notAlong = 0,
+      notBack = 0;
+    for (let t = 0; t < count; t++) {
+      if (stands[t]) continue;
+      if (!along[t]) notAlong += areas[t]!;
+      if (!back[t]) notBack += areas[t]!;
+      if (!along[t] && !back[t]) undrawn += areas[t]!;
+    }
+    looked.undrawn.push(notAlong, notBack);
     const { least, byFacing } = seamCosts(seams, along, back, faces);
     looked.pairs.push({ along: d, leastSeam: undrawn + weight * least, seamByFacing: undrawn + weight * byFacing });
     looked.directions.push(d, opposite(d));
@@ -111,18 +153,17 @@ function packed(flags: Uint8Array): Uint8Array {
 const has = (bits: Uint8Array, t: number) => (bits[t >> 3]! >> (t & 7)) & 1;
 
 /** Of those that leave as little, that which looks up most. */
-function bestSingle({ count, areas, stands, area }: MasterFace, looked: Looked): { along: Vec3; undrawn: number } {
+function bestSingle({ area }: MasterFace, looked: Looked): { along: Vec3; undrawn: number } {
   let best = { along: looked.directions[0]!, undrawn: Infinity };
   for (const [i, along] of looked.directions.entries()) {
-    let undrawn = 0;
-    for (let t = 0; t < count; t++) if (!stands[t] && !has(looked.drawn[i]!, t)) undrawn += areas[t]!;
+    const undrawn = looked.undrawn[i]!;
     const close = Math.abs(undrawn - best.undrawn) <= 1e-4 * area;
     if (close ? along[2] > best.along[2] : undrawn < best.undrawn) best = { along, undrawn };
   }
   return best;
 }
 
-const cutExactly = 8;
+const cutExactly = 6;
 
 function* bestPair(face: MasterFace, fields: HeightFields, looked: Looked): Working<{ along: Vec3; undrawn: number }> {
   const weight = seamWeight(face);
@@ -144,7 +185,7 @@ function* bestPair(face: MasterFace, fields: HeightFields, looked: Looked): Work
   }
   let { d, cost } = best!;
   // Points lie some eight degrees apart.
-  for (let angle = 0.07; angle > 0.01; angle /= 2) {
+  for (let angle = 0.07; angle > 0.03; angle /= 2) {
     for (const near of about(d, angle)) {
       const now = priced(near);
       if (now < cost) [d, cost] = [near, now];

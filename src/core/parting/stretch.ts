@@ -1,6 +1,6 @@
-import { convexHull, type Vec3 } from '../quantity';
+import { convexHull, dot, type Vec3 } from '../quantity';
+import { across } from './directions';
 import type { MasterFace } from './face';
-import { section } from './shim';
 
 /** What a mould that gives must stretch to come off along a direction. */
 export interface Stretch {
@@ -24,17 +24,40 @@ export function stretchAlong(face: MasterFace, pull: Vec3): Stretch {
     if (h < low) low = h;
     if (h > high) high = h;
   }
-  const handles = handlesOf(face);
+  const thick = (high - low) / rings;
+  const crossings = crossingsOf(face, pull, low, thick);
   let worst = { share: 0, ring: low, girth: low };
   let largest = { girth: 0, at: high };
   for (let k = rings - 1; k >= 0; k--) {
-    const at = low + ((k + 0.5) / rings) * (high - low);
-    const girth = hullLength(section(face, pull, at).outlines.flat());
+    const at = low + (k + 0.5) * thick;
+    const girth = hullLength(crossings[k]!);
     if (girth > largest.girth) largest = { girth, at };
     const share = girth > 0 ? largest.girth / girth - 1 : 0;
     if (share > worst.share) worst = { share, ring: at, girth: largest.at };
   }
-  return { ...worst, handles };
+  return { ...worst, handles: handlesOf(face) };
+}
+
+/** By ring: where edges of the face cross its height, in the plane square to the pull. */
+function crossingsOf(face: MasterFace, pull: Vec3, low: number, thick: number): [number, number][][] {
+  const [u, v] = across(pull);
+  const { positions: p, triangles } = face;
+  const out: [number, number][][] = Array.from({ length: rings }, () => []);
+  const heightOf = (i: number) => p[i]! * pull[0] + p[i + 1]! * pull[1] + p[i + 2]! * pull[2];
+  for (let c = 0; c < triangles.length; c++) {
+    const i = 3 * triangles[c]!,
+      j = 3 * triangles[c % 3 === 2 ? c - 2 : c + 1]!;
+    const a = (heightOf(i) - low) / thick - 0.5,
+      b = (heightOf(j) - low) / thick - 0.5;
+    // Each edge has two corners: it is taken where it rises.
+    if (!(a < b)) continue;
+    for (let ring = Math.max(0, Math.ceil(a)); ring < Math.min(rings, b); ring++) {
+      const k = (ring - a) / (b - a);
+      const at = [0, 1, 2].map((m) => p[i + m]! + k * (p[j + m]! - p[i + m]!)) as unknown as Vec3;
+      out[ring]!.push([dot(at, u), dot(at, v)]);
+    }
+  }
+  return out;
 }
 
 function hullLength(points: readonly (readonly [number, number])[]): number {

@@ -16,14 +16,17 @@ export function partNames(directions: readonly Vec3[]): string[] {
   const plain = directions.map(
     (d) => sides.reduce((best, s) => (along(s.way, d) > along(best.way, d) ? s : best)).name,
   );
-  return plain.map((name, i) => {
+  const full = plain.map((name, i) => {
     if (plain.filter((n) => n === name).length === 1) return name;
+    const own = sides.find((s) => s.name === name)!.way;
     const second = sides
-      .filter((s) => s.name !== name && Math.abs(along(s.way, sides.find((o) => o.name === name)!.way)) < 0.5)
+      .filter((s) => Math.abs(along(s.way, own)) < 0.5)
       .reduce((best, s) => (along(s.way, directions[i]!) > along(best.way, directions[i]!) ? s : best));
-    const full = `${name}, ${second.name}`;
-    const before = plain.slice(0, i).filter((n) => n === name).length;
-    return before > 0 ? `${full} ${before + 1}` : full;
+    return `${name}, ${second.name}`;
+  });
+  return full.map((name, i) => {
+    const before = full.slice(0, i).filter((n) => n === name).length;
+    return before > 0 ? `${name}, ${before + 1}` : name;
   });
 }
 
