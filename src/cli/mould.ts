@@ -11,7 +11,7 @@ import {
   solidOfMesh,
   type MeshUnit,
 } from '../core/form';
-import { boardOf, mouldFigures, mouldKinds, type Master, type MouldAsked, type MouldFigures } from '../core/mould';
+import { masterOf, mouldFigures, mouldKinds, type Master, type MouldAsked, type MouldFigures } from '../core/mould';
 import {
   checkAsked,
   masterOfMesh,
@@ -100,10 +100,8 @@ export function mouldOfBuild(text: string, asked: MouldAsked, parting: PartingAs
   if (!build.ok) return build;
   const piece = new Evaluator().piece(asBriefed(build.value));
   if (!piece.ok) return piece;
-  const { field, extent } = piece.value;
-  const board = boardOf(piece.value);
   const parted = masterOfPiece(piece.value, { face: true, regions: [] });
-  return parted.ok ? told(mouldFigures({ field, box: extent, board }, asked), parted.value, parting) : parted;
+  return parted.ok ? told(mouldFigures(masterOf(piece.value), asked), parted.value, parting) : parted;
 }
 
 /** A mesh in its file's unit, standing on its lowest face. */

@@ -1,5 +1,6 @@
-import type { Build } from '../core/document';
+import { applyEdit, type Build } from '../core/document';
 import { findStartForm } from '../core/form';
+import { takeMould, type CastId, type MouldKindId } from '../core/mould';
 import { startBuild } from '../core/school';
 
 /** The Lamplighter: the made-up Compagnia del Faro's bust for the foyer of its made-up Festa del Porto. */
@@ -58,6 +59,13 @@ const noted =
   (note: string, deadline: string | null, more: Partial<Build['brief']> = {}) =>
   (b: Build): Build => ({ ...b, brief: { ...b.brief, note, deadline, ...more } });
 
+/** With a mould taken of it, and this cast in that. */
+function moulded(build: Build, kind: MouldKindId, cast: CastId): Build {
+  const taken = applyEdit(build, takeMould(build, kind));
+  if (!taken.ok) throw new Error(`demo ${build.name}: ${taken.path} ${taken.message}`);
+  return { ...taken.value, mould: { ...taken.value.mould, cast } };
+}
+
 /** A deliberately bad build: foil arms held out with no wire in them, and epoxy clay swapped in late for paper clay. */
 function netThatFailed(startDate: string, deadline: string): Build {
   return started('The net that failed', startDate, 'figure', 0.3, {}, (b) => ({
@@ -75,46 +83,51 @@ function netThatFailed(startDate: string, deadline: string): Build {
 /** The rest of the Festa's pieces, each by the school it is really made by. */
 export function otherDemoBuilds(startDate: string, deadline: string): Build[] {
   return [
-    started(
-      'Otter mask',
-      startDate,
-      'mask',
-      1,
-      typed('mask', 'otter', { headGirth: 0.565 }),
-      noted(
-        'Master for a latex mask of the harbour otter, built out over a life form to the wearer’s girths. Kept damp until the mould is on.',
-        null,
+    started('Otter mask', startDate, 'mask', 1, typed('mask', 'otter', { headGirth: 0.565 }), (b) =>
+      moulded(
+        noted(
+          'Master for a latex mask of the harbour otter, built out over a life form to the wearer’s girths. Kept damp until the mould is on.',
+          null,
+        )(b),
+        'plaster-parts',
+        'latex-skin',
       ),
     ),
-    started('Walrus', startDate, 'long-neck', 1, typed('long-neck', 'walrus', { fangs: 0.44 }), (b) => ({
-      ...noted(
-        'Head for the parade float, hung out in front of its frame. Oil-based clay over stacked foam under wire mesh.',
-        deadline,
+    started('Walrus', startDate, 'long-neck', 1, typed('long-neck', 'walrus', { fangs: 0.44 }), (b) =>
+      moulded(
         {
-          situation: 'moved',
-          travel: { ...b.brief.travel, doorWidth: 2.4, doorHeight: 2.2, vehicle: 'box-lorry', ramp: 8 },
-        },
-      )(b),
-      regions: { painted: [], seams: [], everywhere: { coats: [0.012] }, own: {} },
-      plan: { ...b.plan, fineness: 'rough' },
-      armature: {
-        ...b.armature,
-        school: {
-          kind: 'board-foam-mesh',
-          parameters: {
-            standing: 'casters',
-            boardSize: '24mm',
-            beamSize: '50x3mm',
-            beamStrands: 2,
-            hoopSize: '10mm',
-            screwDiameter: 0.01,
-            screwLength: 0.024,
-            ballast: 40,
-            ballastBack: 0.5,
+          ...noted(
+            'Head for the parade float, hung out in front of its frame. Oil-based clay over stacked foam under wire mesh.',
+            deadline,
+            {
+              situation: 'moved',
+              travel: { ...b.brief.travel, doorWidth: 2.4, doorHeight: 2.2, vehicle: 'box-lorry', ramp: 8 },
+            },
+          )(b),
+          regions: { painted: [], seams: [], everywhere: { coats: [0.012] }, own: {} },
+          plan: { ...b.plan, fineness: 'rough' },
+          armature: {
+            ...b.armature,
+            school: {
+              kind: 'board-foam-mesh',
+              parameters: {
+                standing: 'casters',
+                boardSize: '24mm',
+                beamSize: '50x3mm',
+                beamStrands: 2,
+                hoopSize: '10mm',
+                screwDiameter: 0.01,
+                screwLength: 0.024,
+                ballast: 40,
+                ballastBack: 0.5,
+              },
+            },
           },
         },
-      },
-    })),
+        'shim-halves',
+        'latex-foam',
+      ),
+    ),
     started('Whelk pauldron', startDate, 'worn-shell', 1, typed('worn-shell', 'whelk', { height: 0.12 }), (b) => ({
       ...noted(
         'Shoulder piece of the whelk captain, worn for three hours. Epoxy clay over foil that is pulled out when it is hard.',

@@ -1,7 +1,7 @@
 import { applyEdit } from '../document';
 import type { EvaluateOptions, Evaluator, Question } from '../evaluate';
 import {
-  boardOf,
+  masterOf,
   mouldChosen,
   mouldFiguresOf,
   mouldKinds,
@@ -41,7 +41,7 @@ export function compareMoulds(question: Question, evaluator: Evaluator, options:
   const kinds: readonly MouldKind<MouldKindId>[] = mouldKinds;
   const { skin, shell, margin, cast } = build.mould;
   const figures = mouldFiguresOf(
-    { field: piece.value.field, box: piece.value.extent, board: boardOf(piece.value) },
+    masterOf(piece.value),
     kinds.map((k) => ({
       kind: k.id,
       ...(cast !== null && k.takes.includes(cast) ? { cast } : {}),

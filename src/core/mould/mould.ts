@@ -1,4 +1,4 @@
-import type { Box, DistanceField } from '../form';
+import { isBare, type Box, type DistanceField } from '../form';
 import type { Piece } from '../piece';
 import { failure, success, type Range, type Result } from '../quantity';
 import { castKinds, type CastId, type CastKind } from './cast';
@@ -49,11 +49,22 @@ export interface Master {
   readonly field: DistanceField;
   readonly box: Box;
   readonly board: number | null;
+  /** Of its face, what bears clay: skins, shells and walls are of that only. */
+  readonly clad?: number;
 }
 
 /** Where a mould ends below: a piece that stands is left open where it stands, over its board or on a post; others are closed. */
 export function boardOf({ build, extent }: Piece): number | null {
   return build.armature.mount.kind === 'stands' ? extent.low[2] : null;
+}
+
+/** A piece's master: with the share of its face that bears clay. A piece that bears none is moulded as it is. */
+export function masterOf(piece: Piece): Master {
+  const { field, extent, volumes, form } = piece;
+  const area = (bare: boolean) =>
+    volumes.perMass.reduce((sum, m, i) => sum + (isBare(form.masses[i]) === bare ? m.area : 0), 0);
+  const clay = area(false);
+  return { field, box: extent, board: boardOf(piece), clad: clay > 0 ? clay / (clay + area(true)) : 1 };
 }
 
 const thickest = 0.3;
@@ -122,6 +133,7 @@ function figuresOf(laid: Laid, master: Master, within: (offset: number) => numbe
   const wall = cast.wall as Range | null;
   const [, toSkin = 0, toShell = 0] = offsetsOf(laid);
   const piece = within(0);
+  const clad = master.clad ?? 1;
   const left: Range = {
     low: leftOf([kind.shrinkage.high, cast.shrinkage.high]),
     nominal: leftOf([kind.shrinkage.nominal, cast.shrinkage.nominal]),
@@ -129,15 +141,16 @@ function figuresOf(laid: Laid, master: Master, within: (offset: number) => numbe
   };
   const massOf = (end: keyof Range): number =>
     wall
-      ? (piece - within(-wall[end])) * left[end] ** 2 * cast.density[end]
+      ? clad * (piece - within(-wall[end])) * left[end] ** 2 * cast.density[end]
       : piece * left[end] ** 3 * cast.density[end];
   return {
     kind,
     cast,
     piece,
     left,
-    skin: kind.skin && partOf(kind.skin.material, skin!, kind.skin.coats, within(toSkin) - piece),
-    shell: kind.shell && partOf(kind.shell.material, shell!, kind.shell.coats, within(toShell) - within(toSkin)),
+    skin: kind.skin && partOf(kind.skin.material, skin!, kind.skin.coats, clad * (within(toSkin) - piece)),
+    shell:
+      kind.shell && partOf(kind.shell.material, shell!, kind.shell.coats, clad * (within(toShell) - within(toSkin))),
     block: kind.block && partOf(kind.block.material, margin!, 1, blockAbout(master.box, master.board, margin!, piece)),
     castMass: { low: massOf('low'), nominal: massOf('nominal'), high: massOf('high') },
   };

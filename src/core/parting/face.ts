@@ -2,8 +2,8 @@ import { edgesOf, type TriangleMesh } from '../form';
 import { failure, success, type Result } from '../quantity';
 
 /**
- * The face a mould is taken of: triangles with what is asked of each again and again. Those it stands on are left out of
- * every piece, and still stand in the way of what is drawn. SI, outward normals.
+ * The face a mould is taken of: triangles with what is asked of each again and again. Those it stands on, or that bear no
+ * clay, are left out of every piece, and still stand in the way of what is drawn. SI, outward normals.
  */
 export interface MasterFace {
   readonly positions: Float32Array;
@@ -13,7 +13,7 @@ export interface MasterFace {
   readonly normals: Float32Array;
   readonly centres: Float32Array;
   readonly areas: Float64Array;
-  /** Stands on the board: no mould lies there. */
+  /** No mould lies there: it stands on the board, or bears no clay. */
   readonly stands: Uint8Array;
   /** "No seam here". */
   readonly kept: Uint8Array;
@@ -44,6 +44,8 @@ export interface FaceOptions {
   readonly board: number | null;
   /** By triangle: no seam is wanted there. */
   readonly kept?: Uint8Array;
+  /** By triangle: what no clay lies on, and no mould is taken of. */
+  readonly bare?: Uint8Array;
 }
 
 /** A seam over what is to be kept free of it is worth this many times its length of detour. */
@@ -55,7 +57,7 @@ const alongAnEdge = 0.5,
 export const mostTrianglesParted = 120_000;
 
 /** `mesh` closed and welded. Fails where it has no face, or too many triangles for an answer in seconds. */
-export function masterFace(mesh: TriangleMesh, { board, kept }: FaceOptions): Result<MasterFace> {
+export function masterFace(mesh: TriangleMesh, { board, kept, bare }: FaceOptions): Result<MasterFace> {
   const { positions, triangles } = mesh;
   const count = triangles.length / 3;
   if (count === 0) return failure('nothing-there', 'the face', 'there is nothing to take a mould of');
@@ -79,6 +81,7 @@ export function masterFace(mesh: TriangleMesh, { board, kept }: FaceOptions): Re
   const diagonal = Math.hypot(high[0] - low[0], high[1] - low[1], high[2] - low[2]);
   if (!(diagonal > 0 && medianEdge > 0)) return failure('no-size', 'the face', 'all its points are in one place');
   const stands = standingOn({ normals, centres, count, medianEdge }, board);
+  if (bare) for (let t = 0; t < count; t++) if (bare[t]) stands[t] = 1;
   const keptHere = kept ?? new Uint8Array(count);
   const seams = seamsOf(mesh, edges, lengths, { normals, centres, stands, kept: keptHere });
   let area = 0;

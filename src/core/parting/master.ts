@@ -1,5 +1,6 @@
 import {
   extractSurface,
+  isBare,
   sizeOfMesh,
   voxelise,
   weld,
@@ -38,6 +39,13 @@ export function keptFreeOf(
   );
 }
 
+/** What bears no clay: the head a mask is made over, an object left bare. */
+function bareOf(surface: SurfaceMesh, masses: Piece['form']['masses']): Uint8Array {
+  return new Uint8Array(surface.triangles.length / 3).map((_, t) =>
+    isBare(masses[surface.owners[surface.triangles[3 * t]!]!]) ? 1 : 0,
+  );
+}
+
 /** Fails as `masterFace` does. */
 export function masterOfPiece(
   piece: Piece,
@@ -45,7 +53,15 @@ export function masterOfPiece(
 ): Result<PartedMaster & { readonly surface: SurfaceMesh }> {
   const surface = surfaceOf(piece);
   const board = boardOf(piece);
-  const face = masterFace(surface, { board, kept: keptFreeOf(surface, piece.form.masses, kept) });
+  const { masses } = piece.form;
+  const bare = bareOf(surface, masses);
+  // A piece of which nothing bears clay is moulded as it is.
+  const clad = bare.includes(0);
+  const face = masterFace(surface, {
+    board,
+    kept: keptFreeOf(surface, masses, kept),
+    ...(clad ? { bare } : {}),
+  });
   return face.ok ? { ok: true, value: { surface, face: face.value, board } } : face;
 }
 

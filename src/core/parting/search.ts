@@ -16,6 +16,8 @@ export interface Chosen {
 
 /** What cannot be drawn is left to the knife below this share of the face. */
 export const undrawnAllowed = 0.002;
+/** A part more is worth making for so much of the face; less is filled with clay, or eased. */
+export const worthAPart = 0.01;
 export const mostPieces = 8;
 
 /** Every direction looked at, with what it draws, a bit a triangle. */
@@ -32,8 +34,8 @@ interface Looked {
 export type Working<T> = Generator<number, T, undefined>;
 
 /**
- * The directions for so many pieces; for any number, as few as leave too little undrawn to matter, until one more frees
- * less than that. Two are the best opposed pair of 321, the cheapest cut exactly and the best moved about.
+ * The directions for so many pieces; for any number, as few as leave too little undrawn to matter, until one more is not
+ * worth making. Two are the best opposed pair of 321, the cheapest cut exactly and the best moved about.
  */
 export function* chooseDirections(face: MasterFace, pieces: number | null): Working<Chosen> {
   const fields = new HeightFields(face);
@@ -49,7 +51,7 @@ export function* chooseDirections(face: MasterFace, pieces: number | null): Work
   let directions: Vec3[] = [pair, opposite(pair)];
   while (directions.length < (pieces ?? mostPieces)) {
     const more = freesMost(face, fields, looked, directions);
-    if (more === null || (pieces === null && (more.before <= allowed || more.freed < allowed))) break;
+    if (more === null || (pieces === null && (more.before <= allowed || more.freed < worthAPart * face.area))) break;
     directions = [...directions, more.along];
     yield 0.9 + 0.01 * directions.length;
   }

@@ -191,7 +191,7 @@ export default function MouldStation() {
             nothing of the piece stands in its way. The cheapest pairs are cut exactly: what cannot be drawn costs its
             area, a seam its length, thirty times as much over what is to be kept free, half along a sharp edge. The
             best is turned about a little, then rays say for good what comes off. Further parts are added while each
-            frees more than two thousandths of the face.
+            frees more than a hundredth of the face.
           </p>
           <p>
             What holds the mould fast is counted in cells: places outside the piece from which it is met along every

@@ -1,6 +1,6 @@
 'use client';
 import { Button, Form, ProgressBar, Table } from 'react-bootstrap';
-import { mouldChosen, mouldKinds } from '../../../core/mould';
+import { castKinds, mouldChosen, mouldKinds } from '../../../core/mould';
 import type { Parting } from '../../../core/parting';
 import { formatLength, sensible, type UnitSystem } from '../../../core/quantity';
 import { useBench, useController } from '../../bench/context';
@@ -58,6 +58,7 @@ function Shown() {
   const names = partNames(parting.pieces.map((p) => p.direction));
   const kind = mouldKinds.find((k) => k.id === mouldChosen(build)?.kind);
   const gives = (kind?.stretches ?? 0) > 0;
+  const hollow = castKinds.find((c) => c.id === mouldChosen(build)?.cast)?.wall != null;
   return (
     <section aria-label="Parts of the mould">
       <Form.Label htmlFor="open-mould">Open it</Form.Label>
@@ -110,7 +111,7 @@ function Shown() {
             off, and scrapes.
           </li>
         )}
-        <li>{pourWords(parting.pour)}</li>
+        <li>{hollow ? filledWords(parted.stands.includes(1)) : pourWords(parting.pour)}</li>
       </ul>
       <p className="small muted">Found in {sensible(parted.seconds, 2)} s.</p>
     </section>
@@ -166,6 +167,13 @@ function shimWords(shim: NonNullable<Parting['shim']>, units: UnitSystem): strin
 function steepShare(pieces: Parting['pieces']): number {
   const sum = (k: 'steep' | 'area') => pieces.reduce((all, p) => all + p[k], 0);
   return sum('steep') / Math.max(1e-9, sum('area'));
+}
+
+/** What lies on the wall of the mould needs no vent. */
+function filledWords(open: boolean): string {
+  return open
+    ? 'The cast is laid or rolled round inside, through the open side; no vents are wanted.'
+    : 'The cast is laid into its parts before they are closed, or rolled round inside through one hole.';
 }
 
 function pourWords({ up, traps, vents }: Parting['pour']): string {
