@@ -63,6 +63,17 @@ const pages: readonly {
     ],
     [station('Clay'), station('Drying'), station('Bench log')],
     [
+      station('Mould', async (page) => {
+        await page.getByLabel('Taken of it').selectOption('plaster-parts');
+        await expect(page.getByRole('table', { name: 'Parts of the mould' })).toBeVisible();
+        await expect(page.getByRole('table', { name: 'What the mould takes' })).toBeVisible();
+      }),
+      station('Mould', async (page) => {
+        await page.getByRole('button', { name: 'Compare every kind of mould …' }).click();
+        await expect(page.getByRole('table', { name: 'Kinds of mould' })).toBeVisible();
+      }),
+    ],
+    [
       station('Plan', (page) => expect(page.locator('.slip').first()).toBeVisible()),
       station('Plan', (page) => page.locator('.slip').first().click()),
     ],

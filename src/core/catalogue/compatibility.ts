@@ -188,7 +188,7 @@ const rows: readonly Row[] = [
     'oil-solvent',
     'oil',
     'process',
-    'solvent',
+    'solvent-coat',
     'fails',
     'the face goes soft and runs',
     'an acrylic seal first, and water-based paint',

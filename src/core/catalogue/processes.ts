@@ -13,9 +13,14 @@ export interface Process {
 export const processList = [
   { id: 'bake', name: 'baked in an oven', traits: ['heat'], heat: 135 },
   { id: 'heat-gun', name: 'a heat gun on it', traits: ['heat'], heat: 120 },
-  { id: 'spray-paint', name: 'sprayed with solvent paint', traits: ['solvent'], heat: null },
+  { id: 'spray-paint', name: 'sprayed with solvent paint', traits: ['solvent', 'solvent-coat'], heat: null },
   { id: 'solvent', name: 'smoothed or cleaned with solvent', traits: ['solvent'], heat: null },
-  { id: 'styrene-resin', name: 'coated in polyester resin', traits: ['solvent', 'styrene'], heat: null },
+  {
+    id: 'styrene-resin',
+    name: 'coated in polyester resin',
+    traits: ['solvent', 'solvent-coat', 'styrene'],
+    heat: null,
+  },
   { id: 'hot-van', name: 'driven in a van in summer', traits: ['warm'], heat: 60 },
   { id: 'outdoors', name: 'left out in rain and sun', traits: ['rain', 'warm'], heat: 60 },
   { id: 'sea-air', name: 'shown in sea air', traits: ['salt'], heat: null },

@@ -32,6 +32,7 @@ export const traitNames = [
   'heat',
   'warm',
   'solvent',
+  'solvent-coat',
   'styrene',
   'rain',
   'salt',

@@ -10,6 +10,7 @@ import { hanging } from './hanging';
 import { liftOff } from './lift-off';
 import { lostEdit } from './lost-edit';
 import { member } from './member';
+import { mouldReady } from './mould-ready';
 import { noMetal } from './no-metal';
 import { notByDrying } from './not-by-drying';
 import { notForTheRoad } from './not-for-the-road';
@@ -72,6 +73,7 @@ export const rules: readonly Rule[] = [
   plan,
   hanging,
   wall,
+  mouldReady,
   worn,
   straps,
   carry,

@@ -1,5 +1,5 @@
 import { applyEdit, newBust, type Build } from '../document';
-import { castKinds, mouldChosen, mouldKinds, mouldProcesses, takeMould, takeNoMould, usualKind } from '.';
+import { castKinds, mouldChosen, mouldKinds, mouldProcesses, peelsOut, takeMould, takeNoMould, usualKind } from '.';
 
 const bust = () => newBust('Test', '2026-12-01');
 const after = (build: Build, edit: Parameters<typeof applyEdit>[1]): Build => {
@@ -61,4 +61,12 @@ test('each material has a usual kind; kinds take casts there are', () => {
   for (const process of mouldProcesses) expect(usualKind(process)).not.toBeNull();
   expect(usualKind('spray-paint')).toBeNull();
   for (const kind of mouldKinds) for (const cast of kind.takes) expect(castKinds.map((c) => c.id)).toContain(cast);
+});
+
+test('undercuts hold a rigid mould unless the clay is soft and the cast is peeled; one that gives takes them', () => {
+  const kind = (id: string) => mouldKinds.find((k) => k.id === id)!;
+  expect(peelsOut(kind('plaster-parts'), 'latex-skin', 'damp')).toBe(true);
+  expect(peelsOut(kind('plaster-parts'), 'latex-skin', 'dries')).toBe(false);
+  expect(peelsOut(kind('plaster-parts'), 'plaster-hollow', 'never')).toBe(false);
+  expect(peelsOut(kind('rubber-skin'), 'plaster-solid', 'dries')).toBe(true);
 });

@@ -1,5 +1,5 @@
 import type { Build, BuildEdit } from '../document';
-import { castKinds, type CastId } from './cast';
+import { castKinds, type CastId, type CastKind } from './cast';
 import { mouldKinds, type MouldKind, type MouldKindId } from './kind';
 
 /** The mould a build says it will have: its finish that there is one and of what, its mould part which kind. */
@@ -57,4 +57,14 @@ export function takeNoMould(build: Pick<Build, 'finish'>): BuildEdit {
       },
     ],
   };
+}
+
+/**
+ * Whether what holds a rigid mould does no harm: the clay is soft still and is dug out, and the cast is peeled. A mould that
+ * gives takes both.
+ */
+export function peelsOut(kind: MouldKind, castId: string, setting: string): boolean {
+  if (kind.stretches > 0) return true;
+  const cast: CastKind | undefined = castKinds.find((c) => c.id === castId);
+  return (setting === 'damp' || setting === 'never') && cast?.gives === true;
 }

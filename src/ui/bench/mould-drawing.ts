@@ -49,7 +49,8 @@ export function drawMould(group: THREE.Group, { surface, parting, stands }: Part
     group.add(part);
   });
   const ink = scale.dark ? '#ede6da' : '#2a2622';
-  const still = new THREE.Group();
+  const still = new THREE.Group(),
+    locks = new THREE.Group();
   for (const line of parting.lines) {
     if (line.points.length < 2) continue;
     const middle = centreOf(positions);
@@ -69,7 +70,7 @@ export function drawMould(group: THREE.Group, { surface, parting, stands }: Part
     ball.position.set(...lock.at);
     ball.renderOrder = 8;
     const words = `${Math.round(lock.depth * 1000)} mm deep`;
-    still.add(ball, label(words, new THREE.Vector3(...lock.at), heldShade, scale.reach, 'right'));
+    locks.add(ball, label(words, new THREE.Vector3(...lock.at), heldShade, scale.reach, 'right'));
   }
   const up = new THREE.Vector3(...parting.pour.up);
   parting.pour.traps.forEach((trap, i) => {
@@ -86,14 +87,15 @@ export function drawMould(group: THREE.Group, { surface, parting, stands }: Part
     still.add(chimney);
   });
   still.userData['still'] = true;
-  group.add(still);
+  group.add(still, locks);
 }
 
 /** Draws each part along its direction, as far as it comes; line and holes are of the closed mould. */
 export function openMould(group: THREE.Group, { parting }: PartedPicture, open: number, away: number): void {
+  const moves = open > 0.02 && parting.pieces.some((p) => p.travel > 0.02 * away);
   for (const child of group.children) {
     if (child.userData['still']) {
-      child.visible = open < 0.02;
+      child.visible = !moves;
       continue;
     }
     const piece = parting.pieces[child.userData['part'] as number];

@@ -202,5 +202,6 @@ export function StationPanel({
 }
 
 const emptyWords: Partial<Record<StationId, string>> = {
+  mould: 'Say which mould is taken of it, and whether the piece is fit for it stands here.',
   brief: 'Set a weight it may not pass, or the day you need it, and both are watched from here on.',
 };

@@ -10,6 +10,8 @@ export interface CastKind<Id extends string = string> {
   readonly density: Range;
   /** How much smaller it comes out than the mould; below zero it comes out larger. */
   readonly shrinkage: Range;
+  /** It can be peeled from what holds it. */
+  readonly gives?: true;
   readonly caution: string;
 }
 

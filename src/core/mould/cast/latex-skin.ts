@@ -6,5 +6,6 @@ export const latexSkin = castKind({
   wall: ranged([0.002, 0.003, 0.004]),
   density: ranged([930, 950, 1000]),
   shrinkage: ranged([0.08, 0.1, 0.12]),
+  gives: true,
   caution: 'Ammonia while it is wet: moving air. Powder it before it is peeled, or it sticks to itself.',
 });

@@ -1,11 +1,12 @@
 'use client';
 import { useState } from 'react';
 import { Button, Modal, Table } from 'react-bootstrap';
-import { takeMould } from '../../../core/mould';
+import { peelsOut, takeMould } from '../../../core/mould';
 import type { MouldRow } from '../../../core/improve';
 import { formatDate, formatMass, formatMoney, sensible } from '../../../core/quantity';
 import { useBench, useController } from '../../bench/context';
 import { useMould } from '../../bench/use-mould';
+import { settingOf } from './setting';
 import { between } from './takes';
 
 /** Every kind of mould on this piece, side by side; one is taken with a press. */
@@ -18,6 +19,7 @@ export function EveryKind() {
   const build = useBench((s) => s.build);
   const units = useBench((s) => s.units);
   const currency = build.materials.currency;
+  const setting = settingOf(build);
   return (
     <>
       <Button size="sm" variant="quiet" className="mb-2" onClick={() => setOpen(true)}>
@@ -74,7 +76,7 @@ export function EveryKind() {
                     <td className="n">
                       {sensible(r.pulls.low, 1)} to {sensible(r.pulls.high, 1)}
                     </td>
-                    <td>{undercutWords(r, undrawn, stretch)}</td>
+                    <td>{undercutWords(r, undrawn, stretch, setting)}</td>
                     <td>
                       <Button
                         size="sm"
@@ -107,9 +109,10 @@ function weightOf({ figures: { skin, shell, block } }: MouldRow): number {
 type Undrawn = { readonly one: number; readonly two: number } | null;
 
 function undercutWords(
-  { figures: { kind } }: MouldRow,
+  { figures: { kind, cast } }: MouldRow,
   undrawn: Undrawn,
   stretch: { readonly share: number } | null,
+  setting: string,
 ): React.ReactNode {
   if (kind.stretches > 0) {
     if (kind.parts !== 'one' || !stretch) return 'gives way';
@@ -119,5 +122,6 @@ function undercutWords(
   if (!undrawn) return '';
   const share = kind.parts === 'one' ? undrawn.one : undrawn.two;
   if (share <= 0.002) return 'comes off';
+  if (peelsOut(kind, cast.id, setting)) return `${sensible(share * 100, 2)} % dug out`;
   return <span className="status-fails">{sensible(share * 100, 2)} % of the face held</span>;
 }

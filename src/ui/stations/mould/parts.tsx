@@ -1,12 +1,13 @@
 'use client';
 import { Button, Form, ProgressBar, Table } from 'react-bootstrap';
-import { castKinds, mouldChosen, mouldKinds } from '../../../core/mould';
+import { castKinds, mouldChosen, mouldKinds, peelsOut } from '../../../core/mould';
 import type { Parting } from '../../../core/parting';
 import { formatLength, sensible, type UnitSystem } from '../../../core/quantity';
 import { useBench, useController } from '../../bench/context';
 import { partShades } from '../../bench/mould-drawing';
 import { partingKey } from '../../bench/mould-work';
 import { useMould } from '../../bench/use-mould';
+import { settingOf } from './setting';
 import { drawnWords, partNames } from './part-words';
 
 /** The parts of the mould: drawn, opened by a slider, what holds them, where it is poured. */
@@ -58,7 +59,10 @@ function Shown() {
   const names = partNames(parting.pieces.map((p) => p.direction));
   const kind = mouldKinds.find((k) => k.id === mouldChosen(build)?.kind);
   const gives = (kind?.stretches ?? 0) > 0;
-  const hollow = castKinds.find((c) => c.id === mouldChosen(build)?.cast)?.wall != null;
+  const chosen = mouldChosen(build);
+  const setting = settingOf(build);
+  const peels = !gives && kind !== undefined && chosen !== null && peelsOut(kind, chosen.cast, setting);
+  const hollow = (castKinds.find((c) => c.id === mouldChosen(build)?.cast)?.wall ?? null) !== null;
   return (
     <section aria-label="Parts of the mould">
       <Form.Label htmlFor="open-mould">Open it</Form.Label>
@@ -89,7 +93,7 @@ function Shown() {
               </td>
               <td>{drawnWords(p.direction)}</td>
               <td className="n">{areaWords(p.area, units)}</td>
-              <td>{offWords(p, units, gives)}</td>
+              <td>{offWords(p, units, gives, peels)}</td>
             </tr>
           ))}
         </tbody>
@@ -102,6 +106,9 @@ function Shown() {
             Of the face, one part would leave {shareWords(parting.undrawn.one)} behind, two leave{' '}
             {shareWords(parting.undrawn.two)}.
           </li>
+        )}
+        {peels && (
+          <li>The clay is soft and the cast gives: what holds is dug out of the mould, and the cast peeled from it.</li>
         )}
         <li>{lockWords(parting.locked, parting.lockedVolume, units)}</li>
         {gives && <li>{stretchWords(parting.stretch, kind!.stretches, parting.pieces.length)}</li>}
@@ -126,10 +133,11 @@ function shareWords(share: number): string {
   return share < 0.002 ? 'next to nothing' : `${sensible(share * 100, 2)} %`;
 }
 
-function offWords(p: Parting['pieces'][number], units: UnitSystem, gives: boolean): React.ReactNode {
+function offWords(p: Parting['pieces'][number], units: UnitSystem, gives: boolean, peels: boolean): React.ReactNode {
   if (p.travel === Infinity) return p.undrawn > 0 ? 'yes, but for specks' : 'yes';
   const share = shareWords(p.undrawn / p.area);
   if (gives) return `gives way round ${share}`;
+  if (peels) return `${share} is dug out`;
   return (
     <span className="status-fails">
       held by {share}

@@ -1,0 +1,58 @@
+import { changed, edited, judged } from '../../../tests/support/judged';
+import { newBust, type Build } from '../document';
+import { takeMould, type MouldKindId } from '../mould';
+import { mouldReady } from './mould-ready';
+
+const bust = (clay: string, kind: MouldKindId | null, over: readonly string[] = []): Build => {
+  const plain = changed(
+    newBust('Test', '2026-12-01', 0.4),
+    { path: ['brief', 'clay'], value: clay },
+    { path: ['regions', 'everywhere', 'over'], value: [...over] },
+  );
+  return kind ? edited(plain, takeMould(plain, kind)) : plain;
+};
+const judge = (build: Build) => mouldReady.judge(judged(build));
+const statusOf = (build: Build) => judge(build).map((f) => `${f.id} ${f.status}`);
+
+test.each([
+  ['paper-clay', null, [], []],
+  ['paper-clay', 'rubber-skin', [], ['mould-ready/seal watch']],
+  ['paper-clay', 'plaster-parts', [], ['mould-ready/seal fails']],
+  ['paper-clay', 'plaster-parts', ['glue-wash'], ['mould-ready/seal fails']],
+  ['paper-clay', 'plaster-parts', ['shellac'], ['mould-ready/state sound']],
+  ['paper-clay', 'shim-halves', ['shellac'], ['mould-ready/state fails']],
+  ['epoxy-clay', 'rubber-skin', [], ['mould-ready/state sound']],
+  ['epoxy-clay', 'shim-halves', [], ['mould-ready/state fails']],
+  ['water-based', 'plaster-parts', [], ['mould-ready/state sound']],
+  ['water-based', 'shim-halves', [], ['mould-ready/state sound']],
+  ['water-based', 'latex-skin', [], ['mould-ready/state fails']],
+  ['oil-medium', 'shim-halves', [], ['mould-ready/state sound']],
+] as const)('%s, %s, over it %j: %j', (clay, kind, over, expected) => {
+  expect(statusOf(bust(clay, kind, over))).toEqual(expected);
+});
+
+test('each thing that is offered puts it right', () => {
+  for (const build of [
+    bust('paper-clay', 'plaster-parts'),
+    bust('paper-clay', 'shim-halves', ['shellac']),
+    bust('water-based', 'latex-skin'),
+  ]) {
+    const on = judged(build);
+    const [found] = mouldReady.judge(on);
+    const offered = mouldReady.propose!(on, found!);
+    expect(offered.length).toBeGreaterThan(0);
+    expect(judge(edited(build, offered[0]!.edit))[0]!.status).toBe('sound');
+  }
+});
+
+test('a region with layers of its own is named, and is sealed with the others', () => {
+  const own = changed(bust('paper-clay', 'plaster-parts', ['shellac']), {
+    path: ['regions', 'own', 'head'],
+    value: { coats: [0.005], over: [] },
+  });
+  const on = judged(own);
+  const [found] = mouldReady.judge(on);
+  expect(found).toMatchObject({ id: 'mould-ready/seal', place: 'head', measured: 1 });
+  const [first] = mouldReady.propose!(on, found!);
+  expect(judge(edited(own, first!.edit))[0]!.status).toBe('sound');
+});

@@ -1,0 +1,120 @@
+import { layersOf, layersOverClay } from '../clay';
+import type { BuildEdit, Change } from '../document';
+import { mouldChosen, mouldKinds, takeMould, type MouldKind, type MouldKindId } from '../mould';
+import { regionName } from '../piece';
+import { finding, type Judging, type Proposal, type Rule } from './finding';
+import { capitalised } from './words';
+
+/** Whether the piece is fit for the mould that is to be taken of it: soft or hard enough, and sealed where it drinks. */
+export const mouldReady: Rule = {
+  id: 'mould-ready',
+  judge: (on) => {
+    const kind = kindOf(on);
+    if (!kind) return [];
+    const wrong = wrongState(on, kind);
+    if (wrong) return [said('mould-ready/state', 'fails', 'whole piece', wrong.sentence, wrong.reason, 1)];
+    const bare = unsealed(on);
+    if (bare.length > 0)
+      return [
+        said(
+          'mould-ready/seal',
+          kind.stretches > 0 ? 'watch' : 'fails',
+          bare.map(regionName).join(', '),
+          `Nothing seals the clay, and dry clay drinks: ${kind.stretches > 0 ? 'the mould sticks in its pores' : 'plaster grips it'}.`,
+          'Two coats of a seal, dry, then the release of the mould; try both on a scrap.',
+          bare.length,
+        ),
+      ];
+    return [
+      said(
+        'mould-ready/state',
+        'sound',
+        'whole piece',
+        `It is fit for its mould: ${kind.name}.`,
+        capitalised(kind.wants),
+        0,
+      ),
+    ];
+  },
+  propose: (on, found) => {
+    const kind = kindOf(on);
+    if (!kind) return [];
+    if (found.id === 'mould-ready/seal') return seals.map((s) => sealed(on, s));
+    return instead(on, kind);
+  },
+};
+
+function said(
+  id: string,
+  status: 'sound' | 'watch' | 'fails',
+  place: string,
+  sentence: string,
+  reason: string,
+  measured: number,
+) {
+  return finding('mould', id, status, place, sentence, reason, { measured, limit: 0, unit: 'count' });
+}
+
+function kindOf({ piece }: Judging): MouldKind<MouldKindId> | null {
+  const chosen = mouldChosen(piece.build);
+  return mouldKinds.find((k) => k.id === chosen?.kind) ?? null;
+}
+
+const soft = (setting: string) => setting === 'damp' || setting === 'never';
+
+function wrongState({ piece }: Judging, kind: MouldKind): { sentence: string; reason: string } | null {
+  const { setting, name } = piece.clay;
+  if (setting === 'damp' && kind.skin?.material === 'latex')
+    return {
+      sentence: 'Latex does not dry on damp clay.',
+      reason: `${capitalised(name)} is kept damp until it is moulded; plaster wants it so.`,
+    };
+  if (kind.id === 'shim-halves' && !soft(setting))
+    return {
+      sentence: 'A shim is pressed into soft clay, and by then this is hard.',
+      reason: 'Part it with walls of clay laid on it, half by half.',
+    };
+  return null;
+}
+
+/** Regions whose clay dries hard and has nothing over it that closes its pores. */
+function unsealed({ piece, report }: Judging): string[] {
+  if (piece.clay.setting !== 'dries') return [];
+  return report.regions
+    .filter((r) => r.clayVolume > 0 && !layersOverClay(piece.build, r.id).some((l) => l.seals))
+    .map((r) => r.id);
+}
+
+const seals = [
+  { id: 'shellac', label: 'Seal it with shellac', note: 'two coats; spirit fumes, moving air' },
+  { id: 'acrylic-seal', label: 'Seal it with acrylic', note: 'two coats' },
+] as const;
+
+function sealed({ piece }: Judging, { id, label, note }: (typeof seals)[number]): Proposal {
+  const { build } = piece;
+  const over = (path: readonly string[], own: readonly string[] | undefined): Change => ({
+    path: [...path, 'over'],
+    value: [...(own ?? []), id],
+  });
+  const changes = [
+    over(['regions', 'everywhere'], build.regions.everywhere.over),
+    // A region with layers of its own over the clay does not take those of everywhere.
+    ...piece.regions.flatMap((r) =>
+      Object.hasOwn(build.regions.own, r) && layersOf(build, r).over
+        ? [over(['regions', 'own', r], layersOf(build, r).over)]
+        : [],
+    ),
+  ];
+  return { id, edit: { label, changes }, note };
+}
+
+function instead({ piece }: Judging, kind: MouldKind): Proposal[] {
+  const take = (id: MouldKindId): Proposal => {
+    const edit: BuildEdit = takeMould(piece.build, id);
+    return { id, edit, note: mouldKinds.find((k) => k.id === id)!.wants };
+  };
+  const others: readonly MouldKindId[] = soft(piece.clay.setting)
+    ? ['plaster-parts', 'rubber-skin']
+    : ['rubber-skin', 'plaster-parts'];
+  return others.filter((id) => id !== kind.id).map(take);
+}
