@@ -39,6 +39,11 @@ import {
   type MeshSolid,
 } from '../src/core/form';
 import { lumpLoad } from '../src/core/load';
+import { masterOfPiece, partingOf, type MasterFace, type PartingAsked } from '../src/core/parting';
+import { drawDirections } from '../src/core/parting/directions';
+import { HeightFields } from '../src/core/parting/height-fields';
+import { FaceRays } from '../src/core/parting/rays';
+import { chooseDirections } from '../src/core/parting/search';
 import type { Vec3 } from '../src/core/quantity';
 import { schedule, type Schedule } from '../src/core/plan';
 import { generatedPlan } from '../tests/support/generated-plan';
@@ -620,6 +625,57 @@ function benchPlan(): void {
   );
 }
 
+/** A life-size bust: one direction by picture and by rays in turn, then the search for its best two parts. */
+function benchMould(): void {
+  const begun = startBuild('bust', '2026-12-01', 'bust', 1);
+  if (!begun.ok) throw new Error(begun.message);
+  const made = new Evaluator().piece(asBriefed(begun.value));
+  if (!made.ok) throw new Error(made.message);
+  const master = masterOfPiece(made.value, { face: true, regions: [] });
+  if (!master.ok) throw new Error(master.message);
+  const { face, board } = master.value;
+  const fields = new HeightFields(face),
+    rays = new FaceRays(face);
+  const along = new Uint8Array(face.count),
+    back = new Uint8Array(face.count);
+  const byPicture: number[] = [],
+    byRays: number[] = [];
+  for (const d of drawDirections().filter((_, i) => i % 40 === 0)) {
+    byPicture.push(time(() => fields.look(d).drawable(along, back)));
+    // What rays are timed at is one first hit a triangle, whichever way it looks.
+    byRays.push(time(() => everyRay(face, rays, d)));
+  }
+  const picture = percentile(byPicture, 0.5),
+    ray = percentile(byRays, 0.5);
+  line(
+    `mould: ${face.count} triangles looked at along a direction and back`,
+    `${(ray / picture).toFixed(0)} x a ray each along one`,
+    `${picture.toFixed(1)} ms against ${ray.toFixed(0)}; wanted 10 x`,
+  );
+  const run = (asked: PartingAsked): number =>
+    time(() => {
+      const work = asked.pieces === 2 ? chooseDirections(face, 2) : partingOf(face, board, asked);
+      while (!work.next().done);
+    });
+  const two = run({ pieces: 2 });
+  line(
+    'mould: search for the best two parts',
+    `${(two / (162 * ray)).toFixed(2)} of rays along 162 directions`,
+    `${(two / 1000).toFixed(1)} s; wanted 0.25`,
+  );
+  line('mould: parting of a life-size bust, all of it', `${(run({}) / 1000).toFixed(1)} s`, 'wanted under 5');
+}
+
+function everyRay({ centres, normals, count, medianEdge }: MasterFace, rays: FaceRays, d: Vec3): number {
+  let met = 0;
+  const off = 0.05 * medianEdge;
+  for (let t = 0; t < count; t++) {
+    const at = [0, 1, 2].map((k) => centres[3 * t + k]! + off * normals[3 * t + k]!) as unknown as Vec3;
+    if (rays.meets(at, d) < Infinity) met++;
+  }
+  return met;
+}
+
 process.stdout.write(`${process.version}, ${process.arch}\n`);
 const only = process.argv
   .slice(2)
@@ -633,6 +689,7 @@ const parts: Record<string, () => void> = {
   scan: benchScan,
   frame: benchFrame,
   load: benchLoad,
+  mould: benchMould,
   plan: benchPlan,
   sizing: () => benchSizing(9),
   drying: () => {

@@ -9,9 +9,9 @@ import {
   type SurfaceMesh,
   type TriangleMesh,
 } from '../form';
-import type { Build } from '../document';
-import { boardOf, mouldChosen, mouldKinds } from '../mould';
-import { surfaceOf, type Piece } from '../piece';
+import { findClay, type Build } from '../document';
+import { boardOf, mouldChosen, mouldKinds, peelsOut } from '../mould';
+import { surfaceWith, type Piece } from '../piece';
 import type { Result } from '../quantity';
 import { masterFace, type MasterFace } from './face';
 import type { PartingAsked } from './parting';
@@ -39,6 +39,9 @@ export function keptFreeOf(
   );
 }
 
+/** Triangles: lids and lips want as many. */
+const fewestOfAPiece = 24_000;
+
 /** What bears no clay: the head a mask is made over, an object left bare. */
 function bareOf(surface: SurfaceMesh, masses: Piece['form']['masses']): Uint8Array {
   return new Uint8Array(surface.triangles.length / 3).map((_, t) =>
@@ -51,7 +54,7 @@ export function masterOfPiece(
   piece: Piece,
   kept: { readonly face: boolean; readonly regions: readonly string[] },
 ): Result<PartedMaster & { readonly surface: SurfaceMesh }> {
-  const surface = surfaceOf(piece);
+  const surface = surfaceWith(piece, fewestOfAPiece);
   const board = boardOf(piece);
   const { masses } = piece.form;
   const bare = bareOf(surface, masses);
@@ -122,5 +125,14 @@ export function usualParting(kind: string | undefined): PartingAsked {
 /** How this build's mould is to part. */
 export function partingAskedOf(build: Build): PartingAsked {
   const { parts } = build.mould;
-  return parts === null ? usualParting(mouldChosen(build)?.kind) : { pieces: parts };
+  if (parts !== null) return { pieces: parts };
+  const chosen = mouldChosen(build);
+  const usual = usualParting(chosen?.kind);
+  const kind = mouldKinds.find((k) => k.id === chosen?.kind);
+  const clay = findClay(build, build.brief.clay);
+  const peels = kind && chosen && clay.ok && peelsOut(kind, chosen.cast, clay.value.setting);
+  return peels ? { ...usual, worth: worthForSoftClay } : usual;
 }
+
+/** What holds soft clay and a peeled cast does no harm: a part more is for much of the face only. */
+const worthForSoftClay = 0.1;

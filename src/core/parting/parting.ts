@@ -11,6 +11,8 @@ import { stretchAlong, type Stretch } from './stretch';
 /** How a mould is to part; what is left out is looked for. */
 export interface PartingAsked {
   readonly pieces?: number;
+  /** Share of the face for which one more is made, where their number is left open. */
+  readonly worth?: number;
   readonly pulls?: readonly Vec3[];
   readonly pour?: Vec3;
   /** In two halves at a flat sheet; a plane that is given, or the best. */
@@ -50,7 +52,7 @@ export interface Parting {
 const draft = Math.sin((3 * Math.PI) / 180);
 
 /** Bad directions as failures that name them; nothing else fails. */
-export function checkAsked({ pieces, pulls, pour, shim }: PartingAsked): Result<PartingAsked> {
+export function checkAsked({ pieces, pulls, pour, shim, worth }: PartingAsked): Result<PartingAsked> {
   if (pieces !== undefined && !(Number.isInteger(pieces) && pieces >= 1 && pieces <= mostPieces))
     return failure('bad-pieces', 'pieces', `a mould has 1 to ${mostPieces} of them`);
   if (pulls !== undefined && (pulls.length < 1 || pulls.length > mostPieces))
@@ -65,6 +67,7 @@ export function checkAsked({ pieces, pulls, pour, shim }: PartingAsked): Result<
     return failure('bad-direction', 'pour', 'it is three numbers, not all of them nought');
   return success({
     ...(pieces === undefined ? {} : { pieces }),
+    ...(worth === undefined ? {} : { worth }),
     ...(pulls ? { pulls: pulls.map(unit) } : {}),
     ...(pour ? { pour: unit(pour) } : {}),
     ...(shim === undefined ? {} : { shim: typeof shim === 'object' ? { ...shim, normal: unit(shim.normal) } : shim }),
@@ -87,7 +90,7 @@ export function* partingOf(face: MasterFace, board: number | null, asked: Partin
         : yield* scaled(bestShim(face), 0, 0.7);
     chosen = bySides(face, shim);
   } else if (asked.pulls) chosen = settled(face, new FaceRays(face), asked.pulls);
-  else chosen = yield* scaled(chooseDirections(face, asked.pieces ?? null), 0, 0.8);
+  else chosen = yield* scaled(chooseDirections(face, asked.pieces ?? null, asked.worth), 0, 0.8);
   yield 0.8;
   const { directions, labels, held } = withHeld(face, chosen);
   const lines = partingLines(face, labels);

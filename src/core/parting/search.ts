@@ -37,7 +37,7 @@ export type Working<T> = Generator<number, T, undefined>;
  * The directions for so many pieces; for any number, as few as leave too little undrawn to matter, until one more is not
  * worth making. Two are the best opposed pair of 321, the cheapest cut exactly and the best moved about.
  */
-export function* chooseDirections(face: MasterFace, pieces: number | null): Working<Chosen> {
+export function* chooseDirections(face: MasterFace, pieces: number | null, worth = worthAPart): Working<Chosen> {
   const fields = new HeightFields(face);
   const looked = yield* look(face, fields);
   const allowed = undrawnAllowed * face.area;
@@ -51,7 +51,7 @@ export function* chooseDirections(face: MasterFace, pieces: number | null): Work
   let directions: Vec3[] = [pair, opposite(pair)];
   while (directions.length < (pieces ?? mostPieces)) {
     const more = freesMost(face, fields, looked, directions);
-    if (more === null || (pieces === null && (more.before <= allowed || more.freed < worthAPart * face.area))) break;
+    if (more === null || (pieces === null && (more.before <= allowed || more.freed < worth * face.area))) break;
     directions = [...directions, more.along];
     yield 0.9 + 0.01 * directions.length;
   }

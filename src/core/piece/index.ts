@@ -25,4 +25,4 @@ export { outsideEnvelopes } from './proportion';
 export { stackOf, processesOf } from './clay-report';
 export type { Hours } from './hours';
 export { giveUnderTool } from './give';
-export { surfaceOf, wantsFiner } from './piece-surface';
+export { surfaceOf, surfaceWith, wantsFiner } from './piece-surface';

@@ -20,3 +20,12 @@ export function surfaceOf(piece: Piece, earlier?: EarlierGrids): SurfaceMesh {
   // Nothing of the core is asked for: what lies deeper than a cell is left out.
   return extractSurface(voxelise(piece.field.byName(), { step, depth: step }, earlier));
 }
+
+/** The same with at least so many triangles. */
+export function surfaceWith(piece: Piece, triangles: number): SurfaceMesh {
+  const surface = surfaceOf(piece);
+  const count = surface.triangles.length / 3;
+  if (count >= triangles) return surface;
+  const step = piece.grid.step * Math.sqrt(count / (1.1 * triangles));
+  return extractSurface(voxelise(piece.field.byName(), { step, depth: step }));
+}

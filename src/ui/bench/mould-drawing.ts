@@ -5,6 +5,8 @@ import { label } from './surroundings';
 /** The mould on the piece: its parts in quiet shades, the line between them, what holds it, holes to pour and for air. */
 export const partShades = ['#b9a88c', '#7f93a1', '#94a183', '#b08d7c', '#8f8aa3', '#c2b280', '#7e9f98', '#a39a8f'];
 const heldShade = '#9e3d28';
+/** More are told as one sum. */
+export const shownLocks = 6;
 
 /** As it is drawn: metres by which the mould lies off the face, and how far a part is drawn away at most. */
 interface Scale {
@@ -62,15 +64,14 @@ export function drawMould(group: THREE.Group, { surface, parting, stands }: Part
     const tube = new THREE.TubeGeometry(path, Math.max(8, line.points.length), scale.reach * 0.004, 6, false);
     still.add(new THREE.Mesh(tube, new THREE.MeshBasicMaterial({ color: ink })));
   }
-  for (const lock of parting.locked.slice(0, 12)) {
+  for (const [i, lock] of parting.locked.slice(0, shownLocks).entries()) {
     const ball = new THREE.Mesh(
       new THREE.SphereGeometry(scale.reach * 0.018, 16, 12),
       new THREE.MeshBasicMaterial({ color: heldShade, depthTest: false }),
     );
     ball.position.set(...lock.at);
     ball.renderOrder = 8;
-    const words = `${Math.round(lock.depth * 1000)} mm deep`;
-    locks.add(ball, label(words, new THREE.Vector3(...lock.at), heldShade, scale.reach, 'right'));
+    locks.add(ball, label(String(i + 1), new THREE.Vector3(...lock.at), ink, scale.reach, 'right'));
   }
   const up = new THREE.Vector3(...parting.pour.up);
   parting.pour.traps.forEach((trap, i) => {

@@ -3,11 +3,11 @@ import { useState } from 'react';
 import { Button, Modal, Table } from 'react-bootstrap';
 import { peelsOut, takeMould } from '../../../core/mould';
 import type { MouldRow } from '../../../core/improve';
-import { formatDate, formatMass, formatMoney, sensible } from '../../../core/quantity';
+import { formatDate, formatMass, sensible } from '../../../core/quantity';
 import { useBench, useController } from '../../bench/context';
 import { useMould } from '../../bench/use-mould';
 import { settingOf } from './setting';
-import { between } from './takes';
+import { between, roughly } from './takes';
 
 /** Every kind of mould on this piece, side by side; one is taken with a press. */
 export function EveryKind() {
@@ -68,7 +68,7 @@ export function EveryKind() {
                     <th scope="row">{r.figures.kind.name}</th>
                     <td>{r.figures.cast.name}</td>
                     <td className="n">{formatMass(weightOf(r), units)}</td>
-                    <td className="n">{formatMoney(r.cost.nominal, currency)}</td>
+                    <td className="n">{roughly(r.cost.nominal, currency)}</td>
                     <td className="n">{sensible(r.hours, 2)}</td>
                     <td>{r.ready ? formatDate(r.ready) : 'not within a year'}</td>
                     <td className="n">{between(r.figures.castMass, units)}</td>

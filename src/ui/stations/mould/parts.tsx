@@ -2,9 +2,9 @@
 import { Button, Form, ProgressBar, Table } from 'react-bootstrap';
 import { castKinds, mouldChosen, mouldKinds, peelsOut } from '../../../core/mould';
 import type { Parting } from '../../../core/parting';
-import { formatLength, sensible, type UnitSystem } from '../../../core/quantity';
+import { formatLength, sensible, type UnitSystem, type Vec3 } from '../../../core/quantity';
 import { useBench, useController } from '../../bench/context';
-import { partShades } from '../../bench/mould-drawing';
+import { partShades, shownLocks } from '../../bench/mould-drawing';
 import { partingKey } from '../../bench/mould-work';
 import { useMould } from '../../bench/use-mould';
 import { settingOf } from './setting';
@@ -110,7 +110,10 @@ function Shown() {
         {peels && (
           <li>The clay is soft and the cast gives: what holds is dug out of the mould, and the cast peeled from it.</li>
         )}
-        <li>{lockWords(parting.locked, parting.lockedVolume, units)}</li>
+        <li>
+          {lockWords(parting.locked, parting.lockedVolume, units)}
+          <Locks locked={parting.locked} units={units} />
+        </li>
         {gives && <li>{stretchWords(parting.stretch, kind!.stretches, parting.pieces.length)}</li>}
         {steepShare(parting.pieces) > 0.01 && !gives && (
           <li>
@@ -123,6 +126,30 @@ function Shown() {
       <p className="small muted">Found in {sensible(parted.seconds, 2)} s.</p>
     </section>
   );
+}
+
+/** Numbered as on the piece. */
+function Locks({ locked, units }: { locked: Parting['locked']; units: UnitSystem }) {
+  if (locked.length === 0) return null;
+  return (
+    <ol className="mb-0">
+      {locked.slice(0, shownLocks).map((l, i) => (
+        <li key={i}>
+          {formatLength(l.depth, units)} deep, {ccWords(l.volume, units)}, {placeWords(l.at, units)}
+        </li>
+      ))}
+    </ol>
+  );
+}
+
+function ccWords(volume: number, units: UnitSystem): string {
+  return units === 'metric' ? `${sensible(volume * 1e6, 2)} cm³` : `${sensible(volume * 61024, 2)} in³`;
+}
+
+function placeWords([x, , z]: Vec3, units: UnitSystem): string {
+  const aside =
+    Math.abs(x) < 0.005 ? 'in the middle' : `${formatLength(Math.abs(x), units)} to the ${x > 0 ? 'left' : 'right'}`;
+  return `${formatLength(z, units)} up, ${aside}`;
 }
 
 function areaWords(area: number, units: UnitSystem): string {
@@ -150,8 +177,7 @@ function lockWords(locked: Parting['locked'], volume: number, units: UnitSystem)
   const [deepest] = locked;
   if (!deepest) return 'No place is closed in from every side.';
   const many = locked.length === 1 ? 'One place is' : `${locked.length} places are`;
-  const cc = units === 'metric' ? `${sensible(volume * 1e6, 2)} cm³` : `${sensible(volume * 61024, 2)} in³`;
-  return `${many} closed in whichever way it is drawn, the deepest ${formatLength(deepest.depth, units)}: fill ${cc} of clay there, or make it in more parts.`;
+  return `${many} closed in whichever way it is drawn, the deepest ${formatLength(deepest.depth, units)}: fill ${ccWords(volume, units)} of clay there, or make it in more parts.`;
 }
 
 function stretchWords(stretch: Parting['stretch'], tears: number, parts: number): string {

@@ -49,8 +49,8 @@ export function WhatItTakes() {
       </Table>
       <ul className="facts-list">
         <li>
-          About {formatMoney(row.cost.nominal, currency)} of it ({formatMoney(row.cost.low, currency)} to{' '}
-          {formatMoney(row.cost.high, currency)}) and {sensible(row.hours, 2)} hours of mould work.
+          About {roughly(row.cost.nominal, currency)} of it ({roughly(row.cost.low, currency)} to{' '}
+          {roughly(row.cost.high, currency)}) and {sensible(row.hours, 2)} hours of mould work.
         </li>
         <li>
           A cast of {cast.name} weighs {between(castMass, units)} and comes out at {sensible(left.nominal * 100, 3)} %
@@ -67,4 +67,10 @@ export function WhatItTakes() {
 
 export function between(r: Range, units: UnitSystem): string {
   return `${formatMass(r.low, units)} to ${formatMass(r.high, units)}`;
+}
+
+/** Prices of a rule of thumb, to two figures. */
+export function roughly(price: number, currency: string): string {
+  const step = 10 ** Math.max(0, Math.floor(Math.log10(Math.max(1, price))) - 1);
+  return formatMoney(Math.round(price / step) * step, currency);
 }
