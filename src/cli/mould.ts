@@ -11,7 +11,7 @@ import {
   solidOfMesh,
   type MeshUnit,
 } from '../core/form';
-import { masterOf, mouldFigures, mouldKinds, type Master, type MouldAsked, type MouldFigures } from '../core/mould';
+import { mouldFigures, mouldKinds, type Master, type MouldAsked, type MouldFigures } from '../core/mould';
 import {
   checkAsked,
   masterOfMesh,
@@ -21,6 +21,7 @@ import {
   type PartedMaster,
   type PartingAsked,
 } from '../core/parting';
+import { masterOf } from '../core/piece';
 import { failure, success, type Result, type Vec3 } from '../core/quantity';
 
 /** The mould command: its figures, and how it parts. */

@@ -40,6 +40,8 @@ export const mouldPartSchema = z.strictObject({
   keepFree: z
     .strictObject({ face: z.boolean().default(true), regions: z.array(slugSchema).max(40).default([]) })
     .prefault({}),
+  /** How it is while the mould is laid on: as it stands, or lying on a bed that bears it. */
+  posture: z.enum(['standing', 'lying']).default('standing'),
   /** Metres, in place of the usual ones. */
   skin: wall,
   shell: wall,

@@ -17,6 +17,7 @@ import {
   fitToLog,
   fullFindings,
   makePiece,
+  mouldPerArea,
   ResultCache,
   scaleReport,
   workOut,
@@ -336,7 +337,8 @@ function cannotOf(findings: readonly Finding[]): string | null {
 }
 
 /** What the sizes of a build follow from. */
-function sizingKey({ brief, room, form, armature, regions, materials }: Build): string {
+function sizingKey(build: Build): string {
+  const { brief, room, form, armature, regions, materials } = build;
   const { clay, situation, limits, outdoors, travel } = brief;
   return hashOf([
     clay,
@@ -344,6 +346,7 @@ function sizingKey({ brief, room, form, armature, regions, materials }: Build): 
     limits,
     outdoors,
     travel,
+    mouldPerArea({ build }),
     ...[room, form, armature, regions, materials].map(partHash),
   ]);
 }

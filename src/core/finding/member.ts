@@ -3,6 +3,7 @@ import { statusOf, type MemberReport, type Piece } from '../piece';
 import { finding, type Part, type Rule } from './finding';
 import { alike } from './group';
 import { stronger } from './stronger';
+import { underMouldRemedies } from './under-mould';
 import { lifeStagePhrase, pairKey, placesInWords, several } from './words';
 
 /** Each bone carries what is asked of it at its worst, with its safety: utilisation under one. */
@@ -41,11 +42,13 @@ export const member: Rule = {
       });
     });
   },
-  propose: (on, found) =>
-    stronger(
+  propose: (on, found) => [
+    ...underMouldRemedies(on, found.stage),
+    ...stronger(
       on,
       found.parts.map((p) => p.id.slice('member/'.length)),
     ),
+  ],
   measure: ({ report }, part) => {
     const own = report.members.find((m) => `member/${m.id}` === part);
     return { measured: own?.utilisation ?? 0, status: own ? statusOf(own.utilisation) : 'sound' };

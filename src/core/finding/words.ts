@@ -7,6 +7,7 @@ const lifeStagePhrases: Record<string, string> = {
   finished: 'when finished',
   'on the road': 'on the road',
   'worn or overhead': 'worn or overhead',
+  'under its mould, wet': 'under its mould, wet',
 };
 export function lifeStagePhrase(name: string): string {
   return lifeStagePhrases[name] ?? `with ${name}`;

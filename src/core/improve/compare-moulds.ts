@@ -1,7 +1,6 @@
 import { applyEdit } from '../document';
 import type { EvaluateOptions, Evaluator, Question } from '../evaluate';
 import {
-  masterOf,
   mouldChosen,
   mouldFiguresOf,
   mouldKinds,
@@ -13,6 +12,7 @@ import {
   type MouldKind,
   type MouldKindId,
 } from '../mould';
+import { masterOf } from '../piece';
 import type { BuildPlan } from '../plan';
 import { success, type Range, type Result } from '../quantity';
 

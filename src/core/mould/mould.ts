@@ -1,5 +1,4 @@
-import { isBare, type Box, type DistanceField } from '../form';
-import type { Piece } from '../piece';
+import type { Box, DistanceField } from '../form';
 import { failure, success, type Range, type Result } from '../quantity';
 import { castKinds, type CastId, type CastKind } from './cast';
 import { mouldKinds, mouldMaterials, type MouldKind, type MouldKindId, type MouldMaterialId } from './kind';
@@ -51,20 +50,6 @@ export interface Master {
   readonly board: number | null;
   /** Of its face, what bears clay: skins, shells and walls are of that only. */
   readonly clad?: number;
-}
-
-/** Where a mould ends below: a piece that stands is left open where it stands, over its board or on a post; others are closed. */
-export function boardOf({ build, extent }: Piece): number | null {
-  return build.armature.mount.kind === 'stands' ? extent.low[2] : null;
-}
-
-/** A piece's master: with the share of its face that bears clay. A piece that bears none is moulded as it is. */
-export function masterOf(piece: Piece): Master {
-  const { field, extent, volumes, form } = piece;
-  const area = (bare: boolean) =>
-    volumes.perMass.reduce((sum, m, i) => sum + (isBare(form.masses[i]) === bare ? m.area : 0), 0);
-  const clay = area(false);
-  return { field, box: extent, board: boardOf(piece), clad: clay > 0 ? clay / (clay + area(true)) : 1 };
 }
 
 const thickest = 0.3;

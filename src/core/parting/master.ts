@@ -10,8 +10,8 @@ import {
   type TriangleMesh,
 } from '../form';
 import { findClay, type Build } from '../document';
-import { boardOf, mouldChosen, mouldKinds, peelsOut } from '../mould';
-import { surfaceWith, type Piece } from '../piece';
+import { mouldChosen, mouldKinds, peelsOut } from '../mould';
+import { boardOf, surfaceWith, type Piece } from '../piece';
 import type { Result } from '../quantity';
 import { masterFace, type MasterFace } from './face';
 import type { PartingAsked } from './parting';

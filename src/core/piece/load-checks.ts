@@ -4,13 +4,18 @@ import { success, type Range, type Result } from '../quantity';
 import type { Piece } from './piece';
 import { dryShareInRoom } from './quick-drying';
 import type { ResultCache } from './result-cache';
+import { mouldStage } from './under-mould';
 import { windStage } from './wind';
 
-/** Stages of its life, the last outdoors in the gust it must stand. */
+/** Stages of its life: under its mould after it is finished, the last outdoors in the gust it must stand. */
 export function lifeStagesOf(piece: Piece): LifeStage[] {
   const stages = stagesIndoors(piece);
-  const dry = stages.find((s) => s.id === 'dry');
-  return piece.build.brief.outdoors && dry ? [...stages, windStage(piece, dry)] : stages;
+  const at = stages.findIndex((s) => s.id === 'dry');
+  const dry = stages[at];
+  if (!dry) return stages;
+  const mould = mouldStage(piece, dry);
+  const all = mould ? [...stages.slice(0, at + 1), mould, ...stages.slice(at + 1)] : stages;
+  return piece.build.brief.outdoors ? [...all, windStage(piece, dry)] : all;
 }
 
 function stagesIndoors(piece: Piece): LifeStage[] {

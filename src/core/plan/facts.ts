@@ -3,8 +3,16 @@ import { sectionsIn } from '../armature';
 import { coverKinds, type LayerKind } from '../catalogue';
 import { layersOverClay, layersUnderClay } from '../clay';
 import { cureHours, kneadingMinutes, layingHours } from '../cure';
-import { blockAbout, boardOf, leftInTheBowl, mouldChosen, mouldKinds, mouldMaterials } from '../mould';
-import { coatState, layingMasses, letGoWaitsFor, type Piece, type PieceReport, type RegionReport } from '../piece';
+import { blockAbout, leftInTheBowl, mouldChosen, mouldKinds, mouldMaterials } from '../mould';
+import {
+  boardOf,
+  coatState,
+  layingMasses,
+  letGoWaitsFor,
+  type Piece,
+  type PieceReport,
+  type RegionReport,
+} from '../piece';
 import { exactly, type Range } from '../quantity';
 import { puttyCure } from './clocks';
 import type { CoatFacts, JobFacts, LayerFacts, LetGoFacts, MouldFacts, RegionFacts } from './step';

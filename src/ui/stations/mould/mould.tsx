@@ -5,7 +5,7 @@ import { castKinds, mouldChosen, mouldKinds, takeMould, takeNoMould } from '../.
 import { useBench, useController } from '../../bench/context';
 import { partingKey } from '../../bench/mould-work';
 import { useMould } from '../../bench/use-mould';
-import { ChoiceInput, NumberAt } from '../../parts/fields';
+import { ChoiceAt, ChoiceInput, NumberAt } from '../../parts/fields';
 import { StationPanel } from '../../parts/judgement';
 import { EveryKind } from './every-kind';
 import { Parts } from './parts';
@@ -63,6 +63,14 @@ function Choose() {
       />
       {chosen && kind && (
         <div className="pairs">
+          <ChoiceAt
+            label="While it is laid on"
+            path={['mould', 'posture']}
+            choices={[
+              { id: 'standing', name: 'the piece stands' },
+              { id: 'lying', name: 'it lies on a bed' },
+            ]}
+          />
           <ChoiceInput
             label="Cast in it"
             value={chosen.cast}

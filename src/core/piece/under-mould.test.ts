@@ -1,0 +1,58 @@
+import { changed, edited, judged } from '../../../tests/support/judged';
+import type { Build } from '../document';
+import { asBriefed, Evaluator } from '../evaluate';
+import { evaluateWithRemedies } from '../improve';
+import { takeMould, type MouldKindId } from '../mould';
+import { startBuild } from '../school';
+import { mouldPerArea, underMould, underMouldName } from '.';
+
+const bust = (kind: MouldKindId | null, clay = 'water-based'): Build => {
+  const made = startBuild('Test', '2026-12-01', 'bust', 1);
+  if (!made.ok) throw new Error(made.message);
+  const plain = changed(made.value, { path: ['brief', 'clay'], value: clay });
+  return kind ? edited(plain, takeMould(plain, kind)) : plain;
+};
+const lying = (build: Build) => changed(build, { path: ['mould', 'posture'], value: 'lying' });
+
+test('kg to a m2 by hand: 25 mm of plaster 42.8; rubber of 10 mm under 12 mm of plaster 32.8; poured and lying none', () => {
+  expect(mouldPerArea({ build: bust('plaster-parts') })).toBeCloseTo(0.025 * 1600 * 1.07, 6);
+  expect(mouldPerArea({ build: bust('rubber-skin') })).toBeCloseTo((0.01 * 1150 + 0.012 * 1600) * 1.07, 6);
+  const thin = changed(bust('plaster-parts'), { path: ['mould', 'shell'], value: 0.015 });
+  expect(mouldPerArea({ build: thin })).toBeCloseTo(0.015 * 1600 * 1.07, 6);
+  for (const build of [bust(null), bust('rubber-block'), lying(bust('plaster-parts'))])
+    expect(mouldPerArea({ build })).toBeNull();
+});
+
+test('what stands then weighs the mould more: its kg a m2 times the face that bears clay', () => {
+  const { piece, report } = judged(bust('plaster-parts'));
+  const massAt = (stage: string) => report.stances.find((s) => s.stage === stage)!.mass;
+  const face = piece.volumes.perMass.reduce((sum, m) => sum + (m.clay > 0 ? m.area : 0), 0);
+  const mould = massAt(underMould) - massAt('dry');
+  expect(mould / (mouldPerArea(piece)! * face)).toBeCloseTo(1, 2);
+  expect(mould).toBeGreaterThan(12);
+});
+
+test('no stage without a mould, poured, or lying; after it is finished and before the road with one', () => {
+  const stages = (build: Build) => judged(build).report.lifeStages.map((s) => s.stage);
+  for (const build of [bust(null), bust('rubber-block'), lying(bust('plaster-parts'))])
+    expect(stages(build)).not.toContain(underMould);
+  const moved = changed(bust('plaster-parts'), { path: ['brief', 'situation'], value: 'moved' });
+  const all = stages(moved);
+  expect(all.indexOf(underMould)).toBe(all.indexOf('dry') + 1);
+  expect(all.indexOf('moved')).toBe(all.indexOf(underMould) + 1);
+});
+
+test('a frame that gives way under plaster is laid down for it, with one press, and holds', () => {
+  const build = changed(bust('plaster-parts'), { path: ['armature', 'sizing'], value: 'by-hand' });
+  const evaluator = new Evaluator();
+  const answer = evaluateWithRemedies(evaluator, asBriefed(build));
+  if (!answer.ok) throw new Error(answer.message);
+  const found = answer.value.findings.find((f) => f.id.startsWith('member/') && f.status === 'fails')!;
+  expect(found.stage).toBe(underMouldName);
+  const down = found.remedies.find((r) => r.id === 'lay-down')!;
+  expect(down.before).toBeGreaterThan(1);
+  expect(down.turns).toBe(true);
+  const after = evaluator.evaluate(asBriefed(edited(build, down.edit)));
+  if (!after.ok) throw new Error(after.message);
+  expect(after.value.findings.filter((f) => f.id.startsWith('member/') && f.status === 'fails')).toEqual([]);
+});

@@ -1,0 +1,66 @@
+import type { LifeStage } from '../load';
+import { mouldChosen, mouldKinds, mouldMaterials, type MouldKind, type MouldKindId } from '../mould';
+import { gravity, type Vec3 } from '../quantity';
+import type { Piece } from './piece';
+
+/** The piece under a mould that is brushed or laid on it: wet, it hangs on the clay, and the clay on the frame. */
+
+export const underMould = 'mould';
+export const underMouldName = 'under its mould, wet';
+
+/** Where a curved face is laid over, more lies on it than over a flat one; what bulges comes to about this. */
+const bulges = 1.07;
+/** N: a hand where the mould is opened. */
+const hand = 50;
+
+/** kg to a m2 of face, of skin and shell as they are laid; null where no mould hangs on the piece: none, poured, or lying on its bed. */
+export function mouldPerArea({ build }: Pick<Piece, 'build'>): number | null {
+  const chosen = mouldChosen(build);
+  if (!chosen || build.mould.posture === 'lying') return null;
+  const kind: MouldKind<MouldKindId> = mouldKinds.find((k) => k.id === chosen.kind)!;
+  const { skin, shell } = kind;
+  if (!skin && !shell) return null;
+  const of = (layer: MouldKind['skin'], own: number | undefined) =>
+    layer ? mouldMaterials[layer.material].density * (own ?? layer.thickness) : 0;
+  return bulges * (of(skin, build.mould.skin) + of(shell, build.mould.shell));
+}
+
+/** The stage it is under, on the clay as it is when it is moulded; with a hand that opens it, from four sides. */
+export function mouldStage(piece: Piece, finished: Pick<LifeStage, 'clayDensity' | 'safety'>): LifeStage | null {
+  const perArea = mouldPerArea(piece);
+  const { masses, regions } = piece.form;
+  if (perArea === null || finished.clayDensity.length === 0) return null;
+  const clayDensity = finished.clayDensity.map((density, r) => {
+    let area = 0,
+      clay = 0;
+    for (const [i, m] of piece.volumes.perMass.entries())
+      if (masses[i]!.region === regions[r] && m.clay > 0) {
+        area += m.area;
+        clay += m.clay;
+      }
+    return clay > 0 ? density + (perArea * area) / clay : density;
+  });
+  // It is opened along its seam, as high as low: half way up.
+  const half = (piece.extent.low[2] + piece.extent.high[2]) / 2;
+  const off = (n: { readonly at: Vec3 }) => Math.abs(n.at[2] - half);
+  const middle = piece.armature.nodes.reduce((best, n) => (off(n) < off(best) ? n : best));
+  const ways: readonly Vec3[] = [
+    [hand, 0, 0],
+    [-hand, 0, 0],
+    [0, hand, 0],
+    [0, -hand, 0],
+  ];
+  return {
+    id: underMould,
+    name: underMouldName,
+    bulkOn: true,
+    clayDensity,
+    wet: piece.clay.setting === 'damp' || piece.clay.setting === 'never',
+    safety: finished.safety,
+    accelerations: [[0, 0, -gravity], ...ways.map((): Vec3 => [0, 0, -gravity])],
+    causes: ['its mould, wet', ...ways.map(() => 'a hand that opens the mould, 50 N')],
+    pushes: [[], ...ways.map((force) => [{ node: middle.id, force }])],
+    // A prop that stands until the clay is dry is gone, and one under the clay is in the mould's way.
+    propped: 'lasting',
+  };
+}
