@@ -60,10 +60,10 @@ const noted =
   (b: Build): Build => ({ ...b, brief: { ...b.brief, note, deadline, ...more } });
 
 /** With a mould taken of it, and this cast in that. */
-function moulded(build: Build, kind: MouldKindId, cast: CastId): Build {
+function moulded(build: Build, kind: MouldKindId, cast: CastId, posture: 'standing' | 'lying' = 'standing'): Build {
   const taken = applyEdit(build, takeMould(build, kind));
   if (!taken.ok) throw new Error(`demo ${build.name}: ${taken.path} ${taken.message}`);
-  return { ...taken.value, mould: { ...taken.value.mould, cast } };
+  return { ...taken.value, mould: { ...taken.value.mould, cast, posture } };
 }
 
 /** A deliberately bad build: foil arms held out with no wire in them, and epoxy clay swapped in late for paper clay. */
@@ -126,6 +126,7 @@ export function otherDemoBuilds(startDate: string, deadline: string): Build[] {
         },
         'shim-halves',
         'latex-foam',
+        'lying',
       ),
     ),
     started('Whelk pauldron', startDate, 'worn-shell', 1, typed('worn-shell', 'whelk', { height: 0.12 }), (b) => ({

@@ -60,7 +60,9 @@ test.each(demo.map((b) => [b.name, b] as const))(
     const own = input(build, [], true);
     const ids = own.steps.map((s) => s.id);
     expect(new Set(ids).size).toBe(ids.length);
-    expect(ids).toEqual(expect.arrayContaining(['set-out', 'fit']));
+    expect(ids).toContain('set-out');
+    // A soft master is taken apart once its mould is there; everything else is set up.
+    expect(ids.includes('fit') !== ids.includes('reclaim')).toBe(true);
     for (const s of own.steps) {
       expect(s.hours).toBeGreaterThan(0);
       for (const w of s.after) {
