@@ -42,6 +42,10 @@ export const mouldPartSchema = z.strictObject({
     .prefault({}),
   /** How it is while the mould is laid on: as it stands, or lying on a bed that bears it. */
   posture: z.enum(['standing', 'lying']).default('standing'),
+  /** By this the size of the piece is larger than the cast is to be. */
+  oversize: z.number().min(0.8).max(2).default(1),
+  /** Metres between wearer and cast, all round. */
+  gap: z.number().min(0).max(0.1).default(0),
   /** Metres, in place of the usual ones. */
   skin: wall,
   shell: wall,

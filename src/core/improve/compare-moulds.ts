@@ -6,11 +6,13 @@ import {
   mouldKinds,
   mouldMaterials,
   mouldProcesses,
+  pourBox,
   pullsUntilGone,
   takeMould,
   type MouldFigures,
   type MouldKind,
   type MouldKindId,
+  type PourBox,
 } from '../mould';
 import { masterOf } from '../piece';
 import type { BuildPlan } from '../plan';
@@ -24,6 +26,8 @@ export interface MouldRow {
   /** Of work at it, as the plan has them, and the day all is done. */
   readonly hours: number;
   readonly ready: string | null;
+  /** To pour it in; null where nothing is poured. */
+  readonly box: PourBox | null;
   /** Until a pore is gone. */
   readonly pulls: Range;
   readonly chosen: boolean;
@@ -40,8 +44,9 @@ export function compareMoulds(question: Question, evaluator: Evaluator, options:
   const chosen = mouldChosen(build);
   const kinds: readonly MouldKind<MouldKindId>[] = mouldKinds;
   const { skin, shell, margin, cast } = build.mould;
+  const master = masterOf(piece.value);
   const figures = mouldFiguresOf(
-    masterOf(piece.value),
+    master,
     kinds.map((k) => ({
       kind: k.id,
       ...(cast !== null && k.takes.includes(cast) ? { cast } : {}),
@@ -62,6 +67,9 @@ export function compareMoulds(question: Question, evaluator: Evaluator, options:
       cost: costOf(own),
       hours: mouldHours(report.value.plan),
       ready: report.value.dates.ready?.likely ?? null,
+      box: own.block
+        ? pourBox(master.box, master.board, own.block.thickness, mouldMaterials[own.block.material].density)
+        : null,
       pulls: pullsUntilGone(detailDepth, kind.wear),
       chosen: kind.id === chosen?.kind,
     });

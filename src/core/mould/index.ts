@@ -9,3 +9,5 @@ export * from './offset-volumes';
 export * from './shrinkage';
 export * from './wear';
 export * from './chosen';
+export * from './fit';
+export * from './box';

@@ -3,7 +3,7 @@ import { failure, success, type Range, type Result } from '../quantity';
 import { castKinds, type CastId, type CastKind } from './cast';
 import { mouldKinds, mouldMaterials, type MouldKind, type MouldKindId, type MouldMaterialId } from './kind';
 import { blockAbout, volumesWithin } from './offset-volumes';
-import { leftOf } from './shrinkage';
+import { leftAfter } from './fit';
 
 /** A tenth of what is mixed stays in the bowl and on the brush. */
 export const leftInTheBowl = 0.1;
@@ -119,11 +119,7 @@ function figuresOf(laid: Laid, master: Master, within: (offset: number) => numbe
   const [, toSkin = 0, toShell = 0] = offsetsOf(laid);
   const piece = within(0);
   const clad = master.clad ?? 1;
-  const left: Range = {
-    low: leftOf([kind.shrinkage.high, cast.shrinkage.high]),
-    nominal: leftOf([kind.shrinkage.nominal, cast.shrinkage.nominal]),
-    high: leftOf([kind.shrinkage.low, cast.shrinkage.low]),
-  };
+  const left = leftAfter(kind, cast);
   const massOf = (end: keyof Range): number =>
     wall
       ? clad * (piece - within(-wall[end])) * left[end] ** 2 * cast.density[end]

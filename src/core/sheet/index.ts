@@ -3,3 +3,4 @@ export * from './sheet';
 export * from './needs';
 export * from './export-mesh';
 export * from './piece-picture';
+export * from './mould-out';

@@ -8,7 +8,9 @@ import { useMould } from '../../bench/use-mould';
 import { ChoiceAt, ChoiceInput, NumberAt } from '../../parts/fields';
 import { StationPanel } from '../../parts/judgement';
 import { EveryKind } from './every-kind';
+import { Out } from './out';
 import { Parts } from './parts';
+import { SizeOfCast } from './size-of-cast';
 import { WhatItTakes } from './takes';
 
 /** Mould and cast: which, how it parts, what goes into it and what comes out. */
@@ -219,10 +221,12 @@ export default function MouldStation() {
     >
       <Choose />
       {chosen && <WhatItTakes />}
+      {chosen && <SizeOfCast />}
       <h3>How it parts</h3>
       <Seams />
       <Parts />
       <EveryKind />
+      <Out />
     </StationPanel>
   );
 }

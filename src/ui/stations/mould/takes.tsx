@@ -1,7 +1,15 @@
 'use client';
 import { Table } from 'react-bootstrap';
-import { mouldMaterials, type MouldPart } from '../../../core/mould';
-import { formatLength, formatMass, formatMoney, sensible, type Range, type UnitSystem } from '../../../core/quantity';
+import { boardThickness, mouldMaterials, type MouldPart, type PourBox } from '../../../core/mould';
+import {
+  formatForce,
+  formatLength,
+  formatMass,
+  formatMoney,
+  sensible,
+  type Range,
+  type UnitSystem,
+} from '../../../core/quantity';
 import { useBench } from '../../bench/context';
 import { useMould } from '../../bench/use-mould';
 
@@ -47,6 +55,7 @@ export function WhatItTakes() {
           ))}
         </tbody>
       </Table>
+      {row.box && <BoxToPourIn box={row.box} units={units} />}
       <ul className="facts-list">
         <li>
           About {roughly(row.cost.nominal, currency)} of it ({roughly(row.cost.low, currency)} to{' '}
@@ -61,6 +70,38 @@ export function WhatItTakes() {
           {sensible(row.pulls.high, 1)}); keep the first good one as a master.
         </li>
       </ul>
+    </>
+  );
+}
+
+function BoxToPourIn({ box, units }: { box: PourBox; units: UnitSystem }) {
+  return (
+    <>
+      <Table size="sm" aria-label="Boards of the box">
+        <thead>
+          <tr>
+            <th>Board, {formatLength(boardThickness, units)}</th>
+            <th className="n">How many</th>
+            <th className="n">Cut to</th>
+          </tr>
+        </thead>
+        <tbody>
+          {box.boards.map((b) => (
+            <tr key={b.name}>
+              <td>{b.name}</td>
+              <td className="n">{b.count}</td>
+              <td className="n">
+                {formatLength(b.sides[0], units)} by {formatLength(b.sides[1], units)}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </Table>
+      <p className="small">
+        Full, it presses with {formatForce(box.force, units)} on its largest side, {formatLength(box.actsAt, units)} up:{' '}
+        {box.straps} straps or pairs of clamps round it, closest at the foot, every seam sealed. It is poured in a thin
+        stream at one corner, on a floor that bears it.
+      </p>
     </>
   );
 }

@@ -1,0 +1,40 @@
+import { applyEdit, newBust, type Build } from '../document';
+import { castKinds, clayOverForm, growToFit, leftAfter, mouldKinds } from '.';
+
+const after = (build: Build, left: number): Build => {
+  const next = applyEdit(build, growToFit(build, left));
+  if (!next.ok) throw new Error(next.message);
+  return next.value;
+};
+
+test('grown for a shrinkage of a tenth it is 1.111 times as large; grown again for another, not twice', () => {
+  const build = newBust('Test', '2026-12-01', 0.5);
+  const tenth = after(build, 0.9);
+  expect(tenth.form.start.size).toBeCloseTo(0.5 / 0.9, 4);
+  expect(tenth.form.start.size * 0.9).toBeCloseTo(0.5, 4);
+  const little = after(tenth, 0.98);
+  expect(little.form.start.size).toBeCloseTo(0.5 / 0.98, 4);
+  const own = after(little, 1);
+  expect(own.form.start.size).toBeCloseTo(0.5, 4);
+  expect(own.mould.oversize).toBe(1);
+});
+
+test('clay over a form 90 mm in radius: 12.2 mm with a wall of 2 mm, 10 without, at a shrinkage of a tenth', () => {
+  const girth = 2 * Math.PI * 0.09;
+  const exactly = (v: number) => ({ low: v, nominal: v, high: v });
+  expect(clayOverForm(girth, 0, { wall: exactly(0.002) }, exactly(0.9)).nominal).toBeCloseTo(0.01222, 5);
+  expect(clayOverForm(girth, 0, { wall: null }, exactly(0.9)).nominal).toBeCloseTo(0.01, 5);
+  expect(clayOverForm(girth, 0, { wall: null }, exactly(0.92)).nominal).toBeCloseTo(0.00783, 5);
+  expect(clayOverForm(girth, 0.003, { wall: null }, exactly(0.9)).nominal).toBeCloseTo(0.01333, 5);
+});
+
+test('the range of the clay: thin where it shrinks least and the wall is thin, thick where most', () => {
+  const kind = mouldKinds.find((k) => k.id === 'plaster-parts')!;
+  const cast = castKinds.find((c) => c.id === 'latex-skin')!;
+  const left = leftAfter(kind, cast);
+  const clay = clayOverForm(0.565, 0, cast, left);
+  expect(clay.low).toBeLessThan(clay.nominal);
+  expect(clay.nominal).toBeLessThan(clay.high);
+  // By hand: 89.92 mm, 0.9 x 1.002, wall 3.
+  expect(clay.nominal * 1000).toBeCloseTo((89.92 + 3) / (0.9 * 1.002) - 89.92, 1);
+});

@@ -1,0 +1,43 @@
+import type { Build, BuildEdit } from '../document';
+import type { Range } from '../quantity';
+import type { CastKind } from './cast';
+import type { MouldKind } from './kind';
+import { clayToFit, leftOf } from './shrinkage';
+
+/** Made larger for what shrinks: the whole piece, or the clay over a form that a wearer is to fit into. */
+
+/** Of a length of the master, what the cast has. */
+export function leftAfter(kind: Pick<MouldKind, 'shrinkage'>, cast: Pick<CastKind, 'shrinkage'>): Range {
+  return {
+    low: leftOf([kind.shrinkage.high, cast.shrinkage.high]),
+    nominal: leftOf([kind.shrinkage.nominal, cast.shrinkage.nominal]),
+    high: leftOf([kind.shrinkage.low, cast.shrinkage.low]),
+  };
+}
+
+/**
+ * The piece so much larger that a cast, `left` of a length, comes out at the size the piece was first given. What it has
+ * been made larger already is taken back first; `left` 1 gives it its own size again.
+ */
+export function growToFit(build: Pick<Build, 'form' | 'mould'>, left: number): BuildEdit {
+  const oversize = Math.round(1e4 / left) / 1e4;
+  const size = (build.form.start.size / build.mould.oversize) * oversize;
+  return {
+    label: oversize === 1 ? 'Back to the size of the cast' : 'Made larger for the shrinkage',
+    changes: [
+      { path: ['form', 'start', 'size'], value: Math.round(size * 1e6) / 1e6 },
+      { path: ['mould', 'oversize'], value: oversize },
+    ],
+  };
+}
+
+/** Metres of clay over a form as round as the wearer there, so that the cast goes over with this gap; by wall and shrinkage. */
+export function clayOverForm(girth: number, gap: number, cast: Pick<CastKind, 'wall'>, left: Range): Range {
+  const radius = girth / (2 * Math.PI);
+  const wall = cast.wall ?? { low: 0, nominal: 0, high: 0 };
+  return {
+    low: clayToFit(radius, radius, gap, wall.low, left.high),
+    nominal: clayToFit(radius, radius, gap, wall.nominal, left.nominal),
+    high: clayToFit(radius, radius, gap, wall.high, left.low),
+  };
+}
