@@ -4,8 +4,8 @@ test('300 mm of rubber against a side 400 mm wide: 3384 Pa at the foot, 203 N, a
   const box = { low: [-0.17, -0.1, 0], high: [0.17, 0.1, 0.27] } as const;
   const found = pourBox(box, 0, 0.03, 1150);
   expect(found.inside.map((v) => Math.round(v * 1e6) / 1e6)).toEqual([0.4, 0.26, 0.3]);
-  expect(found.pressure).toBeCloseTo(1150 * 9.80665 * 0.3, 3);
-  expect(found.force).toBeCloseTo((1150 * 9.80665 * 0.3 ** 2 * 0.4) / 2, 3);
+  expect(found.pressure).toBeCloseTo(1150 * 9.81 * 0.3, 3);
+  expect(found.force).toBeCloseTo((1150 * 9.81 * 0.3 ** 2 * 0.4) / 2, 3);
   expect(found.force).toBeCloseTo(203, 0);
   expect(found.actsAt).toBeCloseTo(0.1, 9);
   expect(found.straps).toBe(2);
