@@ -7,6 +7,8 @@ import {
   mouldMaterials,
   mouldProcesses,
   pourBox,
+  pullsExpected,
+  pullsOf,
   pullsUntilGone,
   takeMould,
   type MouldFigures,
@@ -70,7 +72,10 @@ export function compareMoulds(question: Question, evaluator: Evaluator, options:
       box: own.block
         ? pourBox(master.box, master.board, own.block.thickness, mouldMaterials[own.block.material].density)
         : null,
-      pulls: pullsUntilGone(detailDepth, kind.wear),
+      pulls:
+        kind.id === chosen?.kind
+          ? pullsExpected(detailDepth, kind.wear, pullsOf(question.log))
+          : pullsUntilGone(detailDepth, kind.wear),
       chosen: kind.id === chosen?.kind,
     });
   }

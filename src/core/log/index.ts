@@ -11,3 +11,4 @@ export type { NoteForNext } from './note';
 export { stepData } from './step-done';
 export { partData } from './step-part';
 export { finestOf, usualFinest } from './weigh-in';
+export { sharpnesses } from './pull';

@@ -40,6 +40,20 @@ describe('the finest a scale shows, as far as what was written tells', () => {
   ] as const)('"%s" in %s: %d kg', (text, bare, finest) => expect(finestOf(text, bare)).toBeCloseTo(finest, 7));
 });
 
+describe('a cast', () => {
+  test('its number is enough; it is as sharp as the first unless it is said otherwise', () =>
+    expect(read('pull', { number: '2' })).toEqual({ ok: true, value: { number: 2, detail: 'sharp', faults: '' } }));
+  test.each([
+    [{ number: '' }, 'number'],
+    [{ number: '0' }, 'number'],
+    [{ number: '2.5' }, 'number'],
+    [{ number: '99999' }, 'number'],
+    [{ number: '1', weight: 'light' }, 'weight'],
+    [{ number: '1', weight: '-1' }, 'weight'],
+    [{ number: '1', wall: '3 m' }, 'wall'],
+  ])('%j is refused at %s', (values, path) => expect(read('pull', values)).toMatchObject({ ok: false, path }));
+});
+
 describe('weighing', () => {
   test('without a tare the usual one is taken off; its own goes before', () => {
     expect(read('weigh-in', { gross: '7.35', tare: '' })).toMatchObject({

@@ -36,6 +36,10 @@ const written: Partial<Record<LogKind, { metric: DraftValues; imperial: DraftVal
   },
   'shrink-mark': { metric: { laid: '100', now: '96' }, imperial: { laid: '4', now: '3.8' } },
   room: { metric: { temperature: '18', humidity: '62' }, imperial: { temperature: '65', humidity: '62' } },
+  pull: {
+    metric: { number: '3', weight: '0.42', wall: '3', detail: 'softer', faults: 'a bubble at the lip' },
+    imperial: { number: '3', weight: '15 oz', wall: '1/8 in', detail: 'sharp', faults: '' },
+  },
   used: { metric: { item: 'clay/paper-clay', amount: '1.2' }, imperial: { item: 'clay/paper-clay', amount: '2.5' } },
 };
 

@@ -5,6 +5,7 @@ import { damage } from './damage';
 import type { EntryKind, Said } from './kind';
 import { note } from './note';
 import { photo } from './photo';
+import { pull } from './pull';
 import { repair } from './repair';
 import { room } from './room';
 import { shrinkMark } from './shrink-mark';
@@ -27,6 +28,7 @@ export const entryKinds = [
   shrinkMark,
   room,
   used,
+  pull,
   clock,
   clockStop,
   voided,

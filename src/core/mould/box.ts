@@ -29,6 +29,8 @@ const freeboard = 0.015;
 /** N that a strap or a pair of clamps takes with the corners still tight, and metres of height each looks after. */
 const strapBears = 250,
   strapEvery = 0.15;
+/** What a sum of decimals is off by is no strap more. */
+const rounding = 1e-9;
 
 /** `density`: kg/m3 of what is poured. */
 export function pourBox(box: Box, board: number | null, margin: number, density: number): PourBox {
@@ -49,6 +51,6 @@ export function pourBox(box: Box, board: number | null, margin: number, density:
     pressure: density * gravity * h,
     force,
     actsAt: h / 3,
-    straps: Math.max(2, Math.ceil(h / strapEvery), Math.ceil(force / strapBears)),
+    straps: Math.max(2, Math.ceil(h / strapEvery - rounding), Math.ceil(force / strapBears - rounding)),
   };
 }

@@ -11,3 +11,4 @@ export * from './wear';
 export * from './chosen';
 export * from './fit';
 export * from './box';
+export * from './pulls';

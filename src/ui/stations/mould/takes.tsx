@@ -1,6 +1,6 @@
 'use client';
 import { Table } from 'react-bootstrap';
-import { boardThickness, mouldMaterials, type MouldPart, type PourBox } from '../../../core/mould';
+import { boardThickness, mouldMaterials, pullsOf, type MouldPart, type PourBox } from '../../../core/mould';
 import {
   formatForce,
   formatLength,
@@ -19,7 +19,9 @@ export function WhatItTakes() {
   const message = useMould((s) => s.rowsMessage);
   const units = useBench((s) => s.units);
   const currency = useBench((s) => s.build.materials.currency);
+  const log = useBench((s) => s.log);
   const row = rows?.find((r) => r.chosen);
+  const pulls = pullsOf(log ?? []);
   if (message) return <p className="wrong status-fails">Not counted: {message}</p>;
   if (!row) return <p className="muted">Counting what it takes …</p>;
   const { skin, shell, block, cast, castMass, left } = row.figures;
@@ -69,6 +71,18 @@ export function WhatItTakes() {
           A pore 0.3 mm deep lasts some {sensible(row.pulls.nominal, 1)} pulls ({sensible(row.pulls.low, 1)} to{' '}
           {sensible(row.pulls.high, 1)}); keep the first good one as a master.
         </li>
+        {pulls.count > 0 && (
+          <li>
+            By the log: {pulls.count} taken
+            {pulls.weight ? `, ${between(pulls.weight, units)} each` : ''}
+            {pulls.goneAt !== null
+              ? `; pores were gone at the ${pulls.goneAt === 1 ? 'first' : `cast ${pulls.goneAt}`}`
+              : pulls.sharpUntil > 0
+                ? `; as sharp as the first up to cast ${pulls.sharpUntil}`
+                : ''}
+            .
+          </li>
+        )}
       </ul>
     </>
   );
