@@ -101,7 +101,7 @@ const pages: readonly {
     there: (page) => expect(page.getByRole('heading', { name: 'Clay' })).toBeVisible(),
     looks: [opened],
   },
-  ...['print/plan', 'print', 'print/templates'].map((sheet) => ({
+  ...['print/plan', 'print', 'print/templates', 'print/mould'].map((sheet) => ({
     at: (id: string) => `/build/${id}/${sheet}`,
     there: (page: Page) => expect(page.locator('h1').first()).toBeVisible(),
     looks: [opened],

@@ -1,3 +1,4 @@
+import { readFileSync } from 'node:fs';
 import { expect, test } from '@playwright/test';
 import { openDemo, openLamplighter, saved, setField, settled } from './support';
 
@@ -58,4 +59,46 @@ test('the finding of a parting can be stopped and begun again', async ({ page })
   await expect(table.getByRole('row')).toHaveCount(4);
   // Soft clay under plaster, latex in it: what holds is dug out, and is no fault.
   await expect(page.getByText(/what holds is dug out of the mould/)).toBeVisible();
+});
+
+test('on paper and out: what to buy, coats with their times, the shim at full size; parts and seams as files', async ({
+  page,
+}) => {
+  const id = await openDemo(page, 'Otter mask', 'mould');
+  await page.getByLabel('Taken of it').selectOption('shim-halves');
+  await settled(page);
+  await expect(page.getByText(/^The shim runs/)).toBeVisible();
+  const taken = async (button: string) => {
+    const [file] = await Promise.all([
+      page.waitForEvent('download'),
+      page.getByRole('button', { name: button }).click(),
+    ]);
+    return [file.suggestedFilename(), readFileSync(await file.path())] as const;
+  };
+  const [glbName, glb] = await taken('Parts and seams as GLB');
+  expect(glbName).toBe('otter-mask-mould.glb');
+  expect(glb.subarray(0, 4).toString()).toBe('glTF');
+  const [, ply] = await taken('As PLY');
+  expect(ply.subarray(0, 3).toString()).toBe('ply');
+  const [svgName, svg] = await taken('As SVG, true size');
+  expect(svgName).toBe('otter-mask-seams-front.svg');
+  expect(svg.toString()).toContain('<polyline');
+  await saved(page);
+
+  await page.goto(`/build/${id}/print/mould`);
+  await expect(page.getByRole('heading', { name: 'Otter mask: mould' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Print' })).toBeEnabled({ timeout: 60_000 });
+  await expect(page.getByRole('row', { name: /^plaster/ })).toBeVisible();
+  await expect(page.getByText('Press in the shim along the parting line, release')).toBeVisible();
+  await expect(page.locator('svg.template').first()).toBeVisible();
+  await expect(page.getByText(/Never plaster on skin/)).toBeVisible();
+});
+
+test('made larger for the shrinkage, and back; a mask to its wearer’s girth', async ({ page }) => {
+  await openDemo(page, 'Otter mask', 'mould');
+  await expect(page.getByText(/lets the cast go on/)).toContainText('565 mm');
+  await page.getByRole('button', { name: /^Make it 1\.109 times the size of the cast$/ }).click();
+  await expect(page.getByText(/It is made 1\.109 times as large as the cast is to be/)).toBeVisible();
+  await page.getByRole('button', { name: 'Back to the size of the cast' }).click();
+  await expect(page.getByText(/comes out at 90\.2 % of that/)).toBeVisible();
 });

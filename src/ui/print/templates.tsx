@@ -167,6 +167,74 @@ function Sheet({
   );
 }
 
+type Paper = (typeof papers)[number];
+
+/** The paper that is printed on, and the field it is chosen in. */
+export function usePaper(): { readonly paper: Paper; readonly field: React.ReactNode } {
+  const [paperId, setPaper] = useState<string>('a4');
+  const paper = papers.find((p) => p.id === paperId) ?? papers[0];
+  const field = (
+    <>
+      <label htmlFor="paper">Paper</label>
+      <Form.Select
+        id="paper"
+        size="sm"
+        style={{ width: '7rem' }}
+        value={paperId}
+        onChange={(e) => setPaper(e.target.value)}
+      >
+        {papers.map((p) => (
+          <option key={p.id} value={p.id}>
+            {p.name}
+          </option>
+        ))}
+      </Form.Select>
+    </>
+  );
+  return { paper, field };
+}
+
+function sheetsOn(paper: Paper, templates: readonly Template[]) {
+  return templates.flatMap((t) => {
+    const tiles = tilesOf(t, { width: paper.width, height: paper.height - foot }, overlap, margin);
+    return tiles.map((tile) => ({ t, tile, tiles }));
+  });
+}
+
+interface Papers {
+  readonly templates: readonly Template[];
+  readonly across: Readonly<Record<string, number>>;
+  readonly paper: Paper;
+  readonly name: string;
+  readonly units: UnitSystem;
+}
+
+function PaperPages({ templates, across, paper, name, units }: Papers) {
+  const sheets = sheetsOn(paper, templates);
+  return sheets.map(({ t, tile, tiles }, i) => (
+    <section key={`${t.member}-${sheetName(tile)}`} className="template-page">
+      <Sheet
+        template={t}
+        tile={tile}
+        tiles={tiles}
+        paper={paper}
+        across={across[t.member] ?? 0.003}
+        units={units}
+        page={`${name}, ${i + 1} of ${sheets.length}`}
+      />
+    </section>
+  ));
+}
+
+/** Drawings at full size over as many sheets as they need, after what else is printed. */
+export function PaperSheets(props: Papers) {
+  return (
+    <div className="template-sheets">
+      <PaperPages {...props} />
+    </div>
+  );
+}
+
 export default function Templates({
   id,
   name,
@@ -182,35 +250,18 @@ export default function Templates({
   across: Readonly<Record<string, number>>;
   units: UnitSystem;
 }) {
-  const [paperId, setPaper] = useState<string>('a4');
-  const paper = papers.find((p) => p.id === paperId) ?? papers[0];
-  const sheets = templates.flatMap((t) => {
-    const tiles = tilesOf(t, { width: paper.width, height: paper.height - foot }, overlap, margin);
-    return tiles.map((tile) => ({ t, tile, tiles }));
-  });
+  const { paper, field } = usePaper();
+  const count = sheetsOn(paper, templates).length;
   return (
     <>
       <div className="sheet-bar">
         <Button variant="iron" onClick={() => window.print()}>
           Print
         </Button>
-        <label htmlFor="paper">Paper</label>
-        <Form.Select
-          id="paper"
-          size="sm"
-          style={{ width: '7rem' }}
-          value={paperId}
-          onChange={(e) => setPaper(e.target.value)}
-        >
-          {papers.map((p) => (
-            <option key={p.id} value={p.id}>
-              {p.name}
-            </option>
-          ))}
-        </Form.Select>
+        {field}
         <span>
-          {templates.length} bent {templates.length === 1 ? 'member' : 'members'} on {sheets.length}{' '}
-          {sheets.length === 1 ? 'sheet' : 'sheets'}
+          {templates.length} bent {templates.length === 1 ? 'member' : 'members'} on {count}{' '}
+          {count === 1 ? 'sheet' : 'sheets'}
         </span>
         <Link href={`/build/${id}/print`} className="btn btn-quiet">
           Cut list
@@ -234,19 +285,7 @@ export default function Templates({
             {straight.length > 10 ? ' and more' : ''}.
           </p>
         )}
-        {sheets.map(({ t, tile, tiles }, i) => (
-          <section key={`${t.member}-${sheetName(tile)}`} className="template-page">
-            <Sheet
-              template={t}
-              tile={tile}
-              tiles={tiles}
-              paper={paper}
-              across={across[t.member] ?? 0.003}
-              units={units}
-              page={`${name}, ${i + 1} of ${sheets.length}`}
-            />
-          </section>
-        ))}
+        <PaperPages templates={templates} across={across} paper={paper} name={name} units={units} />
       </main>
     </>
   );

@@ -1,4 +1,5 @@
 'use client';
+import Link from 'next/link';
 import { useState } from 'react';
 import { Button, Form } from 'react-bootstrap';
 import type { SeamView } from '../../../core/sheet';
@@ -37,6 +38,9 @@ export function Out() {
     <>
       <h3>Take it out</h3>
       <div className="beside mb-2">
+        <Link href={`/build/${controller.id}/print/mould`} target="_blank" className="btn btn-quiet btn-sm">
+          Print what to buy, coats and shim
+        </Link>
         <Button size="sm" variant="quiet" onClick={() => void meshes('glb')}>
           Parts and seams as GLB
         </Button>
