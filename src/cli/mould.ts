@@ -11,11 +11,12 @@ import {
   solidOfMesh,
   type MeshUnit,
 } from '../core/form';
-import { mouldFigures, mouldKinds, type Master, type MouldAsked, type MouldFigures } from '../core/mould';
+import { mouldChosen, mouldFigures, mouldKinds, type Master, type MouldAsked, type MouldFigures } from '../core/mould';
 import {
   checkAsked,
   masterOfMesh,
   masterOfPiece,
+  partingAskedOf,
   partingOf,
   usualParting,
   type PartedMaster,
@@ -31,7 +32,8 @@ export const mouldUsage =
 export interface MouldArguments {
   readonly file: string;
   readonly unit: MeshUnit;
-  readonly asked: MouldAsked;
+  /** What was said; the rest is the build's own, or usual. */
+  readonly asked: Partial<MouldAsked>;
   readonly parting: PartingAsked;
 }
 
@@ -54,7 +56,7 @@ export function readMouldArguments(args: readonly string[]): Result<MouldArgumen
   }
   const [file] = files;
   if (file === undefined || files.length > 1) return failure('usage', 'mould', mouldUsage);
-  const { unit = 'mm', kind = mouldKinds[2].id, cast } = given;
+  const { unit = 'mm', kind, cast } = given;
   if (!Object.hasOwn(meshUnits, unit))
     return failure('usage', '--unit', `it is one of ${Object.keys(meshUnits).join(', ')}, not "${unit}"`);
   const metres: Partial<Record<'skin' | 'shell' | 'margin', number>> = {};
@@ -65,7 +67,7 @@ export function readMouldArguments(args: readonly string[]): Result<MouldArgumen
     if (!Number.isFinite(value)) return failure('usage', `--${name}`, `"${said}" is no number of metres`);
     metres[name] = value;
   }
-  const asked = { kind, ...(cast === undefined ? {} : { cast }), ...metres };
+  const asked = { ...(kind === undefined ? {} : { kind }), ...(cast === undefined ? {} : { cast }), ...metres };
   const parting = readParting(given);
   if (!parting.ok) return parting;
   return success({ file, unit: unit as MeshUnit, asked, parting: parting.value });
@@ -96,13 +98,29 @@ function vectors(path: string, text: string): Result<Vec3[]> {
     : failure('usage', path, `"${text}" is no direction: three numbers, as 0,0,1`);
 }
 
-export function mouldOfBuild(text: string, asked: MouldAsked, parting: PartingAsked): Result<unknown> {
+/** Where nothing says which. */
+const usualKind = mouldKinds[2].id;
+
+/** The mould the build says it will have, with what is said here in its place. */
+export function mouldOfBuild(text: string, said: Partial<MouldAsked>, parting: PartingAsked): Result<unknown> {
   const build = parseBuild(text);
   if (!build.ok) return build;
   const piece = new Evaluator().piece(asBriefed(build.value));
   if (!piece.ok) return piece;
-  const parted = masterOfPiece(piece.value, { face: true, regions: [] });
-  return parted.ok ? told(mouldFigures(masterOf(piece.value), asked), parted.value, parting) : parted;
+  const { mould } = build.value;
+  const parted = masterOfPiece(piece.value, mould.keepFree);
+  if (!parted.ok) return parted;
+  const chosen = said.kind === undefined ? mouldChosen(build.value) : null;
+  const { skin, shell, margin } = mould;
+  const own = chosen && {
+    kind: chosen.kind,
+    cast: chosen.cast,
+    ...Object.fromEntries(Object.entries({ skin, shell, margin }).filter(([, v]) => v !== undefined)),
+  };
+  const free = parting.pieces === undefined && parting.pulls === undefined && parting.shim === undefined;
+  const asked = { kind: usualKind, ...own, ...said };
+  const how = chosen && free ? { ...partingAskedOf(build.value), ...parting } : parting;
+  return told(mouldFigures(masterOf(piece.value), asked), parted.value, how);
 }
 
 /** A mesh in its file's unit, standing on its lowest face. */
@@ -110,7 +128,7 @@ export function mouldOfMesh(
   bytes: Uint8Array,
   name: string,
   unit: MeshUnit,
-  asked: MouldAsked,
+  said: Partial<MouldAsked>,
   parting: PartingAsked,
 ): Result<unknown> {
   const read = readMesh(bytes, name);
@@ -120,7 +138,10 @@ export function mouldOfMesh(
   const k = meshUnits[unit];
   const { positions, triangles } = mended.value.mesh;
   const mesh = { positions: positions.map((v) => v * k), triangles };
-  const solid = solidOfMesh(mesh, samplesAlong(mesh), { fillHollow: true });
+  // A skin that was scanned from outside is filled; what closes round its own hollow, a cup, is as it is.
+  const { openEdges, crowdedEdges } = mended.value;
+  const fillHollow = openEdges > 0 || crowdedEdges > 0;
+  const solid = solidOfMesh(mesh, samplesAlong(mesh), { fillHollow });
   if (!solid.ok) return solid;
   const shape = sampleSolid(solid.value);
   const field = new DistanceField([
@@ -129,7 +150,7 @@ export function mouldOfMesh(
   const [low, high] = sizeOfMesh(mesh).box;
   const master: Master = { field, box: { low, high }, board: low[2] };
   const parted = masterOfMesh(mesh, solid.value, field);
-  return parted.ok ? told(mouldFigures(master, asked), parted.value, parting) : parted;
+  return parted.ok ? told(mouldFigures(master, { kind: usualKind, ...said }), parted.value, parting) : parted;
 }
 
 function told(made: Result<MouldFigures>, { face, board }: PartedMaster, asked: PartingAsked): Result<unknown> {

@@ -5,8 +5,9 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { buildSync } from 'esbuild';
 import { check } from '../../src/cli/check';
-import { newBust } from '../../src/core/document';
+import { applyEdit, newBust } from '../../src/core/document';
 import { writeMesh } from '../../src/core/form';
+import { takeMould } from '../../src/core/mould';
 import { boxMesh } from '../support/meshes';
 
 const root = path.join(__dirname, '../..');
@@ -189,10 +190,40 @@ describe('mould', () => {
     expect(blockVolume! / (0.14 * 0.14 * 0.12 - 1e-3)).toBeCloseTo(1, 1);
     expect(castMass.nominal).toBeCloseTo(1.03, 1);
   });
+  test('how it parts: a cube drawn up in one, in four when it is told, a pour that is said', () => {
+    type Said = {
+      pieces: { direction: number[]; area: number }[];
+      partingLength: number;
+      locked: unknown[];
+      lockedVolume: number;
+      traps: number[][];
+      pour: number[];
+    };
+    const said = (args: readonly string[]) => JSON.parse(run(['mould', stl, ...args]).out) as Said;
+    const free = said([]);
+    expect(free.pieces).toHaveLength(1);
+    expect(free.pieces[0]!.direction[2]).toBeGreaterThan(0.99);
+    // What it stands on is left open.
+    expect(free.pieces[0]!.area / 0.05).toBeCloseTo(1, 2);
+    expect(free).toMatchObject({ locked: [], lockedVolume: 0, partingLength: 0 });
+    const turned = said(['--pull=1,0,0;-1,0,0', '--pour', '0,0,2']);
+    expect(turned.pieces.map((p) => p.direction)).toEqual([
+      [1, 0, 0],
+      [-1, 0, 0],
+    ]);
+    expect(turned.pour).toEqual([0, 0, 1]);
+    expect(turned.traps).toHaveLength(1);
+  }, 60_000);
   test('of a build; and what is wrong is said, with exit 2', () => {
     const bust = run(['mould', '--kind', 'plaster-parts', '--cast', 'latex-skin'], newBust('Bust', '2026-12-01', 0.4));
     expect([bust.code, bust.error]).toEqual([0, '']);
     expect(JSON.parse(bust.out)).toMatchObject({ kind: 'plaster-parts', cast: 'latex-skin', skinVolume: null });
+    // Where nothing is said, the build's own.
+    const plain = newBust('Bust', '2026-12-01', 0.4);
+    const taken = applyEdit(plain, takeMould(plain, 'plaster-open'));
+    if (!taken.ok) throw new Error(taken.message);
+    const own = JSON.parse(run(['mould'], taken.value).out) as { kind: string; pieces: unknown[] };
+    expect(own).toMatchObject({ kind: 'plaster-open', pieces: [expect.anything()] });
     for (const [args, words] of [
       [['mould'], /usage|mould BUILD/],
       [['mould', stl, '--kind', 'jelly'], /kind: the kinds of mould are/],
@@ -201,6 +232,10 @@ describe('mould', () => {
       [['mould', stl, '--skin', '-1'], /skin: it is above 0/],
       [['mould', stl, '--unit', 'ell'], /--unit: it is one of/],
       [['mould', stl, '--deep'], /there is no option --deep/],
+      [['mould', stl, '--pieces', '0'], /--pieces: a mould has 1 to 8 of them/],
+      [['mould', stl, '--pull', 'up'], /--pull: "up" is no direction/],
+      [['mould', stl, '--pull', '0,0,0'], /--pull: it is three numbers/],
+      [['mould', stl, '--pour', '0,0,1;1,0,0'], /--pour: it is one direction/],
       [['mould', path.join(folder, 'none.stl')], /there is no such file/],
     ] as const) {
       const refused = run([...args]);

@@ -16,7 +16,7 @@ test('every kind has its row; none is the chosen one where no mould is taken', (
   expect(plain.map((r) => r.figures.kind.id)).toEqual(mouldKinds.map((k) => k.id));
   expect(plain.some((r) => r.chosen)).toBe(false);
   for (const r of plain) {
-    expect(r.hours).toBeGreaterThan(1);
+    expect(r.hours).toBeGreaterThan(0.5);
     expect(r.ready).toMatch(/^\d{4}-\d{2}-\d{2}$/);
     expect(r.pulls.low).toBeLessThan(r.pulls.high);
     expect(r.box !== null).toBe(r.figures.block !== null);

@@ -80,7 +80,7 @@ export function masterFace(mesh: TriangleMesh, { board, kept, bare }: FaceOption
   const medianEdge = lengths.slice().sort()[edges.count >> 1]!;
   const diagonal = Math.hypot(high[0] - low[0], high[1] - low[1], high[2] - low[2]);
   if (!(diagonal > 0 && medianEdge > 0)) return failure('no-size', 'the face', 'all its points are in one place');
-  const stands = standingOn({ normals, centres, count, medianEdge }, board);
+  const stands = standingOn({ normals, centres, areas, count, medianEdge }, board);
   if (bare) for (let t = 0; t < count; t++) if (bare[t]) stands[t] = 1;
   const keptHere = kept ?? new Uint8Array(count);
   const seams = seamsOf(mesh, edges, lengths, { normals, centres, stands, kept: keptHere });
@@ -123,16 +123,26 @@ function measure(
   for (let i = 0; i < 3; i++) centres[3 * t + i] = (p[a + i]! + p[b + i]! + p[c + i]!) / 3;
 }
 
-/** What looks down within an edge's length of the board. */
+/** A face that stands is flat, and more of it than what of a ball is nearly level. */
+const flat = -0.998,
+  leastFlat = 0.005;
+
+/** What looks straight down within half an edge's length of the board, where that is enough to stand on. */
 function standingOn(
-  face: Pick<MasterFace, 'normals' | 'centres' | 'count' | 'medianEdge'>,
+  face: Pick<MasterFace, 'normals' | 'centres' | 'areas' | 'count' | 'medianEdge'>,
   board: number | null,
 ): Uint8Array {
   const stands = new Uint8Array(face.count);
   if (board === null) return stands;
-  for (let t = 0; t < face.count; t++)
-    if (face.normals[3 * t + 2]! < -0.7 && face.centres[3 * t + 2]! < board + face.medianEdge / 2) stands[t] = 1;
-  return stands;
+  let standing = 0,
+    all = 0;
+  for (let t = 0; t < face.count; t++) {
+    all += face.areas[t]!;
+    if (face.normals[3 * t + 2]! > flat || face.centres[3 * t + 2]! > board + face.medianEdge / 2) continue;
+    stands[t] = 1;
+    standing += face.areas[t]!;
+  }
+  return standing < leastFlat * all ? stands.fill(0) : stands;
 }
 
 function seamsOf(

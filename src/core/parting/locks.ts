@@ -11,7 +11,7 @@ export interface Lock {
 }
 
 /** In the piece's box: finer tell nothing a scale would show. */
-const wanted = 800_000;
+const wanted = 1_200_000;
 /** Cells: less deep than this is what cells make of a face, not a lock. */
 const least = 1.5;
 

@@ -75,7 +75,10 @@ const fewest = 12_000,
 
 /** A mesh in metres, standing on its lowest face: as it is where it is whole, and as it was sampled where it is not. */
 export function masterOfMesh(mesh: TriangleMesh, solid: MeshSolid, field: DistanceField): Result<PartedMaster> {
-  const whole = solid.clean && solid.lumps.length === 1 && mesh.triangles.length / 3 <= most;
+  const closed = solid.openEdges === 0 && solid.crowdedEdges === 0;
+  // Every face of it parts inside from outside: none runs through its inside, nothing was put across a hole.
+  const outer = solid.surface.triangles.length === mesh.triangles.length;
+  const whole = closed && outer && solid.lumps.length === 1 && mesh.triangles.length / 3 <= most;
   const surface = whole ? finely(weld(mesh)) : sampled(field, sizeOfMesh(mesh).area);
   const [low] = sizeOfMesh(surface).box;
   const face = masterFace(surface, { board: low[2] });
