@@ -190,7 +190,7 @@ describe('mould', () => {
     expect(blockVolume! / (0.14 * 0.14 * 0.12 - 1e-3)).toBeCloseTo(1, 1);
     expect(castMass.nominal).toBeCloseTo(1.03, 1);
   });
-  test('how it parts: a cube drawn up in one, in four when it is told, a pour that is said', () => {
+  test('how it parts: a cube drawn up in one, in two when it is told, a pour that is said', () => {
     type Said = {
       pieces: { direction: number[]; area: number }[];
       partingLength: number;
