@@ -366,3 +366,48 @@ test('no face, no size and too many triangles are refused', () => {
   const many = { positions: new Float32Array(9), triangles: new Uint32Array(3 * 130_000) };
   expect(masterFace(many, { board: null })).toMatchObject({ ok: false, code: 'too-large' });
 });
+
+test('three rings through each other want more than three parts, and each that is made draws what no other does', () => {
+  const ring = (id: string, turn: Vec3): Mass => ({
+    ...part(id, { kind: 'ring', radius: 0.05, thickness: 0.012 }, [0, 0, 0]),
+    turn: [...turn],
+  });
+  const rings = [ring('a', [0, 0, 0]), ring('b', [90, 0, 0]), ring('c', [0, 90, 0])];
+  const face = faceOf(extractSurface(voxelise(new DistanceField(rings), { step: 0.005, depth: 0.005 })), null);
+  const { pieces, undrawn, held } = parted(face, null, { pour: [0, 0, 1] });
+  expect(pieces.length).toBeGreaterThan(3);
+  expect(undrawn!.one).toBeGreaterThan(undrawn!.two);
+  let left = 0;
+  for (let t = 0; t < face.count; t++) if (held[t]) left += face.areas[t]!;
+  expect(left / face.area).toBeLessThan(undrawn!.two / 2);
+});
+
+test('rays: half of a ball draws along a direction, to two degrees past its waist and no further', () => {
+  const face = faceOf(ballMesh(0.1, 48), null);
+  const rays = new FaceRays(face);
+  for (let t = 0; t < face.count; t++) {
+    const lean = face.normals[3 * t + 2]!;
+    if (Math.abs(lean + Math.sin((2 * Math.PI) / 180)) < 0.005) continue;
+    expect(rays.draws(t, [0, 0, 1])).toBe(lean > -Math.sin((2 * Math.PI) / 180));
+  }
+});
+
+test('how far a part comes away: not at all from under a cap, and all the way from what is free', () => {
+  const cap = latheMesh(
+    finelyPlaced(
+      [
+        [0, 0],
+        [0.02, 0],
+        [0.02, 0.03],
+        [0.05, 0.03],
+        [0.05, 0.04],
+        [0, 0.06],
+      ],
+      0.004,
+    ),
+  );
+  const up = parted(faceOf(cap, 0), 0, { pulls: [[0, 0, 1]], pour: [0, 0, 1] });
+  expect(up.pieces[0]!.travel).toBe(0);
+  const both = parted(faceOf(cap, 0), 0, { pieces: 2, pour: [0, 0, 1] });
+  for (const p of both.pieces) expect(p.travel).toBe(Infinity);
+});

@@ -56,3 +56,22 @@ test('a frame that gives way under plaster is laid down for it, with one press, 
   if (!after.ok) throw new Error(after.message);
   expect(after.value.findings.filter((f) => f.id.startsWith('member/') && f.status === 'fails')).toEqual([]);
 });
+
+test('a frame that is sized to carry is sized for its mould, and for none where it lies', () => {
+  const carry = (build: Build) => changed(build, { path: ['armature', 'sizing'], value: 'to-carry' });
+  const evaluator = new Evaluator();
+  const answer = (build: Build) => {
+    const made = evaluator.evaluate(asBriefed(carry(build)));
+    if (!made.ok) throw new Error(made.message);
+    return made.value;
+  };
+  const most = (build: Build, stage: string) =>
+    Math.max(
+      ...answer(build)
+        .lifeStages.find((s) => s.stage === stage)!
+        .bones.map((b) => b.utilisation),
+    );
+  expect(most(bust('plaster-parts'), underMould)).toBeLessThan(1);
+  expect(most(bust('plaster-parts'), 'dry')).toBeLessThan(most(bust(null), 'dry') / 2);
+  expect(most(lying(bust('plaster-parts')), 'dry')).toBeCloseTo(most(bust(null), 'dry'), 9);
+});
