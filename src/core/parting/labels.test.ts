@@ -1,5 +1,5 @@
 import { seeded } from '../quantity';
-import { costOf, labelTriangles, type LabelInputs } from './labels';
+import { costOf, expanded, labelTriangles, type LabelInputs } from './labels';
 
 /** Cuts against every labelling there is. */
 interface Case {
@@ -85,5 +85,22 @@ test('where it has come to, no taking of one label by any triangles lowers the c
         const other = labels.map((was, t) => ((takers >> t) & 1 ? label : was));
         expect(costOf(it.inputs, it.drawable, other, it.weight)).toBeGreaterThanOrEqual(found - 1e-9);
       }
+  }
+});
+
+test('one label taken by those whom it lowers the cost for: as cheap as the best of all takings, from anywhere', () => {
+  for (let seed = 301; seed <= 340; seed++) {
+    const it = small(seed, 9, 4);
+    const random = seeded(seed);
+    const labels = new Uint8Array(9).map(() => Math.floor(4 * random()));
+    for (let label = 0; label < 4; label++) {
+      let best = Infinity;
+      for (let takers = 0; takers < 2 ** 9; takers++) {
+        const other = labels.map((was, t) => ((takers >> t) & 1 ? label : was));
+        best = Math.min(best, costOf(it.inputs, it.drawable, other, it.weight));
+      }
+      const taken = expanded(it.inputs, it.drawable, labels, label, it.weight);
+      expect(costOf(it.inputs, it.drawable, taken, it.weight)).toBeCloseTo(best, 9);
+    }
   }
 });

@@ -130,8 +130,8 @@ function twoLabels({ areas, stands, seams }: LabelInputs, drawable: Drawable, we
   return cut.solve();
 }
 
-/** Each triangle keeps its label or takes this one. */
-function expanded(
+/** Each triangle keeps its label or takes this one: the cheapest of all such. */
+export function expanded(
   { areas, stands, seams }: LabelInputs,
   drawable: Drawable,
   labels: Uint8Array,

@@ -183,6 +183,20 @@ describe('a hand with five fingers', () => {
   });
 });
 
+test('a bell mouth down: its ceiling has the cast above it, and holds no air; mouth up its rim and nothing else', () => {
+  const bow = (r: number) =>
+    Array.from({ length: 20 }, (_, i): [number, number] => {
+      const a = (i / 19) * (Math.PI / 2);
+      return [r * Math.cos(a), r * Math.sin(a)];
+    });
+  const profile = [...bow(0.08).reverse(), ...bow(0.1)];
+  const face = faceOf(latheMesh(profile, 96), null);
+  const down = airTraps(face, [0, 0, 1]);
+  expect(down).toHaveLength(1);
+  expect(down[0]!.at[2]).toBeCloseTo(0.1, 3);
+  expect(airTraps(face, [0, 0, -1])).toHaveLength(1);
+});
+
 /**
  * The cavity as cells, gone through from the highest down: a cell with no neighbour above that is filled begins a pocket,
  * one that joins two ends the lower where it stands `over` the joint.
