@@ -10,7 +10,7 @@ test('a mould from none to one that is compared, taken, sealed for, opened; the 
   await page.getByRole('button', { name: 'Compare every kind of mould …' }).click();
   const kinds = page.getByRole('table', { name: 'Kinds of mould' });
   await expect(kinds.getByRole('row')).toHaveCount(9);
-  await kinds.getByRole('button', { name: 'Take plaster in two or more parts' }).click();
+  await kinds.getByRole('button', { name: 'Take it: plaster in two or more parts' }).click();
   await settled(page);
 
   // Dried paper clay drinks; what is offered puts it right.

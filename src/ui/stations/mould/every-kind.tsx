@@ -82,7 +82,7 @@ export function EveryKind() {
                         size="sm"
                         variant="quiet"
                         disabled={r.chosen}
-                        aria-label={`Take ${r.figures.kind.name}`}
+                        aria-label={`${r.chosen ? 'Taken' : 'Take it'}: ${r.figures.kind.name}`}
                         onClick={() => {
                           controller.edit(takeMould(build, r.figures.kind.id));
                           setOpen(false);
