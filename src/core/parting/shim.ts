@@ -19,6 +19,8 @@ export interface Shim {
 }
 
 const slices = 48;
+/** Of the face: less than this on one side of it and it parts nothing. */
+const leastSide = 0.15;
 
 /** The best of planes in all directions: least that cannot be drawn, and least seam. */
 export function* bestShim(face: MasterFace): Working<Shim> {
@@ -78,21 +80,26 @@ function bestOffset(
   const thick = (high - low) / slices;
   const past = new Float64Array(slices),
     before = new Float64Array(slices),
-    seam = new Float64Array(slices);
+    seam = new Float64Array(slices),
+    areas = new Float64Array(slices);
   for (let t = 0; t < face.count; t++) {
     if (face.stands[t]) continue;
     const i = Math.min(slices - 1, Math.floor((sideOf(face, t, n) - low) / thick));
     const area = face.areas[t]!;
+    areas[i]! += area;
     if (!along[t]) past[i]! += area;
     if (!back[t]) before[i]! += area;
     const lean = face.normals[3 * t]! * n[0] + face.normals[3 * t + 1]! * n[1] + face.normals[3 * t + 2]! * n[2];
     const dear = face.kept[t] ? keptFree : 1;
     seam[i]! += (dear * area * Math.sqrt(Math.max(0, 1 - lean * lean))) / thick;
   }
-  let locked = past.reduce((a, b) => a + b, 0);
+  let locked = past.reduce((a, b) => a + b, 0),
+    behind = 0;
   let best = { cost: Infinity, offset: 0 };
   for (let i = 0; i < slices - 1; i++) {
     locked += before[i]! - past[i]!;
+    behind += areas[i]!;
+    if (behind < leastSide * face.area || behind > (1 - leastSide) * face.area) continue;
     const cost = locked + (weight * (seam[i]! + seam[i + 1]!)) / 2;
     if (cost < best.cost) best = { cost, offset: low + (i + 1) * thick };
   }
