@@ -8,6 +8,7 @@ import {
   boardOf,
   coatState,
   layingMasses,
+  masterOf,
   letGoWaitsFor,
   type Piece,
   type PieceReport,
@@ -224,8 +225,9 @@ function mouldFacts(piece: Piece, report: PieceReport): MouldFacts | null {
   if (!chosen) return null;
   const block = mouldKinds.find((k) => k.id === chosen.kind)!.block;
   const { skin, shell, margin: own } = piece.build.mould;
-  if (!block) return { kind: chosen.kind, block: 0, skin, shell };
+  const area = report.size.area * (masterOf(piece).clad ?? 1);
+  if (!block) return { kind: chosen.kind, area, block: 0, skin, shell };
   const margin = own ?? block.margin;
   const volume = blockAbout(piece.extent, boardOf(piece), margin, report.size.volume);
-  return { kind: chosen.kind, block: volume * mouldMaterials[block.material].bought * (1 + leftInTheBowl) };
+  return { kind: chosen.kind, area, block: volume * mouldMaterials[block.material].bought * (1 + leftInTheBowl) };
 }

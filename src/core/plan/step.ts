@@ -151,6 +151,8 @@ export interface Step {
 
 export interface MouldFacts {
   readonly kind: MouldKindId;
+  /** m2 of the face it is laid on: what bears clay. All of the face where it is not said. */
+  readonly area?: number;
   readonly block: number;
   /** Metres, in place of the usual ones. */
   readonly skin?: number | undefined;

@@ -15,7 +15,7 @@ export function stepsOfFinishing(list: StepList, worked: readonly StepWait[]): v
     );
     from = [waitFor(id, (groundWaits[layer.id] ?? 6) * hour, `the ${layer.name} is dry`)];
   }
-  const through = (processes: readonly string[]) => {
+  const through = (processes: readonly string[], area = f.area) => {
     for (const process of processes)
       for (const s of processSteps[process] ?? mouldStepsOf(process, f.mould)) {
         const id = list.add(
@@ -30,13 +30,13 @@ export function stepsOfFinishing(list: StepList, worked: readonly StepWait[]): v
               ? {
                   material: {
                     name: s.takes.what,
-                    mass: s.takes.perArea * f.area + (s.takes.ofBlock ?? 0) * (f.mould?.block ?? 0),
+                    mass: s.takes.perArea * area + (s.takes.ofBlock ?? 0) * (f.mould?.block ?? 0),
                   },
                 }
               : {}),
             ...mixedIn(s.takes?.mix, f.celsius),
           },
-          f.area,
+          area,
           s.share,
         );
         from = [waitFor(id, s.wait * hour, s.until ?? '')];
@@ -50,7 +50,7 @@ export function stepsOfFinishing(list: StepList, worked: readonly StepWait[]): v
       list.add({ id: 'photograph', name: 'Photograph it from all sides', kind: 'closing', hours: 0.4, after: from }),
     ),
   ];
-  through(moulds);
+  through(moulds, f.mould?.area);
   const staysSoft = f.setting === 'never' || f.setting === 'damp';
   if (moulds.length > 0 && staysSoft) takeApart(list, from);
   else

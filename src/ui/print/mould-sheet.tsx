@@ -10,6 +10,7 @@ import {
   mouldKinds,
   mouldMaterials,
   mouldProcesses,
+  peelsOut,
   type MouldPart,
 } from '../../core/mould';
 import type { MouldRow } from '../../core/improve';
@@ -19,6 +20,7 @@ import { formatDuration, formatForce, formatLength, formatMass, sensible, type U
 import { seamDrawing } from '../../core/sheet';
 import { mouldClient } from '../../workers/clients';
 import type { Asked, PartedPicture } from '../../workers/protocol';
+import { settingOf } from '../stations/mould/setting';
 import { drawnWords, partNames } from '../stations/mould/part-words';
 import { PaperSheets, usePaper } from './templates';
 
@@ -96,7 +98,14 @@ export default function MouldSheet({ asked, plan, zone }: { asked: Asked; plan: 
             {row && <Buy row={row} units={units} />}
             {plan && <Coats plan={plan} zone={zone} units={units} />}
             {row?.box && <BoxBoards box={row.box} units={units} />}
-            {parted && <PartsAndSeams parted={parted} name={build.name} units={units} />}
+            {parted && (
+              <PartsAndSeams
+                parted={parted}
+                name={build.name}
+                units={units}
+                fills={!peelsOut(kind, cast.id, settingOf(build))}
+              />
+            )}
           </>
         )}
       </div>
@@ -217,7 +226,18 @@ function BoxBoards({ box, units }: { box: NonNullable<MouldRow['box']>; units: U
 
 const drawnFrom = ['front', 'left', 'top'] as const;
 
-function PartsAndSeams({ parted, name, units }: { parted: PartedPicture; name: string; units: UnitSystem }) {
+function PartsAndSeams({
+  parted,
+  name,
+  units,
+  fills,
+}: {
+  parted: PartedPicture;
+  name: string;
+  units: UnitSystem;
+  /** What holds it does harm. */
+  fills: boolean;
+}) {
   const { parting } = parted;
   const names = partNames(parting.pieces.map((p) => p.direction));
   return (
@@ -231,7 +251,7 @@ function PartsAndSeams({ parted, name, units }: { parted: PartedPicture; name: s
         ))}
       </ul>
       {parting.pieces.length > 1 && <p>The seam is {formatLength(parting.partingLength, units)} long.</p>}
-      {parting.locked.length > 0 && (
+      {fills && parting.locked.length > 0 && (
         <p>
           Fill before it is laid on:{' '}
           {parting.locked
