@@ -4,7 +4,6 @@ import { useEffect, useState } from 'react';
 import { Button } from 'react-bootstrap';
 import type { Template } from '../../core/armature';
 import {
-  boardThickness,
   castKinds,
   mouldChosen,
   mouldKinds,
@@ -20,6 +19,7 @@ import { formatDuration, formatForce, formatLength, formatMass, sensible, type U
 import { seamDrawing } from '../../core/sheet';
 import { mouldClient } from '../../workers/clients';
 import type { Asked, PartedPicture } from '../../workers/protocol';
+import { BoardRows } from '../stations/mould/board-rows';
 import { settingOf } from '../stations/mould/setting';
 import { drawnWords, partNames } from '../stations/mould/part-words';
 import { PaperSheets, usePaper } from './templates';
@@ -197,24 +197,7 @@ function BoxBoards({ box, units }: { box: NonNullable<MouldRow['box']>; units: U
     <section className="keep">
       <h2>The box</h2>
       <table>
-        <thead>
-          <tr>
-            <th>Board, {formatLength(boardThickness, units)}</th>
-            <th className="n">How many</th>
-            <th className="n">Cut to</th>
-          </tr>
-        </thead>
-        <tbody>
-          {box.boards.map((b) => (
-            <tr key={b.name}>
-              <td>{b.name}</td>
-              <td className="n">{b.count}</td>
-              <td className="n">
-                {formatLength(b.sides[0], units)} by {formatLength(b.sides[1], units)}
-              </td>
-            </tr>
-          ))}
-        </tbody>
+        <BoardRows box={box} units={units} />
       </table>
       <p className="fine">
         {box.straps} straps or pairs of clamps, closest at the foot: full, it presses with{' '}

@@ -1,6 +1,6 @@
 'use client';
 import { Table } from 'react-bootstrap';
-import { boardThickness, mouldMaterials, pullsOf, type MouldPart, type PourBox } from '../../../core/mould';
+import { mouldMaterials, pullsOf, type MouldPart, type PourBox } from '../../../core/mould';
 import {
   formatForce,
   formatLength,
@@ -12,6 +12,7 @@ import {
 } from '../../../core/quantity';
 import { useBench } from '../../bench/context';
 import { useMould } from '../../bench/use-mould';
+import { BoardRows } from './board-rows';
 
 /** What the chosen mould takes, and what comes out of it. */
 export function WhatItTakes() {
@@ -92,24 +93,7 @@ function BoxToPourIn({ box, units }: { box: PourBox; units: UnitSystem }) {
   return (
     <>
       <Table size="sm" aria-label="Boards of the box">
-        <thead>
-          <tr>
-            <th>Board, {formatLength(boardThickness, units)}</th>
-            <th className="n">How many</th>
-            <th className="n">Cut to</th>
-          </tr>
-        </thead>
-        <tbody>
-          {box.boards.map((b) => (
-            <tr key={b.name}>
-              <td>{b.name}</td>
-              <td className="n">{b.count}</td>
-              <td className="n">
-                {formatLength(b.sides[0], units)} by {formatLength(b.sides[1], units)}
-              </td>
-            </tr>
-          ))}
-        </tbody>
+        <BoardRows box={box} units={units} />
       </Table>
       <p className="small">
         Full, it presses with {formatForce(box.force, units)} on its largest side, {formatLength(box.actsAt, units)} up:{' '}
