@@ -11,7 +11,15 @@ import {
   solidOfMesh,
   type MeshUnit,
 } from '../core/form';
-import { mouldChosen, mouldFigures, mouldKinds, type Master, type MouldAsked, type MouldFigures } from '../core/mould';
+import {
+  mouldChosen,
+  mouldFigures,
+  mouldKinds,
+  saidWalls,
+  type Master,
+  type MouldAsked,
+  type MouldFigures,
+} from '../core/mould';
 import {
   checkAsked,
   masterOfMesh,
@@ -111,12 +119,7 @@ export function mouldOfBuild(text: string, said: Partial<MouldAsked>, parting: P
   const parted = masterOfPiece(piece.value, mould.keepFree);
   if (!parted.ok) return parted;
   const chosen = said.kind === undefined ? mouldChosen(build.value) : null;
-  const { skin, shell, margin } = mould;
-  const own = chosen && {
-    kind: chosen.kind,
-    cast: chosen.cast,
-    ...Object.fromEntries(Object.entries({ skin, shell, margin }).filter(([, v]) => v !== undefined)),
-  };
+  const own = chosen && { kind: chosen.kind, cast: chosen.cast, ...saidWalls(chosen.walls) };
   const free = parting.pieces === undefined && parting.pulls === undefined && parting.shim === undefined;
   const asked = { kind: usualKind, ...own, ...said };
   const how = chosen && free ? { ...partingAskedOf(build.value), ...parting } : parting;

@@ -1,4 +1,4 @@
-import { mouldChosen, mouldKinds } from '../mould';
+import { mouldChosen } from '../mould';
 import { underMouldName } from '../piece';
 import { formatLength } from '../quantity';
 import type { Judging, Proposal } from './finding';
@@ -10,8 +10,7 @@ const thinnestShell = 0.012;
 export function underMouldRemedies({ piece, units }: Judging, stage: string | undefined): Proposal[] {
   const chosen = mouldChosen(piece.build);
   if (stage !== underMouldName || !chosen) return [];
-  const shell = mouldKinds.find((k) => k.id === chosen.kind)!.shell;
-  const now = piece.build.mould.shell ?? shell?.thickness ?? 0;
+  const now = chosen.walls.shell ?? 0;
   const thinner = Math.max(thinnestShell, Math.round(now * 600) / 1000);
   return [
     {
@@ -19,7 +18,7 @@ export function underMouldRemedies({ piece, units }: Judging, stage: string | un
       edit: { label: 'Lay it down for its mould', changes: [{ path: ['mould', 'posture'], value: 'lying' }] },
       note: 'on a bed of foam or sand that bears it, half by half; turned by two, with the first half on',
     },
-    ...(shell && thinner < now - 1e-4
+    ...(thinner < now - 1e-4
       ? [
           {
             id: 'thinner-shell',

@@ -10,6 +10,7 @@ import {
   pullsExpected,
   pullsOf,
   pullsUntilGone,
+  saidWalls,
   takeMould,
   type MouldFigures,
   type MouldKind,
@@ -45,15 +46,14 @@ export function compareMoulds(question: Question, evaluator: Evaluator, options:
   const { build } = question;
   const chosen = mouldChosen(build);
   const kinds: readonly MouldKind<MouldKindId>[] = mouldKinds;
-  const { skin, shell, margin, cast } = build.mould;
+  const { cast } = build.mould;
   const master = masterOf(piece.value);
   const figures = mouldFiguresOf(
     master,
     kinds.map((k) => ({
       kind: k.id,
       ...(cast !== null && k.takes.includes(cast) ? { cast } : {}),
-      // Walls of one's own are of the kind they were said for.
-      ...(k.id === chosen?.kind ? without({ skin, shell, margin }) : {}),
+      ...(k.id === chosen?.kind ? saidWalls(chosen.walls) : {}),
     })),
   );
   if (!figures.ok) return figures;
@@ -80,10 +80,6 @@ export function compareMoulds(question: Question, evaluator: Evaluator, options:
     });
   }
   return success(rows);
-}
-
-function without<T extends object>(from: T): Partial<T> {
-  return Object.fromEntries(Object.entries(from).filter(([, v]) => v !== undefined)) as Partial<T>;
 }
 
 function costOf({ skin, shell, block }: MouldFigures): Range {

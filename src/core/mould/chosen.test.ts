@@ -14,7 +14,12 @@ test('no mould until the finish has one; then the usual kind of its material, an
     label: 'x',
     changes: [{ path: ['finish', 'processes'], value: [{ kind: 'latex-mould' }] }],
   });
-  expect(mouldChosen(plain)).toEqual({ kind: 'latex-skin', cast: 'plaster-solid', process: 'latex-mould' });
+  expect(mouldChosen(plain)).toEqual({
+    kind: 'latex-skin',
+    cast: 'plaster-solid',
+    process: 'latex-mould',
+    walls: { skin: 0.0025, shell: 0.0025, margin: null },
+  });
 });
 
 test('every kind can be taken, is the one mould of the finish then, and can be left again', () => {
@@ -69,4 +74,27 @@ test('undercuts hold a rigid mould unless the clay is soft and the cast is peele
   expect(peelsOut(kind('plaster-parts'), 'latex-skin', 'dries')).toBe(false);
   expect(peelsOut(kind('plaster-parts'), 'plaster-hollow', 'never')).toBe(false);
   expect(peelsOut(kind('rubber-skin'), 'plaster-solid', 'dries')).toBe(true);
+});
+
+test('walls and parts of one’s own are of the kind they were said for: another has its usual ones, told alike everywhere', () => {
+  let build = after(bust(), takeMould(bust(), 'latex-skin'));
+  build = after(build, {
+    label: 'x',
+    changes: [
+      { path: ['mould', 'shell'], value: 0.004 },
+      { path: ['mould', 'parts'], value: 3 },
+    ],
+  });
+  expect(mouldChosen(build)!.walls.shell).toBe(0.004);
+  expect(after(build, takeMould(build, 'latex-skin')).mould).toMatchObject({ shell: 0.004, parts: 3 });
+  // Four millimetres of gauze are no shell of plaster.
+  const rubber = after(build, takeMould(build, 'rubber-skin'));
+  expect(mouldChosen(rubber)!.walls).toEqual({ skin: 0.01, shell: 0.012, margin: null });
+  expect(rubber.mould.parts).toBeNull();
+  // The same where it was the finish that was changed.
+  const plaster = after(build, {
+    label: 'x',
+    changes: [{ path: ['finish', 'processes'], value: [{ kind: 'plaster-mould' }] }],
+  });
+  expect(mouldChosen(plaster)).toMatchObject({ kind: 'plaster-parts', walls: { shell: 0.025 } });
 });

@@ -3,6 +3,7 @@ import { failure, success, type Range, type Result } from '../quantity';
 import { castKinds, type CastId, type CastKind } from './cast';
 import { mouldKinds, mouldMaterials, type MouldKind, type MouldKindId, type MouldMaterialId } from './kind';
 import { blockAbout, volumesWithin } from './offset-volumes';
+import type { MouldWalls } from './chosen';
 import { leftAfter } from './fit';
 
 /** A tenth of what is mixed stays in the bowl and on the brush. */
@@ -41,6 +42,14 @@ export interface MouldAsked {
   readonly skin?: number;
   readonly shell?: number;
   readonly margin?: number;
+}
+
+/** Walls as they are asked for: those there are. */
+export function saidWalls(walls: MouldWalls): Pick<MouldAsked, 'skin' | 'shell' | 'margin'> {
+  return Object.fromEntries(Object.entries(walls).filter(([, v]) => v !== null)) as Pick<
+    MouldAsked,
+    'skin' | 'shell' | 'margin'
+  >;
 }
 
 /** What of the piece a mould is laid over: its distance, its box, and the height of the board it stands on. */

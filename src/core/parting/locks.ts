@@ -173,12 +173,12 @@ function lumps({ size, low, step }: Cells, locked: Uint8Array, depth: Float64Arr
   const out: Lock[] = [];
   for (let start = 0; start < locked.length; start++) {
     if (!locked[start] || seen[start]) continue;
-    const todo = [start];
+    const waiting = [start];
     seen[start] = 1;
     let cells = 0,
       deepest = start;
-    while (todo.length > 0) {
-      const i = todo.pop()!;
+    while (waiting.length > 0) {
+      const i = waiting.pop()!;
       cells++;
       if (depth[i]! > depth[deepest]!) deepest = i;
       const x = i % nx,
@@ -187,7 +187,7 @@ function lumps({ size, low, step }: Cells, locked: Uint8Array, depth: Float64Arr
       const visit = (there: boolean, j: number) => {
         if (!there || !locked[j] || seen[j]) return;
         seen[j] = 1;
-        todo.push(j);
+        waiting.push(j);
       };
       visit(x > 0, i - 1);
       visit(x < nx - 1, i + 1);

@@ -20,9 +20,9 @@ export function mouldPerArea({ build }: Pick<Piece, 'build'>): number | null {
   const kind: MouldKind<MouldKindId> = mouldKinds.find((k) => k.id === chosen.kind)!;
   const { skin, shell } = kind;
   if (!skin && !shell) return null;
-  const of = (layer: MouldKind['skin'], own: number | undefined) =>
-    layer ? mouldMaterials[layer.material].density * (own ?? layer.thickness) : 0;
-  return bulges * (of(skin, build.mould.skin) + of(shell, build.mould.shell));
+  const of = (layer: MouldKind['skin'], thickness: number | null) =>
+    layer ? mouldMaterials[layer.material].density * (thickness ?? layer.thickness) : 0;
+  return bulges * (of(skin, chosen.walls.skin) + of(shell, chosen.walls.shell));
 }
 
 /** The stage it is under, on the clay as it is when it is moulded; with a hand that opens it, from four sides. */

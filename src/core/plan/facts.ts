@@ -223,11 +223,10 @@ function liftWindow(
 function mouldFacts(piece: Piece, report: PieceReport): MouldFacts | null {
   const chosen = mouldChosen(piece.build);
   if (!chosen) return null;
-  const block = mouldKinds.find((k) => k.id === chosen.kind)!.block;
-  const { skin, shell, margin: own } = piece.build.mould;
+  const { block } = mouldKinds.find((k) => k.id === chosen.kind)!;
+  const { skin, shell, margin } = chosen.walls;
   const area = report.size.area * (masterOf(piece).clad ?? 1);
   if (!block) return { kind: chosen.kind, area, block: 0, skin, shell };
-  const margin = own ?? block.margin;
-  const volume = blockAbout(piece.extent, boardOf(piece), margin, report.size.volume);
+  const volume = blockAbout(piece.extent, boardOf(piece), margin ?? block.margin, report.size.volume);
   return { kind: chosen.kind, area, block: volume * mouldMaterials[block.material].bought * (1 + leftInTheBowl) };
 }

@@ -177,7 +177,7 @@ const setUp: Readonly<Partial<Record<MouldKindId, string>>> = {
 /** What a mould of this kind asks for, in order. */
 export function mouldSteps({ kind: id, ...own }: Pick<MouldFacts, 'kind' | 'skin' | 'shell'>): ProcessStep[] {
   const kind: MouldKind<MouldKindId> = mouldKinds.find((k) => k.id === id)!;
-  const as = (layer: MouldLayer | null, thickness: number | undefined): MouldLayer | null =>
+  const as = (layer: MouldLayer | null, thickness: number | null | undefined): MouldLayer | null =>
     layer && { ...layer, thickness: thickness ?? layer.thickness };
   const skin = as(kind.skin, own.skin),
     over = as(kind.shell, own.shell);

@@ -155,6 +155,6 @@ export interface MouldFacts {
   readonly area?: number;
   readonly block: number;
   /** Metres, in place of the usual ones. */
-  readonly skin?: number | undefined;
-  readonly shell?: number | undefined;
+  readonly skin?: number | null;
+  readonly shell?: number | null;
 }

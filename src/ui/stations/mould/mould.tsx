@@ -1,7 +1,7 @@
 'use client';
 import { useEffect } from 'react';
 import { Form } from 'react-bootstrap';
-import { castKinds, mouldChosen, mouldKinds, takeMould, takeNoMould } from '../../../core/mould';
+import { castKinds, mouldChosen, mouldKinds, takeMould, takeNoMould, wallsAreOf } from '../../../core/mould';
 import { useBench, useController } from '../../bench/context';
 import { partingKey } from '../../bench/mould-work';
 import { useMould } from '../../bench/use-mould';
@@ -48,6 +48,7 @@ function Choose() {
   const build = useBench((s) => s.build);
   const chosen = mouldChosen(build);
   const kind = mouldKinds.find((k) => k.id === chosen?.kind);
+  const own = chosen !== null && wallsAreOf(build.mould, chosen.kind);
   const casts = castKinds.filter((c) => (kind?.takes as readonly string[] | undefined)?.includes(c.id));
   const take = (id: string) => {
     const edit = id === none ? takeNoMould(build) : takeMould(build, id as (typeof mouldKinds)[number]['id']);
@@ -65,14 +66,16 @@ function Choose() {
       />
       {chosen && kind && (
         <div className="pairs">
-          <ChoiceAt
-            label="While it is laid on"
-            path={['mould', 'posture']}
-            choices={[
-              { id: 'standing', name: 'the piece stands' },
-              { id: 'lying', name: 'it lies on a bed' },
-            ]}
-          />
+          {!kind.block && (
+            <ChoiceAt
+              label="While it is laid on"
+              path={['mould', 'posture']}
+              choices={[
+                { id: 'standing', name: 'the piece stands' },
+                { id: 'lying', name: 'it lies on a bed' },
+              ]}
+            />
+          )}
           <ChoiceInput
             label="Cast in it"
             value={chosen.cast}
@@ -84,7 +87,7 @@ function Choose() {
               })?.message ?? null
             }
           />
-          {kind.skin && (
+          {own && kind.skin && (
             <NumberAt
               label="Skin, thick"
               path={['mould', 'skin']}
@@ -93,7 +96,7 @@ function Choose() {
               placeholder={usual(kind.skin.thickness)}
             />
           )}
-          {kind.shell && (
+          {own && kind.shell && (
             <NumberAt
               label={kind.skin ? 'Shell, thick' : 'Wall, thick'}
               path={['mould', 'shell']}
@@ -102,7 +105,7 @@ function Choose() {
               placeholder={usual(kind.shell.thickness)}
             />
           )}
-          {kind.block && (
+          {own && kind.block && (
             <NumberAt
               label="Round it, thick"
               path={['mould', 'margin']}
