@@ -47,7 +47,9 @@ function curveAt(curve: Curve, t: number): Curve[number] {
 export default function ForecastChart() {
   const report = useBench((s) => s.report);
   const units = useBench((s) => s.units);
-  if (!report)
+  const reckoning = useBench((s) => s.reckoning);
+  // The scale's curve comes with the ranges: until then there is no telling that it has none.
+  if (!report || (!report.scale && (reckoning === 'nominal' || reckoning === 'ranges')))
     return (
       <div style={{ height: 280 }} className="muted">
         Working out the forecast …
