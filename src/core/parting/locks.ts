@@ -12,8 +12,9 @@ export interface Lock {
 
 /** In the piece's box: finer tell nothing a scale would show. */
 const wanted = 1_200_000;
-/** Cells: less deep than this is what cells make of a face, not a lock. */
-const least = 1.5;
+/** Cells: less deep than this, or fewer, is what cells make of a face, not a lock. */
+const least = 1.5,
+  fewest = 20;
 
 /** Cells in a box about the piece, one at a time. */
 export interface Cells {
@@ -58,7 +59,7 @@ export function findLocks(face: MasterFace, pulls: readonly Vec3[], board: numbe
   if (!locked.includes(1)) return [];
   const depth = distanceToOpen(cells, locked);
   return lumps(cells, locked, depth)
-    .filter((l) => l.depth >= least * step)
+    .filter((l) => l.depth >= least * step && l.volume >= fewest * step ** 3)
     .sort((a, b) => b.depth - a.depth);
 }
 
