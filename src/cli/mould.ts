@@ -15,6 +15,7 @@ import {
   mouldChosen,
   mouldFigures,
   mouldKinds,
+  openSide,
   saidWalls,
   type Master,
   type MouldAsked,
@@ -151,9 +152,11 @@ export function mouldOfMesh(
     { id: 'mesh', name, region: 'mesh', at: [0, 0, 0], turn: [0, 0, 0], blend: 0, role: 'face', shape },
   ]);
   const [low, high] = sizeOfMesh(mesh).box;
-  const master: Master = { field, box: { low, high }, board: low[2] };
   const parted = masterOfMesh(mesh, solid.value, field);
-  return parted.ok ? told(mouldFigures(master, { kind: usualKind, ...said }), parted.value, parting) : parted;
+  if (!parted.ok) return parted;
+  const { face } = parted.value;
+  const master: Master = { field, box: { low, high }, board: low[2], front: () => openSide(face).share };
+  return told(mouldFigures(master, { kind: usualKind, ...said }), parted.value, parting);
 }
 
 function told(made: Result<MouldFigures>, { face, board }: PartedMaster, asked: PartingAsked): Result<unknown> {

@@ -20,6 +20,11 @@ export interface MouldWalls {
 
 const kinds: readonly MouldKind<MouldKindId>[] = mouldKinds;
 
+/** Whether it lies over one side of a piece on its back. */
+export function opensBehind(id: string | null): boolean {
+  return kinds.find((k) => k.id === id)?.open === true;
+}
+
 /** Of the kinds of one material, the first to think of. */
 const usual: readonly MouldKindId[] = ['rubber-skin', 'latex-skin', 'plaster-parts'];
 

@@ -11,4 +11,5 @@ export * from './wear';
 export * from './chosen';
 export * from './fit';
 export * from './box';
+export * from './open-side';
 export * from './pulls';

@@ -59,6 +59,8 @@ export interface Master {
   readonly board: number | null;
   /** Of its face, what bears clay: skins, shells and walls are of that only. */
   readonly clad?: number;
+  /** Of that, what a mould that is open behind lies over. */
+  readonly front?: () => number;
 }
 
 const thickest = 0.3;
@@ -127,7 +129,7 @@ function figuresOf(laid: Laid, master: Master, within: (offset: number) => numbe
   const wall = cast.wall as Range | null;
   const [, toSkin = 0, toShell = 0] = offsetsOf(laid);
   const piece = within(0);
-  const clad = master.clad ?? 1;
+  const clad = (master.clad ?? 1) * (kind.open ? (master.front?.() ?? 1) : 1);
   const left = leftAfter(kind, cast);
   const massOf = (end: keyof Range): number =>
     wall

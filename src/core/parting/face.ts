@@ -1,4 +1,4 @@
-import { edgesOf, type TriangleMesh } from '../form';
+import { edgesOf, measureTriangles, type TriangleMesh } from '../form';
 import { failure, success, type Result } from '../quantity';
 
 /**
@@ -63,16 +63,13 @@ export function masterFace(mesh: TriangleMesh, { board, kept, bare }: FaceOption
   if (count === 0) return failure('nothing-there', 'the face', 'there is nothing to take a mould of');
   if (count > mostTrianglesParted)
     return failure('too-large', 'the face', `it has ${count} triangles; up to ${mostTrianglesParted} are parted`);
-  const normals = new Float32Array(count * 3),
-    centres = new Float32Array(count * 3),
-    areas = new Float64Array(count);
+  const { normals, centres, areas } = measureTriangles(mesh);
   const low: [number, number, number] = [Infinity, Infinity, Infinity],
     high: [number, number, number] = [-Infinity, -Infinity, -Infinity];
   for (let i = 0; i < positions.length; i++) {
     low[(i % 3) as 0] = Math.min(low[(i % 3) as 0], positions[i]!);
     high[(i % 3) as 0] = Math.max(high[(i % 3) as 0], positions[i]!);
   }
-  for (let t = 0; t < count; t++) measure(positions, triangles, t, normals, centres, areas);
   const edges = edgesOf(mesh);
   const lengths = new Float64Array(edges.count).map((_, e) =>
     between(positions, edges.ends[2 * e]!, edges.ends[2 * e + 1]!),
@@ -92,35 +89,6 @@ export function masterFace(mesh: TriangleMesh, { board, kept, bare }: FaceOption
 
 function between(p: Float32Array, a: number, b: number): number {
   return Math.hypot(p[3 * a]! - p[3 * b]!, p[3 * a + 1]! - p[3 * b + 1]!, p[3 * a + 2]! - p[3 * b + 2]!);
-}
-
-function measure(
-  p: Float32Array,
-  triangles: Uint32Array,
-  t: number,
-  normals: Float32Array,
-  centres: Float32Array,
-  areas: Float64Array,
-): void {
-  const a = 3 * triangles[3 * t]!,
-    b = 3 * triangles[3 * t + 1]!,
-    c = 3 * triangles[3 * t + 2]!;
-  const ux = p[b]! - p[a]!,
-    uy = p[b + 1]! - p[a + 1]!,
-    uz = p[b + 2]! - p[a + 2]!;
-  const vx = p[c]! - p[a]!,
-    vy = p[c + 1]! - p[a + 1]!,
-    vz = p[c + 2]! - p[a + 2]!;
-  const nx = uy * vz - uz * vy,
-    ny = uz * vx - ux * vz,
-    nz = ux * vy - uy * vx;
-  const l = Math.hypot(nx, ny, nz);
-  areas[t] = l / 2;
-  const k = l > 0 ? 1 / l : 0;
-  normals[3 * t] = nx * k;
-  normals[3 * t + 1] = ny * k;
-  normals[3 * t + 2] = nz * k;
-  for (let i = 0; i < 3; i++) centres[3 * t + i] = (p[a + i]! + p[b + i]! + p[c + i]!) / 3;
 }
 
 /** A face that stands is flat, and more of it than what of a ball is nearly level. */

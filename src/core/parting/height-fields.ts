@@ -1,9 +1,7 @@
+import { leansBack } from '../mould';
 import type { Vec3 } from '../quantity';
 import { across } from './directions';
 import type { MasterFace } from './face';
-
-/** Less than this from square, a face still comes off: the sine of two degrees. */
-export const leansBack = Math.sin((2 * Math.PI) / 180);
 
 const mostAlong = 1600;
 

@@ -16,6 +16,26 @@ const wanted = 1_200_000;
 const least = 1.5,
   fewest = 20;
 
+/** A mould that is open behind lies over what is labelled 0; looked at from behind, what has none of that before it is no place of it. */
+export interface OpenBehind {
+  readonly over: Uint8Array;
+  readonly pull: Vec3;
+}
+
+/** Those triangles alone, as they are met from behind: turned over, or a picture along the other way would not hold them. */
+function turnedOver(face: MasterFace, counts: (t: number) => boolean): MasterFace {
+  const kept: number[] = [];
+  for (let t = 0; t < face.count; t++) if (!face.stands[t] && counts(t)) kept.push(t);
+  const triangles = new Uint32Array(3 * kept.length),
+    normals = new Float32Array(3 * kept.length);
+  for (const [i, t] of kept.entries())
+    for (let k = 0; k < 3; k++) {
+      triangles[3 * i + k] = face.triangles[3 * t + k]!;
+      normals[3 * i + k] = -face.normals[3 * t + k]!;
+    }
+  return { ...face, triangles, normals, count: kept.length };
+}
+
 /** Cells in a box about the piece, one at a time. */
 export interface Cells {
   readonly low: readonly [number, number, number];
@@ -39,15 +59,24 @@ function strewn(x: number, y: number): [number, number, number] {
  * Places outside the piece, above the board, from which along every pull the piece is met: none of the parts can come
  * away past it. Those that hang together are one lock, deepest first.
  */
-export function findLocks(face: MasterFace, pulls: readonly Vec3[], board: number | null, cellCount = wanted): Lock[] {
+export function findLocks(
+  face: MasterFace,
+  pulls: readonly Vec3[],
+  board: number | null,
+  open: OpenBehind | null = null,
+  cellCount = wanted,
+): Lock[] {
   const cells = cellsOf(face, cellCount, board);
   const { solid, size, low, step } = cells;
   const locked = new Uint8Array(solid.length);
   for (let i = 0; i < solid.length; i++) if (!solid[i]) locked[i] = 1;
   // Finer than cells: at a silhouette a whole layer of them lies on one side or the other.
-  const fields = new HeightFields(face, step / 3);
-  for (const pull of pulls) {
-    fields.look(pull);
+  const views = [
+    ...pulls.map((pull) => ({ of: face, pull })),
+    ...(open ? [{ of: turnedOver(face, (t) => open.over[t] === 0), pull: open.pull }] : []),
+  ];
+  for (const { of, pull } of views) {
+    const fields = new HeightFields(of, step / 3).look(pull);
     for (let y = 0, column = 0; y < size[1]; y++)
       for (let x = 0; x < size[0]; x++, column++) {
         const [dx, dy, dz] = strewn(x, y);

@@ -1,6 +1,5 @@
 import {
   extractSurface,
-  isBare,
   sizeOfMesh,
   voxelise,
   weld,
@@ -10,8 +9,8 @@ import {
   type TriangleMesh,
 } from '../form';
 import { findClay, type Build } from '../document';
-import { mouldChosen, mouldKinds, peelsOut } from '../mould';
-import { boardOf, surfaceWith, type Piece } from '../piece';
+import { mouldChosen, mouldKinds, opensBehind, peelsOut } from '../mould';
+import { boardOf, keptFreeOf, ofBareMasses, surfaceWith, type Piece } from '../piece';
 import type { Result } from '../quantity';
 import { masterFace, type MasterFace } from './face';
 import type { PartingAsked } from './parting';
@@ -23,31 +22,8 @@ export interface PartedMaster {
   readonly board: number | null;
 }
 
-/** Parts of a face that look at one: names of masses as start forms give them. An ear is cut through without harm. */
-const ofAFace =
-  /^(?!ear)(?:.*-)?(brow|eye|lid|nose|lip|mouth|cheek|cheekbone|chin|jaw|upper-jaw|lower-teeth|teeth|fang|tusk|bag|fold|furrow|socket|forehead|face-core|face|muzzle|snout|beak|bill)(-|$)/;
-
-/** Where no seam is wanted: on a face, and on what else is named by its region. */
-export function keptFreeOf(
-  surface: SurfaceMesh,
-  masses: readonly { readonly id: string; readonly region: string }[],
-  kept: { readonly face: boolean; readonly regions: readonly string[] },
-): Uint8Array {
-  const dear = masses.map((m) => (kept.face && ofAFace.test(m.id)) || kept.regions.includes(m.region));
-  return new Uint8Array(surface.triangles.length / 3).map((_, t) =>
-    dear[surface.owners[surface.triangles[3 * t]!]!] ? 1 : 0,
-  );
-}
-
 /** Triangles: lids and lips want as many. */
 const fewestOfAPiece = 24_000;
-
-/** What bears no clay: the head a mask is made over, an object left bare. */
-function bareOf(surface: SurfaceMesh, masses: Piece['form']['masses']): Uint8Array {
-  return new Uint8Array(surface.triangles.length / 3).map((_, t) =>
-    isBare(masses[surface.owners[surface.triangles[3 * t]!]!]) ? 1 : 0,
-  );
-}
 
 /** Fails as `masterFace` does. */
 export function masterOfPiece(
@@ -57,7 +33,7 @@ export function masterOfPiece(
   const surface = surfaceWith(piece, fewestOfAPiece);
   const board = boardOf(piece);
   const { masses } = piece.form;
-  const bare = bareOf(surface, masses);
+  const bare = ofBareMasses(surface, masses);
   // A piece of which nothing bears clay is moulded as it is.
   const clad = bare.includes(0);
   const face = masterFace(surface, {
@@ -122,13 +98,14 @@ function sampled(field: DistanceField, area: number): TriangleMesh {
 export function usualParting(kind: string | undefined): PartingAsked {
   const parts = mouldKinds.find((k) => k.id === kind)?.parts;
   if (kind === 'shim-halves') return { shim: true };
+  if (opensBehind(kind ?? null)) return { open: true };
   return parts === undefined || parts === 'more' ? {} : { pieces: parts === 'one' ? 1 : 2 };
 }
 
 /** How this build's mould is to part. */
 export function partingAskedOf(build: Build): PartingAsked {
   const { parts } = build.mould;
-  if (parts !== null) return { pieces: parts };
+  if (parts !== null && !(parts === 1 && opensBehind(mouldChosen(build)?.kind ?? null))) return { pieces: parts };
   const chosen = mouldChosen(build);
   const usual = usualParting(chosen?.kind);
   const kind = mouldKinds.find((k) => k.id === chosen?.kind);

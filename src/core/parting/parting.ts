@@ -1,5 +1,9 @@
+import { openSide } from '../mould';
 import { failure, success, unit, type Result, type Vec3 } from '../quantity';
+import { opposite } from './directions';
 import type { MasterFace } from './face';
+import { HeightFields } from './height-fields';
+import { labelTriangles, seamWeight } from './labels';
 import { findLocks, type Lock } from './locks';
 import { partingLines, type PartingLine } from './parting-line';
 import { airTraps, ventsOf, waysToPour, type Pour } from './pour';
@@ -15,6 +19,8 @@ export interface PartingAsked {
   readonly worth?: number;
   readonly pulls?: readonly Vec3[];
   readonly pour?: Vec3;
+  /** One part over the front of a piece that lies on its back, open behind. */
+  readonly open?: boolean;
   /** In two halves at a flat sheet; a plane that is given, or the best. */
   readonly shim?: boolean | { readonly normal: Vec3; readonly offset: number };
 }
@@ -37,22 +43,32 @@ export interface Parting {
   readonly labels: Uint8Array;
   /** By triangle: does not come off with its piece. */
   readonly held: Uint8Array;
+  /** m2 that a mould open behind leaves open, labelled past the last piece; null for any other. */
+  readonly behind: number | null;
   readonly lines: readonly PartingLine[];
   readonly partingLength: number;
   readonly locked: readonly Lock[];
   readonly lockedVolume: number;
   readonly pour: Pour;
   readonly shim: Shim | null;
-  readonly undrawn: Chosen['undrawn'];
+  readonly undrawn: Undrawn;
   /** Of a mould that gives, drawn along the first direction. */
   readonly stretch: Stretch;
+}
+
+/** Shares of the face that stay behind; null where it was not looked for. */
+export interface Undrawn {
+  readonly one: number | null;
+  readonly two: number | null;
+  /** Of what one part that is open behind would lie over. */
+  readonly open: number;
 }
 
 /** A part comes off a rigid face that leans away from its direction by this much. */
 const draft = Math.sin((3 * Math.PI) / 180);
 
 /** Bad directions as failures that name them; nothing else fails. */
-export function checkAsked({ pieces, pulls, pour, shim, worth }: PartingAsked): Result<PartingAsked> {
+export function checkAsked({ pieces, pulls, pour, shim, worth, open }: PartingAsked): Result<PartingAsked> {
   if (pieces !== undefined && !(Number.isInteger(pieces) && pieces >= 1 && pieces <= mostPieces))
     return failure('bad-pieces', 'pieces', `a mould has 1 to ${mostPieces} of them`);
   if (pulls !== undefined && (pulls.length < 1 || pulls.length > mostPieces))
@@ -68,6 +84,7 @@ export function checkAsked({ pieces, pulls, pour, shim, worth }: PartingAsked): 
   return success({
     ...(pieces === undefined ? {} : { pieces }),
     ...(worth === undefined ? {} : { worth }),
+    ...(open ? { open } : {}),
     ...(pulls ? { pulls: pulls.map(unit) } : {}),
     ...(pour ? { pour: unit(pour) } : {}),
     ...(shim === undefined ? {} : { shim: typeof shim === 'object' ? { ...shim, normal: unit(shim.normal) } : shim }),
@@ -89,19 +106,28 @@ export function* partingOf(face: MasterFace, board: number | null, asked: Partin
         ? shimAt(face, asked.shim.normal, asked.shim.offset)
         : yield* scaled(bestShim(face), 0, 0.7);
     chosen = bySides(face, shim);
-  } else if (asked.pulls) chosen = settled(face, new FaceRays(face), asked.pulls);
+  } else if (asked.open) chosen = openFront(face, true);
+  else if (asked.pulls) chosen = settled(face, new FaceRays(face), asked.pulls);
   else chosen = yield* scaled(chooseDirections(face, asked.pieces ?? null, asked.worth), 0, 0.8);
   yield 0.8;
   const { directions, labels, held } = withHeld(face, chosen);
   const lines = partingLines(face, labels);
   yield 0.83;
-  const locked = findLocks(face, directions, board);
+  const locked = asked.open
+    ? findLocks(face, directions, board, { over: labels, pull: opposite(directions[0]!) })
+    : findLocks(face, directions, board);
   yield 0.9;
   const stretch = stretchAlong(face, directions[0]!);
   const pour = yield* pourOf(face, asked.pour);
   return {
     pieces: directions.map((direction, i) => pieceOf(face, direction, i, labels, held)),
-    undrawn: chosen.undrawn,
+    undrawn: {
+      one: null,
+      two: null,
+      ...chosen.undrawn,
+      open: openLeft(face, asked.open ? chosen : openFront(face, false)),
+    },
+    behind: asked.open ? areaOf(face, (t) => labels[t]! > 0) : null,
     labels,
     held,
     lines,
@@ -114,10 +140,39 @@ export function* partingOf(face: MasterFace, board: number | null, asked: Partin
   };
 }
 
+/**
+ * One part, drawn along the open side's direction: over all it can be drawn from. The rest, where it can be drawn the
+ * other way, is left open behind; what can be drawn neither way holds it. By pictures, or by rays for good.
+ */
+function openFront(face: MasterFace, byRays: boolean): Chosen {
+  const { draw } = openSide(face);
+  const front = new Uint8Array(face.count),
+    back = new Uint8Array(face.count);
+  new HeightFields(face).look(draw).drawable(front, back);
+  if (byRays) front.set(new FaceRays(face).drawable(draw));
+  const behind = back.map((drawn, t) => (front[t] ? 0 : drawn));
+  const labels = labelTriangles(face, [front, behind], seamWeight(face));
+  return { directions: [draw], drawable: [front], labels, undrawn: null };
+}
+
+/** Of what an open part lies over, the share that does not come off. */
+function openLeft(face: MasterFace, { drawable, labels }: Chosen): number {
+  const under = areaOf(face, (t) => labels[t] === 0);
+  return under > 0 ? areaOf(face, (t) => labels[t] === 0 && !drawable[0]![t]) / under : 0;
+}
+
+/** m2 a mould may lie on, of these. */
+function areaOf({ count, stands, areas }: MasterFace, counts: (t: number) => boolean): number {
+  let area = 0;
+  for (let t = 0; t < count; t++) if (!stands[t] && counts(t)) area += areas[t]!;
+  return area;
+}
+
 /** With what does not come off: triangles of a part that its direction does not draw. */
 export function withHeld(face: MasterFace, chosen: Chosen): Chosen & { readonly held: Uint8Array } {
   const { drawable, labels } = chosen;
-  const held = labels.map((label, t) => (!face.stands[t] && !drawable[label]![t] ? 1 : 0));
+  // What lies past the last piece is under none.
+  const held = labels.map((label, t) => (!face.stands[t] && drawable[label]?.[t] === 0 ? 1 : 0));
   return { ...chosen, held };
 }
 

@@ -1,8 +1,8 @@
 import { BufferAttribute, BufferGeometry, DoubleSide, Ray, Vector3 } from 'three';
 import { MeshBVH } from 'three-mesh-bvh';
+import { leansBack } from '../mould';
 import type { Vec3 } from '../quantity';
 import type { MasterFace } from './face';
-import { leansBack } from './height-fields';
 
 /** Rays against the whole face, what it stands on with it: dearer than pictures, and exact. */
 export class FaceRays {

@@ -1,5 +1,5 @@
-import { isBare } from '../form';
-import type { Master } from '../mould';
+import { extractSurface, isBare, measureTriangles, type SurfaceMesh } from '../form';
+import { openSide, type Master } from '../mould';
 import type { Piece } from './piece';
 
 /** Where a mould ends below: a piece that stands is left open where it stands, over its board or on a post; others are closed. */
@@ -13,5 +13,55 @@ export function masterOf(piece: Piece): Master {
   const area = (bare: boolean) =>
     volumes.perMass.reduce((sum, m, i) => sum + (isBare(form.masses[i]) === bare ? m.area : 0), 0);
   const clay = area(false);
-  return { field, box: extent, board: boardOf(piece), clad: clay > 0 ? clay / (clay + area(true)) : 1 };
+  return {
+    field,
+    box: extent,
+    board: boardOf(piece),
+    clad: clay > 0 ? clay / (clay + area(true)) : 1,
+    front: () => frontOf(piece),
+  };
+}
+
+/** By what was sampled: most edits leave the form as it was. */
+const fronts = new WeakMap<Piece['grid'], { readonly of: string; readonly share: number }>();
+
+/** Of what bears clay, the share that lies under a mould that is open behind. */
+function frontOf(piece: Piece): number {
+  const { grid, form, build } = piece;
+  const bare = form.masses.map((m) => isBare(m));
+  const of = JSON.stringify([bare, build.mould.keepFree]);
+  const known = fronts.get(grid);
+  if (known?.of === of) return known.share;
+  const surface = extractSurface(grid);
+  const stands = ofBareMasses(surface, form.masses);
+  const { share } = openSide({
+    ...measureTriangles(surface),
+    stands: stands.includes(0) ? stands : stands.fill(0),
+    kept: keptFreeOf(surface, form.masses, build.mould.keepFree),
+  });
+  fronts.set(grid, { of, share });
+  return share;
+}
+
+/** By triangle: what bears no clay, as the head a mask is made over, or an object left bare. */
+export function ofBareMasses(surface: SurfaceMesh, masses: Piece['form']['masses']): Uint8Array {
+  return new Uint8Array(surface.triangles.length / 3).map((_, t) =>
+    isBare(masses[surface.owners[surface.triangles[3 * t]!]!]) ? 1 : 0,
+  );
+}
+
+/** Parts of a face that look at one: names of masses as start forms give them. An ear is cut through without harm. */
+const ofAFace =
+  /^(?!ear)(?:.*-)?(brow|eye|lid|nose|lip|mouth|cheek|cheekbone|chin|jaw|upper-jaw|lower-teeth|teeth|fang|tusk|bag|fold|furrow|socket|forehead|face-core|face|muzzle|snout|beak|bill)(-|$)/;
+
+/** By triangle: where no seam is wanted, on a face and on what else is named by its region. */
+export function keptFreeOf(
+  surface: SurfaceMesh,
+  masses: readonly { readonly id: string; readonly region: string }[],
+  kept: { readonly face: boolean; readonly regions: readonly string[] },
+): Uint8Array {
+  const dear = masses.map((m) => (kept.face && ofAFace.test(m.id)) || kept.regions.includes(m.region));
+  return new Uint8Array(surface.triangles.length / 3).map((_, t) =>
+    dear[surface.owners[surface.triangles[3 * t]!]!] ? 1 : 0,
+  );
 }

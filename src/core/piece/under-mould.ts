@@ -19,7 +19,8 @@ export function mouldPerArea({ build }: Pick<Piece, 'build'>): number | null {
   if (!chosen || build.mould.posture === 'lying') return null;
   const kind: MouldKind<MouldKindId> = mouldKinds.find((k) => k.id === chosen.kind)!;
   const { skin, shell } = kind;
-  if (!skin && !shell) return null;
+  // One that is open behind is laid over a piece on its back.
+  if (kind.open || (!skin && !shell)) return null;
   const of = (layer: MouldKind['skin'], thickness: number | null) =>
     layer ? mouldMaterials[layer.material].density * (thickness ?? layer.thickness) : 0;
   return bulges * (of(skin, chosen.walls.skin) + of(shell, chosen.walls.shell));

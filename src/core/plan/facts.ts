@@ -3,7 +3,15 @@ import { sectionsIn } from '../armature';
 import { coverKinds, type LayerKind } from '../catalogue';
 import { layersOverClay, layersUnderClay } from '../clay';
 import { cureHours, kneadingMinutes, layingHours } from '../cure';
-import { blockAbout, leftInTheBowl, mouldChosen, mouldKinds, mouldMaterials } from '../mould';
+import {
+  blockAbout,
+  leftInTheBowl,
+  mouldChosen,
+  mouldKinds,
+  mouldMaterials,
+  type MouldKind,
+  type MouldKindId,
+} from '../mould';
 import {
   boardOf,
   coatState,
@@ -223,9 +231,10 @@ function liftWindow(
 function mouldFacts(piece: Piece, report: PieceReport): MouldFacts | null {
   const chosen = mouldChosen(piece.build);
   if (!chosen) return null;
-  const { block } = mouldKinds.find((k) => k.id === chosen.kind)!;
+  const { block, open }: MouldKind<MouldKindId> = mouldKinds.find((k) => k.id === chosen.kind)!;
   const { skin, shell, margin } = chosen.walls;
-  const area = report.size.area * (masterOf(piece).clad ?? 1);
+  const { clad = 1, front } = masterOf(piece);
+  const area = report.size.area * clad * (open ? (front?.() ?? 1) : 1);
   if (!block) return { kind: chosen.kind, area, block: 0, skin, shell };
   const volume = blockAbout(piece.extent, boardOf(piece), margin ?? block.margin, report.size.volume);
   return { kind: chosen.kind, area, block: volume * mouldMaterials[block.material].bought * (1 + leftInTheBowl) };

@@ -15,3 +15,4 @@ export * from './upright';
 export * from './limbs-in-solid';
 export * from './depth-in-solid';
 export { findLimbs } from './limb-joints';
+export * from './measure-triangles';

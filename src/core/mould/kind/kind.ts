@@ -15,6 +15,8 @@ export interface MouldKind<Id extends string = string> {
   /** Poured round it: metres of it on every side. */
   readonly block: { readonly material: MouldMaterialId; readonly margin: number } | null;
   readonly parts: 'one' | 'two' | 'more';
+  /** It lies over one side of a piece on its back, and is open behind. */
+  readonly open?: true;
   /** What it stretches, as a share, before it tears; 0 for what does not give. */
   readonly stretches: number;
   /** How much smaller a cast comes out for the mould alone. */

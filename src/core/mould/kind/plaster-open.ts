@@ -9,6 +9,7 @@ export const plasterOpen = mouldKind({
   shell: { material: 'plaster', thickness: 0.025, coats: 2 },
   block: null,
   parts: 'one',
+  open: true,
   stretches: 0,
   shrinkage: plasterSwells,
   wear: plasterWears,

@@ -9,6 +9,7 @@ export const rubberPress = mouldKind({
   shell: null,
   block: null,
   parts: 'one',
+  open: true,
   stretches: 3,
   shrinkage: rubberShrinks,
   wear: rubberWears,

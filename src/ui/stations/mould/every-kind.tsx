@@ -1,8 +1,9 @@
 'use client';
 import { useState } from 'react';
 import { Button, Modal, Table } from 'react-bootstrap';
-import { peelsOut, takeMould } from '../../../core/mould';
+import { peelsOut, takeMould, type MouldKind } from '../../../core/mould';
 import type { MouldRow } from '../../../core/improve';
+import type { Undrawn } from '../../../core/parting';
 import { formatDate, formatMass, sensible } from '../../../core/quantity';
 import { useBench, useController } from '../../bench/context';
 import { useMould } from '../../bench/use-mould';
@@ -106,21 +107,21 @@ function weightOf({ figures: { skin, shell, block } }: MouldRow): number {
   return [skin, shell, block].reduce((sum, p) => sum + (p?.mass ?? 0), 0);
 }
 
-type Undrawn = { readonly one: number; readonly two: number } | null;
-
 function undercutWords(
-  { figures: { kind, cast } }: MouldRow,
-  undrawn: Undrawn,
+  { figures: { kind: own, cast } }: MouldRow,
+  undrawn: Undrawn | null,
   stretch: { readonly share: number } | null,
   setting: string,
 ): React.ReactNode {
+  const kind: MouldKind = own;
   if (kind.stretches > 0) {
     if (kind.parts !== 'one' || !stretch) return 'gives way';
     return stretch.share <= kind.stretches / 2 ? `stretches ${sensible(stretch.share * 100, 2)} %` : 'is cut open';
   }
   if (kind.parts === 'more') return 'in as many parts as it takes';
   if (!undrawn) return '';
-  const share = kind.parts === 'one' ? undrawn.one : undrawn.two;
+  const share = kind.open ? undrawn.open : kind.parts === 'one' ? undrawn.one : undrawn.two;
+  if (share === null) return '';
   if (share <= 0.002) return 'comes off';
   if (peelsOut(kind, cast.id, setting)) return `${sensible(share * 100, 2)} % dug out`;
   return <span className="status-fails">{sensible(share * 100, 2)} % of the face held</span>;

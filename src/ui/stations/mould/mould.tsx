@@ -1,7 +1,7 @@
 'use client';
 import { useEffect } from 'react';
 import { Form } from 'react-bootstrap';
-import { castKinds, mouldChosen, mouldKinds, takeMould, takeNoMould, wallsAreOf } from '../../../core/mould';
+import { castKinds, mouldChosen, mouldKinds, opensBehind, takeMould, takeNoMould, wallsAreOf } from '../../../core/mould';
 import { useBench, useController } from '../../bench/context';
 import { partingKey } from '../../bench/mould-work';
 import { useMould } from '../../bench/use-mould';
@@ -48,6 +48,7 @@ function Choose() {
   const build = useBench((s) => s.build);
   const chosen = mouldChosen(build);
   const kind = mouldKinds.find((k) => k.id === chosen?.kind);
+  const open = kind ? opensBehind(kind.id) : false;
   const own = chosen !== null && wallsAreOf(build.mould, chosen.kind);
   const casts = castKinds.filter((c) => (kind?.takes as readonly string[] | undefined)?.includes(c.id));
   const take = (id: string) => {
@@ -66,7 +67,7 @@ function Choose() {
       />
       {chosen && kind && (
         <div className="pairs">
-          {!kind.block && (
+          {!kind.block && !open && (
             <ChoiceAt
               label="While it is laid on"
               path={['mould', 'posture']}

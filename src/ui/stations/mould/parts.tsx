@@ -56,6 +56,8 @@ function Shown() {
   const open = useMould((s) => s.open);
   if (!parted) return <p className="muted">Waiting for the piece …</p>;
   const { parting } = parted;
+  const { one, two } = parting.undrawn;
+  const covered = parting.pieces.reduce((sum, p) => sum + p.area, 0);
   const names = partNames(parting.pieces.map((p) => p.direction));
   const kind = mouldKinds.find((k) => k.id === mouldChosen(build)?.kind);
   const gives = (kind?.stretches ?? 0) > 0;
@@ -99,12 +101,17 @@ function Shown() {
         </tbody>
       </Table>
       <ul className="facts-list">
+        {parting.behind !== null && (
+          <li>
+            It lies over {shareWords(covered / (covered + parting.behind))} of the face, the piece lying on its back; its
+            rim is {formatLength(parting.partingLength, units)} long: bed the piece up to there.
+          </li>
+        )}
         {parting.pieces.length > 1 && <li>The seam is {formatLength(parting.partingLength, units)} long.</li>}
         {parting.shim && <li>{shimWords(parting.shim, units)}</li>}
-        {parting.undrawn && parting.pieces.length <= 2 && (
+        {one !== null && two !== null && parting.pieces.length <= 2 && (
           <li>
-            Of the face, one part would leave {shareWords(parting.undrawn.one)} behind, two leave{' '}
-            {shareWords(parting.undrawn.two)}.
+            Of the face, one part would leave {shareWords(one)} behind, two leave {shareWords(two)}.
           </li>
         )}
         {peels && (
@@ -121,7 +128,7 @@ function Shown() {
             off, and scrapes.
           </li>
         )}
-        <li>{hollow ? filledWords(parted.stands.includes(1)) : pourWords(parting.pour)}</li>
+        <li>{hollow ? filledWords(parting.behind !== null || parted.stands.includes(1)) : pourWords(parting.pour)}</li>
       </ul>
       <p className="small muted">Found in {sensible(parted.seconds, 2)} s.</p>
     </section>
