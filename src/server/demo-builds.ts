@@ -60,10 +60,10 @@ const noted =
   (b: Build): Build => ({ ...b, brief: { ...b.brief, note, deadline, ...more } });
 
 /** With a mould taken of it, and this cast in that. */
-function moulded(build: Build, kind: MouldKindId, cast: CastId, posture: 'standing' | 'lying' = 'standing'): Build {
+function moulded(build: Build, kind: MouldKindId, cast: CastId, own: Partial<Build['mould']> = {}): Build {
   const taken = applyEdit(build, takeMould(build, kind));
   if (!taken.ok) throw new Error(`demo ${build.name}: ${taken.path} ${taken.message}`);
-  return { ...taken.value, mould: { ...taken.value.mould, cast, posture } };
+  return { ...taken.value, mould: { ...taken.value.mould, cast, casts: 1, ...own } };
 }
 
 /** A deliberately bad build: foil arms held out with no wire in them, and epoxy clay swapped in late for paper clay. */
@@ -91,6 +91,17 @@ export function otherDemoBuilds(startDate: string, deadline: string): Build[] {
         )(b),
         'plaster-parts',
         'latex-skin',
+      ),
+    ),
+    started('Otter paws', startDate, 'hand', 1, typed('hand', 'paws'), (b) =>
+      moulded(
+        noted(
+          'Masters for the paws of the otter puppets, a left and a right side by side: oil-based clay on foil and wire. Three pairs are cast hollow in resin.',
+          deadline,
+        )(b),
+        'rubber-skin',
+        'resin-hollow',
+        { casts: 3 },
       ),
     ),
     started('Walrus', startDate, 'long-neck', 1, typed('long-neck', 'walrus', { fangs: 0.44 }), (b) =>
@@ -126,7 +137,7 @@ export function otherDemoBuilds(startDate: string, deadline: string): Build[] {
         },
         'shim-halves',
         'latex-foam',
-        'lying',
+        { posture: 'lying' },
       ),
     ),
     started('Whelk pauldron', startDate, 'worn-shell', 1, typed('worn-shell', 'whelk', { height: 0.12 }), (b) => ({

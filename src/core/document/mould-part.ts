@@ -44,6 +44,8 @@ export const mouldPartSchema = z.strictObject({
   posture: z.enum(['standing', 'lying']).default('standing'),
   /** By this the size of the piece is larger than the cast is to be. */
   oversize: z.number().min(0.8).max(2).default(1),
+  /** How many are to be cast of it; they are planned and bought for. */
+  casts: z.number().int().min(0).max(60).default(0),
   /** Metres between wearer and cast, all round. */
   gap: z.number().min(0).max(0.1).default(0),
   /** Metres, in place of the usual ones. */

@@ -1,17 +1,20 @@
 import { applyEdit } from '../document';
 import type { EvaluateOptions, Evaluator, Question } from '../evaluate';
 import {
+  castNeeds,
   mouldChosen,
   mouldFiguresOf,
   mouldKinds,
   mouldMaterials,
   mouldProcesses,
+  plasterWarms,
   pourBox,
   pullsExpected,
   pullsOf,
   pullsUntilGone,
   saidWalls,
   takeMould,
+  type CastNeed,
   type MouldFigures,
   type MouldKind,
   type MouldKindId,
@@ -26,6 +29,12 @@ export interface MouldRow {
   readonly figures: MouldFigures;
   /** Of what is bought for it, in the build's currency. */
   readonly cost: Range;
+  /** What casts of it take: as many as are wanted, or one. */
+  readonly casts: { readonly count: number; readonly needs: readonly CastNeed[] };
+  /** What a cast then costs, its share of the mould with it. */
+  readonly eachCost: Range;
+  /** Degrees its plaster warms as it sets; null without any. */
+  readonly warms: number | null;
   /** Of work at it, as the plan has them, and the day all is done. */
   readonly hours: number;
   readonly ready: string | null;
@@ -64,9 +73,15 @@ export function compareMoulds(question: Question, evaluator: Evaluator, options:
     const report = evaluator.evaluate({ ...question, build: taken.value }, options);
     if (!report.ok) return report;
     const own = figures.value[i]!;
+    const count = Math.max(1, build.mould.casts);
+    const needs = castNeeds(own, count);
+    const cost = costOf(own);
     rows.push({
       figures: own,
-      cost: costOf(own),
+      cost,
+      casts: { count, needs },
+      eachCost: eachOf(cost, needs, count),
+      warms: own.shell?.material === 'plaster' ? plasterWarms(own.shell.thickness) : null,
       hours: mouldHours(report.value.plan),
       ready: report.value.dates.ready?.likely ?? null,
       box: own.block
@@ -86,6 +101,12 @@ function costOf({ skin, shell, block }: MouldFigures): Range {
   const sum = (end: keyof Range): number =>
     [skin, shell, block].reduce((all, p) => all + (p ? p.toBuy * mouldMaterials[p.material].price[end] : 0), 0);
   return { low: sum('low'), nominal: sum('nominal'), high: sum('high') };
+}
+
+/** Of one of so many casts: what it is made of, and its share of the mould. */
+function eachOf(mould: Range, needs: readonly CastNeed[], count: number): Range {
+  const of = (end: keyof Range) => needs.reduce((sum, n) => sum + n.price[end], mould[end] / count);
+  return { low: of('low'), nominal: of('nominal'), high: of('high') };
 }
 
 function mouldHours(plan: BuildPlan | null): number {

@@ -12,4 +12,7 @@ export * from './chosen';
 export * from './fit';
 export * from './box';
 export * from './open-side';
+export * from './packs';
+export * from './plaster';
+export * from './casts-wanted';
 export * from './pulls';

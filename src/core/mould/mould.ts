@@ -1,13 +1,17 @@
 import type { Box, DistanceField } from '../form';
 import { failure, success, type Range, type Result } from '../quantity';
 import { castKinds, type CastId, type CastKind } from './cast';
-import { mouldKinds, mouldMaterials, type MouldKind, type MouldKindId, type MouldMaterialId } from './kind';
+import {
+  leftInTheBowl,
+  mouldKinds,
+  mouldMaterials,
+  type MouldKind,
+  type MouldKindId,
+  type MouldMaterialId,
+} from './kind';
 import { blockAbout, volumesWithin } from './offset-volumes';
 import type { MouldWalls } from './chosen';
 import { leftAfter } from './fit';
-
-/** A tenth of what is mixed stays in the bowl and on the brush. */
-export const leftInTheBowl = 0.1;
 
 /** Part of a mould as it is laid up: m3, kg as it weighs then, kg to buy. */
 export interface MouldPart {
@@ -28,7 +32,9 @@ export interface MouldFigures {
   readonly block: MouldPart | null;
   /** Of a length, what a cast has of it. */
   readonly left: Range;
-  /** kg of a cast, dry or set. */
+  /** kg of a cast, dry or set: its wall, or all of it where it is poured full; what is behind that; both. */
+  readonly wall: Range;
+  readonly backing: Range | null;
   readonly castMass: Range;
   /** m3 of the piece. */
   readonly piece: number;
@@ -131,10 +137,16 @@ function figuresOf(laid: Laid, master: Master, within: (offset: number) => numbe
   const piece = within(0);
   const clad = (master.clad ?? 1) * (kind.open ? (master.front?.() ?? 1) : 1);
   const left = leftAfter(kind, cast);
-  const massOf = (end: keyof Range): number =>
+  const wallOf = (end: keyof Range): number =>
     wall
       ? clad * (piece - within(-wall[end])) * left[end] ** 2 * cast.density[end]
       : piece * left[end] ** 3 * cast.density[end];
+  const { backing: behind }: CastKind = cast;
+  const face = wall ? (clad * (piece - within(-wall.nominal))) / wall.nominal : 0;
+  const behindOf = (end: keyof Range): number =>
+    behind ? face * behind.thick[end] * left[end] ** 2 * behind.density[end] : 0;
+  const walls = ends(wallOf);
+  const backing = behind ? ends(behindOf) : null;
   return {
     kind,
     cast,
@@ -144,8 +156,15 @@ function figuresOf(laid: Laid, master: Master, within: (offset: number) => numbe
     shell:
       kind.shell && partOf(kind.shell.material, shell!, kind.shell.coats, clad * (within(toShell) - within(toSkin))),
     block: kind.block && partOf(kind.block.material, margin!, 1, blockAbout(master.box, master.board, margin!, piece)),
-    castMass: { low: massOf('low'), nominal: massOf('nominal'), high: massOf('high') },
+    wall: walls,
+    backing,
+    castMass: ends((end) => walls[end] + (backing?.[end] ?? 0)),
   };
+}
+
+/** A range, end by end. */
+export function ends(of: (end: keyof Range) => number): Range {
+  return { low: of('low'), nominal: of('nominal'), high: of('high') };
 }
 
 function partOf(material: MouldMaterialId, thickness: number, coats: number, volume: number): MouldPart {

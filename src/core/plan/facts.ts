@@ -5,10 +5,16 @@ import { layersOverClay, layersUnderClay } from '../clay';
 import { cureHours, kneadingMinutes, layingHours } from '../cure';
 import {
   blockAbout,
+  castKinds,
+  castNeeds,
+  flatCast,
   leftInTheBowl,
   mouldChosen,
   mouldKinds,
   mouldMaterials,
+  plasterDries,
+  type CastKind,
+  type MouldChosen,
   type MouldKind,
   type MouldKindId,
 } from '../mould';
@@ -24,7 +30,7 @@ import {
 } from '../piece';
 import { exactly, type Range } from '../quantity';
 import { puttyCure } from './clocks';
-import type { CoatFacts, JobFacts, LayerFacts, LetGoFacts, MouldFacts, RegionFacts } from './step';
+import type { CastFacts, CoatFacts, JobFacts, LayerFacts, LetGoFacts, MouldFacts, RegionFacts } from './step';
 
 /** What a job's steps are made from, read off a piece and its report. Ranges are there when the report has them. */
 const never = 400 * 86400;
@@ -227,6 +233,24 @@ function liftWindow(
   return { least: Math.min(asked, last / area), most: Math.max(last / area, asked + 3600) };
 }
 
+/** Casts that are wanted; their mould dries in the room the piece dries in, its walls open to both sides. */
+function castFacts({ build }: Piece, report: PieceReport, chosen: MouldChosen, area: number): CastFacts | null {
+  const { casts: count } = build.mould;
+  if (count === 0) return null;
+  const kind: MouldKind<MouldKindId> = mouldKinds.find((k) => k.id === chosen.kind)!;
+  const cast: CastKind = castKinds.find((c) => c.id === chosen.cast)!;
+  const weights = flatCast(kind, cast, { area, volume: report.size.volume });
+  const { temperature, relativeHumidity, airSpeed: speed } = build.room;
+  const plaster = kind.shell?.material === 'plaster' && kind.skin === null;
+  return {
+    cast: chosen.cast,
+    count,
+    each: castNeeds({ cast, ...weights }, count).map(({ name, each }) => ({ name, mass: each })),
+    mouldDries:
+      cast.wantsDryMould && plaster ? plasterDries(chosen.walls.shell!, { temperature, relativeHumidity, speed }) : 0,
+  };
+}
+
 /** Of a poured mould the kg of rubber: its box is known without counting cells. */
 function mouldFacts(piece: Piece, report: PieceReport): MouldFacts | null {
   const chosen = mouldChosen(piece.build);
@@ -235,7 +259,9 @@ function mouldFacts(piece: Piece, report: PieceReport): MouldFacts | null {
   const { skin, shell, margin } = chosen.walls;
   const { clad = 1, front } = masterOf(piece);
   const area = report.size.area * clad * (open ? (front?.() ?? 1) : 1);
-  if (!block) return { kind: chosen.kind, area, block: 0, skin, shell };
+  const casts = castFacts(piece, report, chosen, area);
+  if (!block) return { kind: chosen.kind, area, block: 0, skin, shell, casts };
   const volume = blockAbout(piece.extent, boardOf(piece), margin ?? block.margin, report.size.volume);
-  return { kind: chosen.kind, area, block: volume * mouldMaterials[block.material].bought * (1 + leftInTheBowl) };
+  const poured = volume * mouldMaterials[block.material].bought * (1 + leftInTheBowl);
+  return { kind: chosen.kind, area, block: poured, casts };
 }

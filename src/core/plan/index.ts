@@ -17,6 +17,7 @@ export * from './step';
 export * from './steps';
 export * from './pace';
 export * from './changes';
+export { castStepPrefix } from './cast-steps';
 export * from './plan';
 export * from './sittings';
 export * from './trial';

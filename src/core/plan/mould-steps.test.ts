@@ -1,5 +1,6 @@
 import { leftInTheBowl, mouldKinds, mouldMaterials, type MouldKind } from '../mould';
 import { jobFacts as factsFor } from '../../../tests/support/job-facts';
+import { castStepPrefix } from './cast-steps';
 import { mouldSteps } from './mould-steps';
 import { stepsOf } from './steps';
 
@@ -42,4 +43,33 @@ test('walls one has chosen are what is taken', () => {
       0,
     );
   expect(taken(0.02)).toBeCloseTo(2 * taken(), 9);
+});
+
+describe('casts', () => {
+  const each = [{ name: 'slip latex', mass: 0.4 }];
+  const planned = (count: number, mouldDries: number | null = 5 * 86400) =>
+    stepsOf(
+      factsFor({
+        processes: ['plaster-mould'],
+        mould: { kind: 'plaster-parts', block: 0, casts: { cast: 'latex-skin', count, each, mouldDries } },
+      }),
+    ).filter((s) => s.id.startsWith(castStepPrefix));
+
+  test('three, one after another, the first when the mould has dried', () => {
+    const steps = planned(3);
+    expect(steps.map((s) => s.id)).toEqual([1, 2, 3].flatMap((k) => [`cast/${k}/lay`, `cast/${k}/take`]));
+    expect(steps[0]!.name).toMatch(/^Cast 1 of 3: lay in/);
+    const [waits] = steps[0]!.after;
+    expect(waits).toMatchObject({ task: 'plaster-mould/open', why: 'the mould is dry' });
+    expect(waits!.least.nominal).toBe(5 * 86400);
+    steps.slice(1).forEach((s, i) => expect(s.after.map((w) => w.task)).toEqual([steps[i]!.id]));
+    expect(steps[1]!.after[0]!.least.nominal).toBe(24 * 3600);
+    expect(steps.reduce((sum, s) => sum + (s.material?.mass ?? 0), 0)).toBeCloseTo(1.2, 9);
+  });
+
+  test('a room that never dries it is heated in the end; none wanted is none planned', () => {
+    expect(planned(1, null)[0]!.after[0]!.least.nominal).toBe(30 * 86400);
+    expect(planned(1)[0]!.name).toMatch(/^Lay in/);
+    expect(planned(0)).toEqual([]);
+  });
 });

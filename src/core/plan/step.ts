@@ -1,6 +1,6 @@
 import type { MixId } from '../cure';
 import type { Fineness, Need, StepKind } from '../document';
-import type { MouldKindId } from '../mould';
+import type { CastId, MouldKindId } from '../mould';
 import type { Range } from '../quantity';
 
 /** What the steps of a job are made from: the piece as it was measured and dried, without anything of how that was found. SI; seconds. */
@@ -157,4 +157,15 @@ export interface MouldFacts {
   /** Metres, in place of the usual ones. */
   readonly skin?: number | null;
   readonly shell?: number | null;
+  readonly casts?: CastFacts | null;
+}
+
+/** Casts that are to be taken in it. */
+export interface CastFacts {
+  readonly cast: CastId;
+  readonly count: number;
+  /** Bought for one: kg of each of what it is made of, then of what fills it behind. */
+  readonly each: readonly { readonly name: string; readonly mass: number }[];
+  /** Seconds until its mould has dried, where it wants that; null where the room never dries it. */
+  readonly mouldDries: number | null;
 }

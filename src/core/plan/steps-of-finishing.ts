@@ -1,6 +1,7 @@
 import type { StepWait } from './step';
 import { hour, layingId, mixedIn, puttingOn, waitFor, type StepList } from './step-list';
 import { mouldProcesses, usualKind } from '../mould';
+import { stepsOfCasting } from './cast-steps';
 import { mouldSteps, type ProcessStep } from './mould-steps';
 import { groundWaits, processSteps, smoothsTheFace } from './step-rates';
 
@@ -51,6 +52,8 @@ export function stepsOfFinishing(list: StepList, worked: readonly StepWait[]): v
     ),
   ];
   through(moulds, f.mould?.area);
+  const opened = from[from.length - 1]?.task;
+  if (f.mould?.casts && opened !== undefined) stepsOfCasting(list, f.mould.casts, opened);
   const staysSoft = f.setting === 'never' || f.setting === 'damp';
   if (moulds.length > 0 && staysSoft) takeApart(list, from);
   else

@@ -158,7 +158,9 @@ export const jointed: School<JointedParameters> = {
     },
     ...boardFields,
   ],
-  fits: (form) => form.skeleton.joints.length >= 6 && (form.head === null || form.head.mesh !== undefined),
+  // A hand stands on its upright, with no feet to bolt down.
+  fits: (form) =>
+    form.kind !== 'hand' && form.skeleton.joints.length >= 6 && (form.head === null || form.head.mesh !== undefined),
   unsuited: (form) => (reachesOut(form) ? 'Soft wire does not hold a head this heavy so far out.' : null),
   make,
 };

@@ -71,7 +71,11 @@ export interface SchoolContext {
 
 /** Box of the form from its masses, blends left out; metres. */
 export function spanOfForm(form: ResolvedForm): { readonly low: Vec3; readonly high: Vec3 } {
-  const boxes = form.masses.filter((m) => m.role !== 'opening').map((m) => massBox(m));
+  return spanOfMasses(form.masses);
+}
+
+export function spanOfMasses(masses: ResolvedForm['masses']): { readonly low: Vec3; readonly high: Vec3 } {
+  const boxes = masses.filter((m) => m.role !== 'opening').map((m) => massBox(m));
   const side = (pick: 'low' | 'high', of: (...v: number[]) => number) =>
     [0, 1, 2].map((k) => of(...boxes.map((b) => b[pick][k as 0 | 1 | 2]))) as unknown as Vec3;
   return { low: side('low', Math.min), high: side('high', Math.max) };

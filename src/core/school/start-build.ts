@@ -14,6 +14,7 @@ interface Usual {
 
 const usual: Readonly<Record<string, Usual>> = {
   head: { clay: 'paper-clay', coat: 0.008, school: 'stuffed' },
+  hand: { clay: 'oil-medium', coat: 0.008, school: 'wire-figure' },
   mask: { clay: 'water-based', coat: 0.012, school: 'head-form' },
   figure: { clay: 'paper-clay', coat: 0.006, school: 'wire-figure' },
   'four-legged': { clay: 'paper-clay', coat: 0.006, school: 'wire-figure' },

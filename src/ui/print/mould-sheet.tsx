@@ -9,17 +9,19 @@ import {
   mouldKinds,
   mouldMaterials,
   mouldProcesses,
+  packsFor,
   peelsOut,
   type MouldPart,
 } from '../../core/mould';
 import type { MouldRow } from '../../core/improve';
 import type { Shim } from '../../core/parting';
-import { whenWords, type BuildPlan } from '../../core/plan';
+import { castStepPrefix, whenWords, type BuildPlan } from '../../core/plan';
 import { formatDuration, formatForce, formatLength, formatMass, sensible, type UnitSystem } from '../../core/quantity';
 import { seamDrawing } from '../../core/sheet';
 import { mouldClient } from '../../workers/clients';
 import type { Asked, PartedPicture } from '../../workers/protocol';
 import { BoardRows } from '../stations/mould/board-rows';
+import { packWords } from '../stations/mould/pack-words';
 import { settingOf } from '../stations/mould/setting';
 import { drawnWords, partNames } from '../stations/mould/part-words';
 import { PaperSheets, usePaper } from './templates';
@@ -118,6 +120,7 @@ export default function MouldSheet({ asked, plan, zone }: { asked: Asked; plan: 
 
 function Buy({ row, units }: { row: MouldRow; units: UnitSystem }) {
   const { skin, shell, block, castMass, left } = row.figures;
+  const { needs, count } = row.casts;
   const parts = [skin, shell, block].filter((p): p is MouldPart => p !== null);
   return (
     <section className="keep">
@@ -131,6 +134,7 @@ function Buy({ row, units }: { row: MouldRow; units: UnitSystem }) {
             <th className="n">Coats</th>
             <th className="n">Weighs on the piece</th>
             <th className="n">Buy</th>
+            <th>In packs of</th>
           </tr>
         </thead>
         <tbody>
@@ -144,6 +148,19 @@ function Buy({ row, units }: { row: MouldRow; units: UnitSystem }) {
               <td className="n">{p.coats}</td>
               <td className="n">{formatMass(p.mass, units)}</td>
               <td className="n">{formatMass(p.toBuy, units)}</td>
+              <td>{packWords(packsFor(p.toBuy, mouldMaterials[p.material].packs), units)}</td>
+            </tr>
+          ))}
+          {needs.map((n) => (
+            <tr key={`cast ${n.name}`}>
+              <td>
+                <span className="box" />
+              </td>
+              <td colSpan={4}>
+                {n.name} for {count === 1 ? 'a cast' : `${count} casts`}, {formatMass(n.each, units)} each
+              </td>
+              <td className="n">{formatMass(n.all, units)}</td>
+              <td>{packWords(n.packs, units)}</td>
             </tr>
           ))}
         </tbody>
@@ -157,7 +174,8 @@ function Buy({ row, units }: { row: MouldRow; units: UnitSystem }) {
 }
 
 function Coats({ plan, zone, units }: { plan: BuildPlan; zone: string; units: UnitSystem }) {
-  const steps = plan.steps.filter((s) => mouldProcesses.some((p) => s.id.startsWith(`${p}/`)));
+  const own = [...mouldProcesses.map((p) => `${p}/`), castStepPrefix];
+  const steps = plan.steps.filter((s) => own.some((p) => s.id.startsWith(p)));
   if (steps.length === 0) return null;
   return (
     <section>

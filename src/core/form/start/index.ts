@@ -12,6 +12,7 @@ import { figure } from './figure';
 import { foundObject } from './found-object';
 import { fourLegged } from './four-legged';
 import { free } from './free';
+import { hand } from './hand';
 import { head } from './head';
 import { longNeck as earlierLongNeck } from './earlier/long-neck';
 import { longNeck } from './long-neck';
@@ -27,6 +28,7 @@ import { wornShell } from './worn-shell';
 export const startForms: readonly AnyStartForm[] = [
   bust,
   head,
+  hand,
   mask,
   figure,
   fourLegged,

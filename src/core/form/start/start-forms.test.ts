@@ -8,6 +8,7 @@ import { Evaluator } from '../../evaluate';
 const bounds: Readonly<Record<string, { litres: readonly [number, number]; clay: readonly [number, number] }>> = {
   bust: { litres: [12, 25], clay: [2, 8] },
   head: { litres: [4.5, 7.5], clay: [1, 2.5] },
+  hand: { litres: [0.25, 0.5], clay: [0.25, 0.6] },
   mask: { litres: [5, 10], clay: [1.2, 4.5] },
   figure: { litres: [52, 85], clay: [8, 40] },
   'four-legged': { litres: [22, 55], clay: [4, 25] },

@@ -7,5 +7,28 @@ export const latexFoam = castKind({
   density: ranged([930, 950, 1000]),
   shrinkage: ranged([0.08, 0.1, 0.12]),
   gives: true,
+  wantsDryMould: true,
+  made: [{ material: 'latex', share: 1 }],
+  backing: { material: 'foam', thick: ranged([0.01, 0.015, 0.025]), density: ranged([60, 90, 140]) },
+  steps: [
+    {
+      id: 'lay',
+      name: 'Lay in the latex: filled and poured back, or some ten coats brushed in',
+      share: 0.5,
+      wait: 24,
+      until: 'the latex is dry through',
+      lays: 0,
+    },
+    {
+      id: 'foam',
+      name: 'Pour in the foam behind it, the mould closed',
+      share: 0.3,
+      wait: 2,
+      until: 'the foam has set',
+      lays: 'backing',
+      needs: ['respirator', 'gloves', 'fresh air'],
+    },
+    { id: 'take', name: 'Powder it, peel it out, trim its edge', share: 0.15, wait: 0, until: '' },
+  ],
   caution: 'Ammonia from the latex; isocyanates from the foam: a respirator for vapour, gloves, moving air.',
 });

@@ -1,6 +1,7 @@
 import type { ProcessId } from '../../catalogue';
 import type { Range } from '../../quantity';
 import type { CastId } from '../cast';
+import type { PackSizes } from '../packs';
 
 /** What a mould is made of, and what may be cast in it. A file each; a new kind is such a file and its line in `index.ts`. */
 export interface MouldKind<Id extends string = string> {
@@ -34,6 +35,9 @@ export interface MouldLayer {
   readonly coats: number;
 }
 
+/** A tenth of what is mixed stays in the bowl and on the brush. */
+export const leftInTheBowl = 0.1;
+
 /** kg/m3 as it is laid, and of that the powder or liquid that is bought. */
 export interface MouldMaterial {
   readonly name: string;
@@ -42,13 +46,21 @@ export interface MouldMaterial {
   readonly bought: number;
   /** What a kg usually costs, in no currency: a beginning. */
   readonly price: Range;
+  /** kg it is usually sold in. */
+  readonly packs: PackSizes;
 }
 export const mouldMaterials = {
-  silicone: { name: 'silicone', density: 1150, bought: 1150, price: { low: 18, nominal: 28, high: 45 } },
-  latex: { name: 'latex', density: 1000, bought: 1600, price: { low: 8, nominal: 12, high: 18 } },
+  silicone: { name: 'silicone', density: 1150, bought: 1150, price: { low: 18, nominal: 28, high: 45 }, packs: [1, 5] },
+  latex: { name: 'latex', density: 1000, bought: 1600, price: { low: 8, nominal: 12, high: 18 }, packs: [1, 5] },
   // 100 parts of powder to 65 of water: 0.97 kg of powder makes a litre, which weighs 1.6 kg wet.
-  plaster: { name: 'plaster', density: 1600, bought: 970, price: { low: 0.8, nominal: 1.5, high: 3 } },
-  gauze: { name: 'plaster gauze', density: 950, bought: 950, price: { low: 7, nominal: 11, high: 16 } },
+  plaster: { name: 'plaster', density: 1600, bought: 970, price: { low: 0.8, nominal: 1.5, high: 3 }, packs: [5, 25] },
+  gauze: {
+    name: 'plaster gauze',
+    density: 950,
+    bought: 950,
+    price: { low: 7, nominal: 11, high: 16 },
+    packs: [0.25, 1],
+  },
 } as const satisfies Readonly<Record<string, MouldMaterial>>;
 export type MouldMaterialId = keyof typeof mouldMaterials;
 

@@ -1,6 +1,7 @@
 'use client';
 import { Table } from 'react-bootstrap';
-import { mouldMaterials, pullsOf, type MouldPart, type PourBox } from '../../../core/mould';
+import { mouldMaterials, packsFor, pullsOf, type MouldPart, type PourBox } from '../../../core/mould';
+import type { MouldRow } from '../../../core/improve';
 import {
   formatForce,
   formatLength,
@@ -12,7 +13,9 @@ import {
 } from '../../../core/quantity';
 import { useBench } from '../../bench/context';
 import { useMould } from '../../bench/use-mould';
+import { NumberAt } from '../../parts/fields';
 import { BoardRows } from './board-rows';
+import { packWords } from './pack-words';
 
 /** What the chosen mould takes, and what comes out of it. */
 export function WhatItTakes() {
@@ -41,6 +44,7 @@ export function WhatItTakes() {
             <th className="n">Thick</th>
             <th className="n">Weighs</th>
             <th className="n">Buy</th>
+            <th>In packs of</th>
           </tr>
         </thead>
         <tbody>
@@ -54,6 +58,7 @@ export function WhatItTakes() {
               <td className="n">{formatLength(p.thickness, units)}</td>
               <td className="n">{formatMass(p.mass, units)}</td>
               <td className="n">{formatMass(p.toBuy, units)}</td>
+              <td>{packWords(packsFor(p.toBuy, mouldMaterials[p.material].packs), units)}</td>
             </tr>
           ))}
         </tbody>
@@ -64,6 +69,12 @@ export function WhatItTakes() {
           About {roughly(row.cost.nominal, currency)} of it ({roughly(row.cost.low, currency)} to{' '}
           {roughly(row.cost.high, currency)}) and {sensible(row.hours, 2)} hours of mould work.
         </li>
+        {row.warms !== null && (
+          <li>
+            Its plaster warms by some {Math.round(row.warms)} degrees as it sets: what is under it softens. It is opened
+            when it is cold, three quarters of an hour on at the earliest.
+          </li>
+        )}
         <li>
           A cast of {cast.name} weighs {between(castMass, units)} and comes out at {sensible(left.nominal * 100, 3)} %
           of the piece&rsquo;s size ({sensible(left.low * 100, 3)} to {sensible(left.high * 100, 3)} %).
@@ -85,6 +96,50 @@ export function WhatItTakes() {
           </li>
         )}
       </ul>
+      <CastsTake row={row} />
+    </>
+  );
+}
+
+/** What casts are made of: how many are wanted, what each takes and all of them, in packs. */
+function CastsTake({ row: { casts, eachCost } }: { row: MouldRow }) {
+  const units = useBench((s) => s.units);
+  const { currency } = useBench((s) => s.build.materials);
+  const wanted = useBench((s) => s.build.mould.casts);
+  return (
+    <>
+      <h3>Casts</h3>
+      <NumberAt
+        label="Casts wanted"
+        path={['mould', 'casts']}
+        kind="number"
+        hint={wanted === 0 ? 'none are planned or bought for yet' : 'they are in the plan and on the shopping sheet'}
+      />
+      <Table size="sm" aria-label="What the casts take">
+        <thead>
+          <tr>
+            <th>What</th>
+            <th className="n">Each</th>
+            <th className="n">{casts.count === 1 ? 'For one' : `For ${casts.count}`}</th>
+            <th>In packs of</th>
+          </tr>
+        </thead>
+        <tbody>
+          {casts.needs.map((n) => (
+            <tr key={n.name}>
+              <td>{n.name}</td>
+              <td className="n">{formatMass(n.each, units)}</td>
+              <td className="n">{formatMass(n.all, units)}</td>
+              <td>{packWords(n.packs, units)}</td>
+            </tr>
+          ))}
+        </tbody>
+      </Table>
+      <p className="small">
+        {casts.count === 1 ? 'One cast' : `Each of ${casts.count} casts`} comes to about{' '}
+        {roughly(eachCost.nominal, currency)} of material ({roughly(eachCost.low, currency)} to{' '}
+        {roughly(eachCost.high, currency)}), {casts.count === 1 ? 'the mould' : 'a share of the mould'} with it.
+      </p>
     </>
   );
 }

@@ -1,0 +1,37 @@
+import { castKinds, type CastKind } from '../mould';
+import type { CastFacts, StepWait } from './step';
+import { hour, mixedIn, waitFor, type StepList } from './step-list';
+
+/** Casts one after another in a mould that has been opened: each laid in, left, taken out. */
+export const castStepPrefix = 'cast/';
+
+export function stepsOfCasting(list: StepList, { cast: id, count, each, mouldDries }: CastFacts, opened: string): void {
+  const cast: CastKind = castKinds.find((c) => c.id === id)!;
+  const { facts } = list;
+  const area = facts.mould?.area ?? facts.area;
+  let from: StepWait[] = cast.wantsDryMould
+    ? [waitFor(opened, mouldDries ?? never, 'the mould is dry')]
+    : [waitFor(opened, 0, '')];
+  for (let k = 1; k <= count; k++)
+    for (const s of cast.steps) {
+      const used = s.lays === undefined ? undefined : each[s.lays === 'backing' ? cast.made.length : s.lays];
+      const step = list.add(
+        {
+          id: `${castStepPrefix}${k}/${s.id}`,
+          name: count > 1 ? `Cast ${k} of ${count}: ${s.name[0]!.toLowerCase()}${s.name.slice(1)}` : s.name,
+          kind: 'moulding',
+          after: from,
+          ...(s.needs ? { needs: s.needs } : {}),
+          ...(s.lays === undefined ? {} : { whole: true }),
+          ...(used ? { material: used } : {}),
+          ...mixedIn(s.mix, facts.celsius),
+        },
+        area,
+        s.share,
+      );
+      from = [waitFor(step, s.wait * hour, s.until)];
+    }
+}
+
+/** A room so damp that plaster does not dry in it: a heater stands in for that. */
+const never = 30 * 24 * hour;
