@@ -164,7 +164,7 @@ function told(made: Result<MouldFigures>, { face, board }: PartedMaster, asked: 
   const work = partingOf(face, board, asked);
   let step = work.next();
   while (!step.done) step = work.next();
-  const { pieces, partingLength, locked, lockedVolume, pour } = step.value;
+  const { pieces, partingLength, locked, lockedVolume, pour, cavities } = step.value;
   const { kind, cast, skin, shell, block, castMass, left, piece } = made.value;
   return success({
     kind: kind.id,
@@ -184,6 +184,7 @@ function told(made: Result<MouldFigures>, { face, board }: PartedMaster, asked: 
     partingLength,
     locked,
     lockedVolume,
+    cavities,
     pour: pour.up,
     traps: pour.traps.map((t) => t.at),
     cautions: [...new Set([...kind.cautions, cast.caution])],

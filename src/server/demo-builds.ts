@@ -101,7 +101,7 @@ export function otherDemoBuilds(startDate: string, deadline: string): Build[] {
         )(b),
         'rubber-skin',
         'resin-hollow',
-        { casts: 3 },
+        { casts: 3, posture: 'lying' },
       ),
     ),
     started('Walrus', startDate, 'long-neck', 1, typed('long-neck', 'walrus', { fangs: 0.44 }), (b) =>

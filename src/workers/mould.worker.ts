@@ -1,6 +1,6 @@
 import { Evaluator } from '../core/evaluate';
 import { compareMoulds } from '../core/improve';
-import { masterOfPiece, partingAskedOf, partingOf } from '../core/parting';
+import { comesOff, masterOfPiece, partingAskedOf, partingOf } from '../core/parting';
 import { optionsOf, questionOf } from './asked';
 import type { MouldAnswer, MouldRequest } from './protocol';
 import { breathe, serve, type Work } from './serve';
@@ -28,7 +28,7 @@ async function part({ asked }: MouldRequest, { send }: Work<MouldAnswer>): Promi
     const { done, value } = work.next();
     if (done) {
       const seconds = (performance.now() - began) / 1000;
-      send({ kind: 'parted', parted: { surface, parting: value, stands: face.stands, seconds } });
+      send({ kind: 'parted', parted: { surface, parting: value, stands: face.stands, comesOff: comesOff(build), seconds } });
       return;
     }
     if (performance.now() - told < 100) continue;

@@ -204,6 +204,8 @@ export interface PartedPicture {
   readonly parting: Parting;
   /** By triangle: it stands there, no mould lies on it. */
   readonly stands: Uint8Array;
+  /** What holds its parts gives, or is dug out: they come away all the same. */
+  readonly comesOff: boolean;
   readonly seconds: number;
 }
 

@@ -106,12 +106,16 @@ export function usualParting(kind: string | undefined): PartingAsked {
 export function partingAskedOf(build: Build): PartingAsked {
   const { parts } = build.mould;
   if (parts !== null && !(parts === 1 && opensBehind(mouldChosen(build)?.kind ?? null))) return { pieces: parts };
+  const usual = usualParting(mouldChosen(build)?.kind);
+  return comesOff(build) ? { ...usual, worth: worthForSoftClay } : usual;
+}
+
+/** Whether what holds this build's mould gives, or is dug out. */
+export function comesOff(build: Build): boolean {
   const chosen = mouldChosen(build);
-  const usual = usualParting(chosen?.kind);
   const kind = mouldKinds.find((k) => k.id === chosen?.kind);
   const clay = findClay(build, build.brief.clay);
-  const peels = kind && chosen && clay.ok && peelsOut(kind, chosen.cast, clay.value.setting);
-  return peels ? { ...usual, worth: worthForSoftClay } : usual;
+  return kind !== undefined && chosen !== null && clay.ok && peelsOut(kind, chosen.cast, clay.value.setting);
 }
 
 /** What holds soft clay and a peeled cast does no harm: a part more is for much of the face only. */

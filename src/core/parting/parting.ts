@@ -1,6 +1,7 @@
 import { openSide } from '../mould';
 import { failure, success, unit, type Result, type Vec3 } from '../quantity';
 import { opposite } from './directions';
+import { cavitiesOf, type Cavity } from './cavities';
 import type { MasterFace } from './face';
 import { HeightFields } from './height-fields';
 import { labelTriangles, seamWeight } from './labels';
@@ -52,6 +53,7 @@ export interface Parting {
   readonly pour: Pour;
   readonly shim: Shim | null;
   readonly undrawn: Undrawn;
+  readonly cavities: readonly Cavity[];
   /** Of a mould that gives, drawn along the first direction. */
   readonly stretch: Stretch;
 }
@@ -130,6 +132,7 @@ export function* partingOf(face: MasterFace, board: number | null, asked: Partin
     behind: asked.open ? areaOf(face, (t) => labels[t]! > 0) : null,
     labels,
     held,
+    cavities: cavitiesOf(face),
     lines,
     partingLength: lines.reduce((sum, l) => sum + l.length, 0),
     locked,

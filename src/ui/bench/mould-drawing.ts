@@ -1,5 +1,6 @@
 import * as THREE from 'three';
 import type { PartedPicture } from '../../workers/protocol';
+import { cavityNames } from './mould-words';
 import { label } from './surroundings';
 
 /** The mould on the piece: its parts in quiet shades, the line between them, what holds it, holes to pour and for air. */
@@ -73,6 +74,12 @@ export function drawMould(group: THREE.Group, { surface, parting, stands }: Part
     ball.renderOrder = 8;
     locks.add(ball, label(String(i + 1), new THREE.Vector3(...lock.at), ink, scale.reach, 'right'));
   }
+  if (parting.cavities.length > 1)
+    cavityNames(parting.cavities.map((c) => c.at)).forEach((name, i) => {
+      const { at } = parting.cavities[i]!;
+      const above = new THREE.Vector3(at[0], at[1], topOf(positions, at[0]) + scale.reach * 0.04);
+      still.add(label(name, above, ink, scale.reach));
+    });
   const up = new THREE.Vector3(...parting.pour.up);
   parting.pour.traps.forEach((trap, i) => {
     // Through the open side nothing is bored.
@@ -91,17 +98,25 @@ export function drawMould(group: THREE.Group, { surface, parting, stands }: Part
   group.add(still, locks);
 }
 
-/** Draws each part along its direction, as far as it comes; line and holes are of the closed mould. */
-export function openMould(group: THREE.Group, { parting }: PartedPicture, open: number, away: number): void {
-  const moves = open > 0.02 && parting.pieces.some((p) => p.travel > 0.02 * away);
+/** Draws each part along its direction, as far as it comes, all the way where what holds it gives; line and holes are of the closed mould. */
+export function openMould(group: THREE.Group, { parting, comesOff }: PartedPicture, open: number, away: number): void {
+  const travelOf = (p: (typeof parting.pieces)[number]) => (comesOff ? Infinity : p.travel);
+  const moves = open > 0.02 && parting.pieces.some((p) => travelOf(p) > 0.02 * away);
   for (const child of group.children) {
     if (child.userData['still']) {
       child.visible = !moves;
       continue;
     }
     const piece = parting.pieces[child.userData['part'] as number];
-    if (piece) child.position.set(...piece.direction).multiplyScalar(Math.min(open * away, piece.travel));
+    if (piece) child.position.set(...piece.direction).multiplyScalar(Math.min(open * away, travelOf(piece)));
   }
+}
+
+/** The highest point of what stands to that side of the middle. */
+function topOf(positions: Float32Array, x: number): number {
+  let top = -Infinity;
+  for (let i = 0; i < positions.length; i += 3) if (positions[i]! * x > 0) top = Math.max(top, positions[i + 2]!);
+  return top;
 }
 
 function centreOf(positions: Float32Array): THREE.Vector3 {

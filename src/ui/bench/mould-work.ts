@@ -34,7 +34,8 @@ const nothing: MouldState = {
 /** What a parting depends on, in words: the face, and what was said of the mould. */
 export function partingKey(build: Asked['build'], pictureKey: string): string {
   const { parts, keepFree } = build.mould;
-  return JSON.stringify([pictureKey, mouldChosen(build)?.kind, parts, keepFree, build.armature.mount.kind]);
+  const { kind, cast } = mouldChosen(build) ?? {};
+  return JSON.stringify([pictureKey, kind, cast, build.brief.clay, parts, keepFree, build.armature.mount.kind]);
 }
 
 export class MouldWork {

@@ -23,7 +23,7 @@ import type { Asked, PartedPicture } from '../../workers/protocol';
 import { BoardRows } from '../stations/mould/board-rows';
 import { packWords } from '../stations/mould/pack-words';
 import { settingOf } from '../stations/mould/setting';
-import { drawnWords, partNames } from '../stations/mould/part-words';
+import { cavityNames, drawnWords, partNames } from '../bench/mould-words';
 import { PaperSheets, usePaper } from './templates';
 
 /** The mould on paper: what to buy, coats with their times, the box to cut, parts and seams, the shim at full size. */
@@ -251,6 +251,12 @@ function PartsAndSeams({
           </li>
         ))}
       </ul>
+      {parting.cavities.length > 1 && (
+        <p>Cavities: {cavityNames(parting.cavities.map((c) => c.at)).join(', ')}. Cut that into each.</p>
+      )}
+      {parting.behind !== null && (
+        <p>Its rim is {formatLength(parting.partingLength, units)} long; it is open behind.</p>
+      )}
       {parting.pieces.length > 1 && <p>The seam is {formatLength(parting.partingLength, units)} long.</p>}
       {fills && parting.locked.length > 0 && (
         <p>

@@ -1,7 +1,15 @@
 'use client';
 import { useEffect } from 'react';
 import { Form } from 'react-bootstrap';
-import { castKinds, mouldChosen, mouldKinds, opensBehind, takeMould, takeNoMould, wallsAreOf } from '../../../core/mould';
+import {
+  castKinds,
+  mouldChosen,
+  mouldKinds,
+  opensBehind,
+  takeMould,
+  takeNoMould,
+  wallsAreOf,
+} from '../../../core/mould';
 import { useBench, useController } from '../../bench/context';
 import { partingKey } from '../../bench/mould-work';
 import { useMould } from '../../bench/use-mould';

@@ -5,7 +5,7 @@ import { Button, Form } from 'react-bootstrap';
 import type { SeamView } from '../../../core/sheet';
 import { useController } from '../../bench/context';
 import { useMould } from '../../bench/use-mould';
-import { partNames } from './part-words';
+import { partNames } from '../../bench/mould-words';
 
 const views: readonly { readonly id: SeamView; readonly name: string }[] = [
   { id: 'front', name: 'from the front' },

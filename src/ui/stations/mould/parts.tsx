@@ -8,7 +8,7 @@ import { partShades, shownLocks } from '../../bench/mould-drawing';
 import { partingKey } from '../../bench/mould-work';
 import { useMould } from '../../bench/use-mould';
 import { settingOf } from './setting';
-import { drawnWords, partNames } from './part-words';
+import { cavityNames, drawnWords, partNames } from '../../bench/mould-words';
 
 /** The parts of the mould: drawn, opened by a slider, what holds them, where it is poured. */
 export function Parts() {
@@ -103,11 +103,17 @@ function Shown() {
       <ul className="facts-list">
         {parting.behind !== null && (
           <li>
-            It lies over {shareWords(covered / (covered + parting.behind))} of the face, the piece lying on its back; its
-            rim is {formatLength(parting.partingLength, units)} long: bed the piece up to there.
+            It lies over {shareWords(covered / (covered + parting.behind))} of the face, the piece lying on its back;
+            its rim is {formatLength(parting.partingLength, units)} long: bed the piece up to there.
           </li>
         )}
         {parting.pieces.length > 1 && <li>The seam is {formatLength(parting.partingLength, units)} long.</li>}
+        {parting.cavities.length > 1 && (
+          <li>
+            It has {parting.cavities.length} cavities, {cavityNames(parting.cavities.map((c) => c.at)).join(' and ')}:
+            cut that into each before it is laid on, so that casts are told apart.
+          </li>
+        )}
         {parting.shim && <li>{shimWords(parting.shim, units)}</li>}
         {one !== null && two !== null && parting.pieces.length <= 2 && (
           <li>

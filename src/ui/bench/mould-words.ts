@@ -1,4 +1,4 @@
-import type { Vec3 } from '../../../core/quantity';
+import type { Vec3 } from '../../core/quantity';
 
 /** Names of a mould's parts by the way they are drawn; left is the piece's own, its front looks the other way from its back. */
 const sides: readonly { readonly name: string; readonly way: Vec3 }[] = [
@@ -28,6 +28,13 @@ export function partNames(directions: readonly Vec3[]): string[] {
     const before = full.slice(0, i).filter((n) => n === name).length;
     return before > 0 ? `${name}, ${before + 1}` : name;
   });
+}
+
+/** Names of a mould's cavities, from the piece's own left: a pair is a left and a right. */
+export function cavityNames(places: readonly Vec3[]): string[] {
+  const [first, second] = places;
+  const pair = places.length === 2 && first![0] > 0 && second![0] < 0;
+  return pair ? ['left', 'right'] : places.map((_, i) => String(i + 1));
 }
 
 /** The way a part is drawn, as one would say it. */
