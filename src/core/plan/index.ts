@@ -14,6 +14,7 @@ export * from './gaps';
 export * from './step-rates';
 export * from './order-of-work';
 export * from './step';
+export * from './surface-passes';
 export * from './steps';
 export * from './pace';
 export * from './changes';

@@ -36,7 +36,8 @@ const built: Readonly<Record<string, () => Build>> = {
   'dense bust in clay kept damp, for a plaster mould': () =>
     goesThrough(byHand(startIn('bust', 'dense', 'water-based')), 'plaster-mould'),
   'class of 24 wire figures, gauze and paper clay': () => demo('Acrobats'),
-  'mask in clay kept damp on a head form, until its mould': () => goesThrough(demo('Otter mask'), 'plaster-mould'),
+  'mask in clay kept damp on a head form, until its mould': () =>
+    changedBy(goesThrough(demo('Otter mask'), 'plaster-mould'), { path: ['mould', 'casts'], value: 0 }),
   'giant in sections, steel, mesh and foam, paper clay': () =>
     changedBy(byHand(startIn('figure', 'steel-mesh-foam', 'paper-clay')), { path: ['stages', 'apart'], value: true }),
   'worn shell in epoxy over foil that is pulled out': () => demo('Whelk pauldron'),

@@ -217,6 +217,18 @@ const putBack: readonly PutBack[] = [
     build: () => moulded(byHand(startIn('bust', 'dense', 'oil-medium')), 'silicone-addition'),
     wrong: (s) => moved(s, /^reclaim$/, at(s, /^take-apart$/).from),
   },
+  {
+    rule: 'cast in a mould that has been opened and is dry',
+    what: 'latex in plaster of the day before',
+    build: () => demo('Otter mask'),
+    wrong: (s) => moved(s, /^cast\/1\/lay$/, at(s, /\/open$/).until + 24 * hour),
+  },
+  {
+    rule: 'cast in a mould that has been opened and is dry',
+    what: 'the second before the first is out',
+    build: () => demo('Otter paws'),
+    wrong: (s) => moved(s, /^cast\/2\/lay$/, at(s, /^cast\/1\/lay$/).until),
+  },
 ];
 
 test.each(putBack.map((p) => [p.what, p] as const))(

@@ -4,6 +4,7 @@ import type { StepKind } from '../document';
 import { coatState, type Piece, type PieceReport, type RegionReport } from '../piece';
 import { clayKeptWarm, puttyCure } from './clocks';
 import type { PlannedStep } from './plan';
+import { castStepPrefix } from './cast-steps';
 import { groundWaits, ovenMinutes, smoothsTheFace } from './step-rates';
 
 /**
@@ -25,6 +26,7 @@ export const orderRules = [
   'nothing on the clay once it is covered',
   'sealed, painted and moulded when the clay is ready',
   'the end last',
+  'cast in a mould that has been opened and is dry',
 ] as const;
 export type OrderRule = (typeof orderRules)[number];
 
@@ -55,6 +57,7 @@ export function outOfOrder(piece: Piece, report: PieceReport, steps: readonly Pl
     ...tending(look),
     ...covered(look),
     ...atTheEnd(look),
+    ...inTheMould(look),
   ];
 }
 
@@ -331,13 +334,29 @@ function covered(look: Look): OutOfOrder[] {
   return out;
 }
 
+function inTheMould(look: Look): OutOfOrder[] {
+  const rule = 'cast in a mould that has been opened and is dry';
+  const opened = Math.max(...look.of('moulding').flatMap((s) => (s.id.endsWith('/open') ? [s.until] : [])));
+  const casts = look.steps.filter((s) => s.id.startsWith(castStepPrefix));
+  return casts.flatMap((s, i) => {
+    const before = casts[i - 1];
+    // Plaster that still gives off its water takes none from latex.
+    const dries = i === 0 ? (s.after[0]?.least.nominal ?? 0) : 0;
+    return [
+      ...early(rule, s, opened + dries, dries > 0 ? 'the mould is dry' : 'the mould is open'),
+      ...(before ? early(rule, s, before.until, `${before.id} is over`) : []),
+    ];
+  });
+}
+
 function atTheEnd(look: Look): OutOfOrder[] {
   const rule = 'the end last';
   const out: OutOfOrder[] = [];
   const ends = look.steps.filter((s) => s.kind === 'fitting' || s.id === 'take-apart' || s.id === 'reclaim');
   for (const end of ends)
     for (const s of look.steps)
-      if (s !== end && !ends.includes(s) && s.until > end.from + rounding)
+      // What is cast in the mould does not hold up what becomes of the master.
+      if (s !== end && !ends.includes(s) && !s.id.startsWith(castStepPrefix) && s.until > end.from + rounding)
         out.push(fault(rule, end, `${s.id} is not over`));
   const [apart, reclaim, picture] = ['take-apart', 'reclaim', 'photograph'].map((id) => look.find(id));
   if (reclaim)

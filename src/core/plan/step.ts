@@ -132,6 +132,8 @@ export interface Step {
   readonly clay: number;
   /** What else is put on in it, kg. */
   readonly material?: { readonly name: string; readonly mass: number };
+  /** Passes over the face that are its work, from rough to fine: ids of `surface-passes.ts`. */
+  readonly passes?: readonly string[];
   /** kg of clay it gives back to the shelf. */
   readonly returns?: number;
   /** What is mixed for it a little at a time: what, kg of each batch, and seconds that works once it is on. */

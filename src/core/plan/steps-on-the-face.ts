@@ -3,6 +3,7 @@ import { dampInABag } from './clocks';
 import { cooled, hour, layingId, waitFor, whenHard, type StepList } from './step-list';
 import { bake } from './steps-of-laying';
 import { processSteps, smoothsTheFace } from './step-rates';
+import { passesOf } from './surface-passes';
 
 /** Joining comes before the face: what is cut or fitted together is worked over as one. */
 const joins = ['lift', 'join-halves', 'join-sections'];
@@ -57,6 +58,7 @@ function modelled(list: StepList, joined: readonly StepWait[], why = '', limit: 
           name: `Smooth the ${r.name}`,
           kind: 'smoothing',
           region: r.id,
+          passes: passesOf(list.facts.setting, 'smoothing'),
           after: [waitFor(model)],
           holds: list.hands(r.id),
         },
@@ -75,7 +77,12 @@ function work(
   after: readonly StepWait[],
   share = 1,
 ): string {
-  return list.add({ id: `${id}/${r.id}`, name, kind, region: r.id, after, holds: list.hands(r.id) }, r.area, share);
+  const passes = kind === 'refining' ? { passes: passesOf(list.facts.setting, kind) } : {};
+  return list.add(
+    { id: `${id}/${r.id}`, name, kind, region: r.id, ...passes, after, holds: list.hands(r.id) },
+    r.area,
+    share,
+  );
 }
 
 /** From this crack index on there is something to mend. */
@@ -95,6 +102,7 @@ function sanded(list: StepList, r: RegionFacts, from: StepWait): StepWait {
         name: `Sand the ${r.name}`,
         kind: 'sanding',
         region: r.id,
+        passes: passesOf(list.facts.setting, 'sanding'),
         missed: 0.05 + 0.3 * r.seen,
         after: [from],
         holds: list.hands(r.id),
@@ -148,6 +156,7 @@ function marked(list: StepList, from: readonly StepWait[]): StepWait[] {
           name: `Fine detail and texture on the ${r.name}`,
           kind: 'detail',
           region: r.id,
+          passes: passesOf(list.facts.setting, 'detail'),
           missed: 0.15 + 0.35 * r.seen,
           after: over ?? [from[i]!],
           holds: list.hands(r.id),

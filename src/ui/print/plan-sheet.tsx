@@ -17,6 +17,7 @@ import {
 } from '../../core/plan';
 import { mixes } from '../../core/cure';
 import { StepAmounts } from '../plan/step-amounts';
+import { StepPasses } from '../plan/step-passes';
 import { WarmClay } from '../plan/warm-clay';
 import { formatDuration, formatMass, type UnitSystem } from '../../core/quantity';
 
@@ -121,6 +122,7 @@ export default function PlanSheet({
                           {goesOn ? ', goes on' : ''}
                           {!goesOn && <Batches step={step} units={units} />}
                           {!goesOn && <StepAmounts step={step} units={units} className="fine" />}
+                          {!goesOn && <StepPasses step={step} className="fine" boxes />}
                           {step.clashes.map((c, i) => (
                             <div key={i} className="fine">
                               ! {clashSentence(plan, c)}

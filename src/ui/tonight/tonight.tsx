@@ -40,6 +40,7 @@ import { useNow, useSurroundings, zoneOfPage } from '../session/surroundings';
 import { Batches } from './batches';
 import { NextSitting } from '../plan/next-sitting';
 import { StepAmounts } from '../plan/step-amounts';
+import { StepPasses } from '../plan/step-passes';
 import { WarmClay } from '../plan/warm-clay';
 import { RunningClocks, SetClock } from './clocks';
 import { TrueSize } from './true-size';
@@ -130,6 +131,7 @@ function NextStep({
         {step.needs.length > 0 ? ` · ${step.needs.join(', ')}` : ''}
       </p>
       <StepAmounts step={step} units={units} className="mb-1" />
+      <StepPasses step={step} className="mb-1" />
       {hold && <p className="mb-1">Meanwhile {holdWords(hold)}.</p>}
       {step.latest !== null && (
         <p className="muted mb-1">

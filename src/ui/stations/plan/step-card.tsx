@@ -15,6 +15,7 @@ import { formatDuration, formatWork } from '../../../core/quantity';
 import { useBench, useController } from '../../bench/context';
 import { QuantityInput } from '../../parts/fields';
 import { StepAmounts } from '../../plan/step-amounts';
+import { StepPasses } from '../../plan/step-passes';
 
 /** "2026-12-03T19:00" as the workshop's wall clock shows it. */
 function wallText(t: number, zone: string): string {
@@ -80,6 +81,7 @@ export function StepCard({
       ))}
       {step.needs.length > 0 && <p className="small mb-1">Needs: {step.needs.join(', ')}.</p>}
       <StepAmounts step={step} batches units={units} className="small mb-1" />
+      {!step.done && <StepPasses step={step} className="small mb-1" />}
       {hold && <p className="small mb-1">While you are at it, {holdWords(hold)}.</p>}
       {step.after.length > 0 && (
         <ul className="small mb-2">
