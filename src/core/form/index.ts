@@ -7,6 +7,7 @@ export * from './distance';
 export * from './voxels';
 export * from './volume';
 export * from './surface';
+export * from './surface-net';
 export * from './start';
 export * from './skeleton';
 export * from './measure';
