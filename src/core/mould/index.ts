@@ -10,6 +10,7 @@ export * from './shrinkage';
 export * from './wear';
 export * from './chosen';
 export * from './fit';
+export * from './flange';
 export * from './box';
 export * from './open-side';
 export * from './packs';

@@ -6,6 +6,7 @@ export * from './face';
 export * from './parting';
 export * from './master';
 export * from './shim';
+export * from './shells';
 export { airTraps, ventsOf, type Pour, type Trap } from './pour';
 export type { Cavity } from './cavities';
 export type { Lock } from './locks';
