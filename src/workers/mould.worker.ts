@@ -1,36 +1,36 @@
 import { Evaluator } from '../core/evaluate';
 import { compareMoulds } from '../core/improve';
-import { comesOff, masterOfPiece, partingAskedOf, partingOf } from '../core/parting';
+import { mouldChosen } from '../core/mould';
+import {
+  checkShells,
+  comesOff,
+  masterOfPiece,
+  partingAskedOf,
+  partingOf,
+  shellsOf,
+  type PartedMaster,
+  type Working,
+} from '../core/parting';
+import type { SurfaceMesh } from '../core/form';
+import type { Result } from '../core/quantity';
 import { optionsOf, questionOf } from './asked';
-import type { MouldAnswer, MouldRequest } from './protocol';
+import type { Asked, MouldAnswer, MouldRequest } from './protocol';
 import { breathe, serve, type Work } from './serve';
 
 /** A shell over core for long work on the mould: tells how far it is; stopped by ending the worker. */
 const evaluator = new Evaluator();
 
-async function part({ asked }: MouldRequest, { send }: Work<MouldAnswer>): Promise<void> {
-  const began = performance.now();
+function masterFor(asked: Asked): Result<PartedMaster & { readonly surface: SurfaceMesh }> {
   const piece = evaluator.piece(questionOf(asked));
-  if (!piece.ok) {
-    send({ kind: 'refused', why: piece });
-    return;
-  }
-  const { build } = asked;
-  const master = masterOfPiece(piece.value, build.mould.keepFree);
-  if (!master.ok) {
-    send({ kind: 'refused', why: master });
-    return;
-  }
-  const { face, board, surface } = master.value;
-  const work = partingOf(face, board, partingAskedOf(build));
+  return piece.ok ? masterOfPiece(piece.value, asked.build.mould.keepFree) : piece;
+}
+
+/** Tells how far it is a few times a second. */
+async function toItsEnd<T>(work: Working<T>, { send }: Work<MouldAnswer>): Promise<T> {
   let told = 0;
   for (;;) {
     const { done, value } = work.next();
-    if (done) {
-      const seconds = (performance.now() - began) / 1000;
-      send({ kind: 'parted', parted: { surface, parting: value, stands: face.stands, comesOff: comesOff(build), seconds } });
-      return;
-    }
+    if (done) return value;
     if (performance.now() - told < 100) continue;
     told = performance.now();
     send({ kind: 'progress', done: value });
@@ -38,15 +38,47 @@ async function part({ asked }: MouldRequest, { send }: Work<MouldAnswer>): Promi
   }
 }
 
-function kinds({ asked }: MouldRequest, { send }: Work<MouldAnswer>): void {
+async function part(asked: Asked, on: Work<MouldAnswer>): Promise<void> {
+  const began = performance.now();
+  const master = masterFor(asked);
+  if (!master.ok) {
+    on.send({ kind: 'refused', why: master });
+    return;
+  }
+  const { face, board, surface } = master.value;
+  const parting = await toItsEnd(partingOf(face, board, partingAskedOf(asked.build)), on);
+  const seconds = (performance.now() - began) / 1000;
+  const parted = { surface, parting, stands: face.stands, comesOff: comesOff(asked.build), seconds };
+  on.send({ kind: 'parted', parted });
+}
+
+async function shells(
+  { asked, parting }: Extract<MouldRequest, { kind: 'shells' }>,
+  on: Work<MouldAnswer>,
+): Promise<void> {
+  const master = masterFor(asked);
+  if (!master.ok) {
+    on.send({ kind: 'refused', why: master });
+    return;
+  }
+  const { face, board } = master.value;
+  const { skin, shell } = mouldChosen(asked.build)?.walls ?? { skin: null, shell: null };
+  const walls = { skin: skin ?? 0, shell: shell ?? 0, board };
+  const checked = checkShells(parting, walls, face.stands);
+  if (checked.ok) on.send({ kind: 'shells', shells: await toItsEnd(shellsOf(face, parting, walls), on) });
+  else on.send({ kind: 'refused', why: checked });
+}
+
+function kinds(asked: Asked, { send }: Work<MouldAnswer>): void {
   const rows = compareMoulds(questionOf(asked), evaluator, optionsOf(asked));
   if (rows.ok) send({ kind: 'kinds', rows: rows.value });
   else send({ kind: 'refused', why: rows });
 }
 
 async function work(request: MouldRequest, on: Work<MouldAnswer>): Promise<void> {
-  if (request.kind === 'part') await part(request, on);
-  else kinds(request, on);
+  if (request.kind === 'part') await part(request.asked, on);
+  else if (request.kind === 'shells') await shells(request, on);
+  else kinds(request.asked, on);
 }
 
 serve('the mould', work);

@@ -6,7 +6,7 @@ import type { Dates } from '../core/finding';
 import type { MeshFormat, MeshSolid, MeshUnit, Placing, Rotation, SampledShape, SurfaceMesh } from '../core/form';
 import type { MouldRow, SchoolRow, Sooner, StrengthenResult, Thinnest, WayToHold } from '../core/improve';
 import type { LogEntry } from '../core/log';
-import type { Parting } from '../core/parting';
+import type { Parting, Shells } from '../core/parting';
 import type { FullFindings, Summary } from '../core/piece';
 import type { PlanSurroundings, Step } from '../core/plan';
 import type { Failure, UnitSystem } from '../core/quantity';
@@ -194,9 +194,11 @@ export type MeshAnswer =
   | { readonly kind: 'written'; readonly bytes: Uint8Array }
   | Ended;
 
-/** Long work on the mould: how it parts, every kind side by side. */
+/** Long work on the mould: how it parts, every kind side by side, its hard parts as bodies. */
 export type MouldRequest =
-  { readonly kind: 'part'; readonly asked: Asked } | { readonly kind: 'kinds'; readonly asked: Asked };
+  | { readonly kind: 'part'; readonly asked: Asked }
+  | { readonly kind: 'kinds'; readonly asked: Asked }
+  | { readonly kind: 'shells'; readonly asked: Asked; readonly parting: Parting };
 
 /** The mould's parting with the face it lies on. */
 export interface PartedPicture {
@@ -213,6 +215,7 @@ export type MouldAnswer =
   | { readonly kind: 'progress'; readonly done: number }
   | { readonly kind: 'parted'; readonly parted: PartedPicture }
   | { readonly kind: 'kinds'; readonly rows: readonly MouldRow[] }
+  | { readonly kind: 'shells'; readonly shells: Shells }
   | Ended;
 
 /** What goes to a worker and comes back: the number says which request it belongs to. */

@@ -1,6 +1,7 @@
 import { createStore, type StoreApi } from 'zustand/vanilla';
 import type { MouldRow } from '../../core/improve';
 import { mouldChosen } from '../../core/mould';
+import type { Shells } from '../../core/parting';
 import { mouldClient, type MouldClient } from '../../workers/clients';
 import type { Asked, MouldAnswer, PartedPicture } from '../../workers/protocol';
 
@@ -17,6 +18,10 @@ export interface MouldState {
   readonly rows: readonly MouldRow[] | null;
   readonly rowsOf: string;
   readonly rowsMessage: string;
+  /** The hard parts as bodies; how far they are, null while none are asked for. */
+  readonly shells: Shells | null;
+  readonly shellsDone: number | null;
+  readonly shellsMessage: string;
 }
 
 const nothing: MouldState = {
@@ -29,6 +34,9 @@ const nothing: MouldState = {
   rows: null,
   rowsOf: '',
   rowsMessage: '',
+  shells: null,
+  shellsDone: null,
+  shellsMessage: '',
 };
 
 /** What a parting depends on, in words: the face, and what was said of the mould. */
@@ -42,13 +50,16 @@ export class MouldWork {
   readonly store: StoreApi<MouldState> = createStore(() => nothing);
   private readonly parting: MouldClient;
   private readonly kinds: MouldClient;
+  private readonly bodies: MouldClient;
 
   constructor() {
     this.parting = mouldClient((answer) => this.receive(answer));
     this.kinds = mouldClient((answer) => this.receiveKinds(answer));
+    this.bodies = mouldClient((answer) => this.receiveShells(answer));
   }
 
   part(asked: Asked, key: string): void {
+    this.dropShells();
     this.store.setState({ status: 'working', done: 0, of: key, message: '' });
     this.parting.ask({ kind: 'part', asked });
   }
@@ -56,6 +67,19 @@ export class MouldWork {
   compare(asked: Asked, key: string): void {
     this.store.setState({ rowsOf: key, rowsMessage: '' });
     this.kinds.ask({ kind: 'kinds', asked });
+  }
+
+  /** The hard parts of what is parted now. */
+  shape(asked: Asked): void {
+    const { parted } = this.store.getState();
+    if (!parted) return;
+    this.store.setState({ shells: null, shellsDone: 0, shellsMessage: '' });
+    this.bodies.ask({ kind: 'shells', asked, parting: parted.parting });
+  }
+
+  dropShells(): void {
+    this.bodies.stop();
+    this.store.setState({ shells: null, shellsDone: null, shellsMessage: '' });
   }
 
   stop(): void {
@@ -67,6 +91,7 @@ export class MouldWork {
   leave(): void {
     this.parting.stop();
     this.kinds.stop();
+    this.dropShells();
     const { status, parted } = this.store.getState();
     if (status === 'working') this.store.setState({ status: parted ? 'ready' : 'none', of: '' });
   }
@@ -80,6 +105,12 @@ export class MouldWork {
     else if (answer.kind === 'parted') this.store.setState({ status: 'ready', parted: answer.parted, done: 1 });
     else if (answer.kind === 'refused')
       this.store.setState({ status: 'refused', parted: null, message: answer.why.message });
+  }
+
+  private receiveShells(answer: MouldAnswer): void {
+    if (answer.kind === 'progress') this.store.setState({ shellsDone: answer.done });
+    else if (answer.kind === 'shells') this.store.setState({ shells: answer.shells, shellsDone: null });
+    else if (answer.kind === 'refused') this.store.setState({ shellsDone: null, shellsMessage: answer.why.message });
   }
 
   private receiveKinds(answer: MouldAnswer): void {

@@ -5,6 +5,7 @@ import { Button } from 'react-bootstrap';
 import type { Template } from '../../core/armature';
 import {
   castKinds,
+  flangeOf,
   mouldChosen,
   mouldKinds,
   mouldMaterials,
@@ -22,6 +23,7 @@ import { mouldClient } from '../../workers/clients';
 import type { Asked, PartedPicture } from '../../workers/protocol';
 import { BoardRows } from '../stations/mould/board-rows';
 import { packWords } from '../stations/mould/pack-words';
+import { flangeWords } from '../stations/mould/flange-words';
 import { settingOf } from '../stations/mould/setting';
 import { cavityNames, drawnWords, partNames } from '../bench/mould-words';
 import { PaperSheets, usePaper } from './templates';
@@ -100,9 +102,10 @@ export default function MouldSheet({ asked, plan, zone }: { asked: Asked; plan: 
             {row && <Buy row={row} units={units} />}
             {plan && <Coats plan={plan} zone={zone} units={units} />}
             {row?.box && <BoxBoards box={row.box} units={units} />}
-            {parted && (
+            {parted && row && (
               <PartsAndSeams
                 parted={parted}
+                row={row}
                 name={build.name}
                 units={units}
                 fills={!peelsOut(kind, cast.id, settingOf(build))}
@@ -229,17 +232,23 @@ const drawnFrom = ['front', 'left', 'top'] as const;
 
 function PartsAndSeams({
   parted,
+  row,
   name,
   units,
   fills,
 }: {
   parted: PartedPicture;
+  row: MouldRow;
   name: string;
   units: UnitSystem;
   /** What holds it does harm. */
   fills: boolean;
 }) {
   const { parting } = parted;
+  const flange =
+    parting.pieces.length > 1
+      ? flangeOf(row.figures.kind, { shell: row.figures.shell?.thickness ?? null }, parting.partingLength)
+      : null;
   const names = partNames(parting.pieces.map((p) => p.direction));
   return (
     <section className="keep">
@@ -257,7 +266,11 @@ function PartsAndSeams({
       {parting.behind !== null && (
         <p>Its rim is {formatLength(parting.partingLength, units)} long; it is open behind.</p>
       )}
-      {parting.pieces.length > 1 && <p>The seam is {formatLength(parting.partingLength, units)} long.</p>}
+      {parting.pieces.length > 1 && (
+        <p>
+          The seam is {formatLength(parting.partingLength, units)} long. {flange ? flangeWords(flange, units) : ''}
+        </p>
+      )}
       {fills && parting.locked.length > 0 && (
         <p>
           Fill before it is laid on:{' '}

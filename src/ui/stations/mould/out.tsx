@@ -1,9 +1,11 @@
 'use client';
 import Link from 'next/link';
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import { Button, Form } from 'react-bootstrap';
+import { mouldChosen } from '../../../core/mould';
+import { formatLength } from '../../../core/quantity';
 import type { SeamView } from '../../../core/sheet';
-import { useController } from '../../bench/context';
+import { useBench, useController } from '../../bench/context';
 import { useMould } from '../../bench/use-mould';
 import { partNames } from '../../bench/mould-words';
 
@@ -48,6 +50,7 @@ export function Out() {
           As PLY
         </Button>
       </div>
+      <HardParts file={file} />
       <div className="d-flex align-items-end gap-2 mb-2">
         <div>
           <Form.Label htmlFor="seams-from" className="mb-1">
@@ -66,6 +69,65 @@ export function Out() {
         </Button>
       </div>
     </>
+  );
+}
+
+/** Walls and shells as bodies to print: worked out on asking, then one file a part. */
+function HardParts({ file }: { file: string }) {
+  const controller = useController();
+  const build = useBench((s) => s.build);
+  const units = useBench((s) => s.units);
+  const parted = useMould((s) => s.parted);
+  const shells = useMould((s) => s.shells);
+  const done = useMould((s) => s.shellsDone);
+  const message = useMould((s) => s.shellsMessage);
+  const { walls } = mouldChosen(build) ?? {};
+  // Walls of another thickness are other bodies.
+  const wallsKey = JSON.stringify([walls, build.mould.posture]);
+  useEffect(() => () => controller.mould.dropShells(), [controller, wallsKey]);
+  if (!parted || !walls || walls.shell === null) return null;
+  const names = partNames(parted.parting.pieces.map((p) => p.direction));
+  const part = async (index: number) => {
+    const { writeMesh } = await import('../../../core/form');
+    const name = names[index] ?? String(index + 1);
+    save(
+      writeMesh('stl', [{ name, ...shells!.parts[index]! }]),
+      `${file}-mould-${name.replace(/[^a-z0-9]+/g, '-')}.stl`,
+    );
+  };
+  return (
+    <div className="mb-2">
+      {done !== null ? (
+        <>
+          <p className="small muted mb-1" role="status">
+            Making bodies of its hard parts, {Math.round(done * 100)} %
+          </p>
+          <Button size="sm" variant="quiet" onClick={() => controller.mould.dropShells()}>
+            Stop
+          </Button>
+        </>
+      ) : shells ? (
+        <>
+          <div className="beside mb-1">
+            {shells.parts.map((p, i) => (
+              <Button key={p.part} size="sm" variant="quiet" onClick={() => void part(i)}>
+                {names[p.part]} as STL
+              </Button>
+            ))}
+          </div>
+          <p className="small mb-1">
+            Closed, with {shells.keys.length === 0 ? 'no keys' : `${shells.keys.length} round keys`} on{' '}
+            {parted.parting.pieces.length > 1 ? 'flanges along the seams' : 'one part'}; what is finer than{' '}
+            {formatLength(shells.step, units)} is not in them. In millimetres.
+          </p>
+        </>
+      ) : (
+        <Button size="sm" variant="quiet" onClick={() => controller.mould.shape(controller.askedOf(build))}>
+          Its hard parts as bodies, to print …
+        </Button>
+      )}
+      {message !== '' && <p className="wrong status-fails mb-1">Not made: {message}.</p>}
+    </div>
   );
 }
 

@@ -1,12 +1,13 @@
 'use client';
 import { Button, Form, ProgressBar, Table } from 'react-bootstrap';
-import { castKinds, mouldChosen, mouldKinds, peelsOut } from '../../../core/mould';
+import { castKinds, flangeOf, mouldChosen, mouldKinds, peelsOut } from '../../../core/mould';
 import type { Parting } from '../../../core/parting';
 import { formatLength, sensible, type UnitSystem, type Vec3 } from '../../../core/quantity';
 import { useBench, useController } from '../../bench/context';
 import { partShades, shownLocks } from '../../bench/mould-drawing';
 import { partingKey } from '../../bench/mould-work';
 import { useMould } from '../../bench/use-mould';
+import { flangeWords } from './flange-words';
 import { settingOf } from './setting';
 import { cavityNames, drawnWords, partNames } from '../../bench/mould-words';
 
@@ -63,6 +64,8 @@ function Shown() {
   const gives = (kind?.stretches ?? 0) > 0;
   const chosen = mouldChosen(build);
   const setting = settingOf(build);
+  const flange =
+    kind && chosen ? flangeOf(kind, chosen.walls, parting.pieces.length > 1 ? parting.partingLength : 0) : null;
   const peels = !gives && kind !== undefined && chosen !== null && peelsOut(kind, chosen.cast, setting);
   const hollow = (castKinds.find((c) => c.id === mouldChosen(build)?.cast)?.wall ?? null) !== null;
   return (
@@ -108,6 +111,7 @@ function Shown() {
           </li>
         )}
         {parting.pieces.length > 1 && <li>The seam is {formatLength(parting.partingLength, units)} long.</li>}
+        {flange && <li>{flangeWords(flange, units)}</li>}
         {parting.cavities.length > 1 && (
           <li>
             It has {parting.cavities.length} cavities, {cavityNames(parting.cavities.map((c) => c.at)).join(' and ')}:
