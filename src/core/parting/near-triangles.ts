@@ -45,7 +45,17 @@ export class NearTriangles {
   distance(list: TriangleList, x: number, y: number, z: number, most = Infinity): number {
     const { balls } = this;
     let best = most * most;
+    // Asked for one place after another, the nearest is often the same: what is further is then passed over at once.
+    const before = this.nearest;
     this.nearest = -1;
+    if (before >= 0) {
+      const d = this.toTriangle(before, x, y, z);
+      if (d < best) {
+        best = d;
+        this.nearest = before;
+        this.at.set(this.on);
+      }
+    }
     for (let n = 0; n < list.length; n++) {
       const i = list[n]!,
         k = 4 * i;

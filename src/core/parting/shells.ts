@@ -32,15 +32,15 @@ export interface Shells {
 }
 
 /** Points of the lattice about the walls: more take longer than they show. */
-const mostAsked = 350_000;
+const mostAsked = 250_000;
 const coarsest = 0.006,
   finest = 0.0008;
 /** Round a key its seat is so much wider, metres, or it would not go in. */
 const play = 0.0003;
 const keyEvery = 0.1;
-/** Points along a block, and blocks along those that are looked at first. */
+/** Points along a block, and along those that are looked at first: a block is halved until it is small. */
 const blockSide = 4,
-  inALarge = 4;
+  largest = 64;
 
 /** Fails for a mould that has no hard wall, or in one part that could never come off. */
 export function checkShells(parting: Parting, { shell }: ShellAsked, stands: Uint8Array): Result<true> {
@@ -66,11 +66,13 @@ export function* shellsOf(face: MasterFace, parting: Parting, asked: ShellAsked,
   const keys = count > 1 ? keysAlong(parting, face, skin + shell + flange.width / 2, sets.slice(0, count)) : [];
   const body = new Body(sets, { ...asked, ...flange, reach, keys });
   yield 0.02;
-  const large = lattice.blocks.map((b) => Math.ceil(b / inALarge));
-  for (let z = 0; z < large[2]!; z++) {
-    for (let y = 0; y < large[1]!; y++) for (let x = 0; x < large[0]!; x++) fillLarge([x, y, z]);
-    yield 0.02 + (0.78 * (z + 1)) / large[2]!;
-  }
+  const everything = sets.map((set) => set.all);
+  const many = lattice.blocks.map((b) => Math.ceil((b * blockSide) / largest));
+  for (let z = 0; z < many[2]!; z++)
+    for (let y = 0; y < many[1]!; y++) {
+      for (let x = 0; x < many[0]!; x++) fill([x, y, z], largest, everything);
+      yield 0.02 + (0.78 * (z + (y + 1) / many[1]!)) / many[2]!;
+    }
   const parts: ShellPart[] = [];
   for (let i = 0; i < count; i++) {
     const { positions, triangles } = surfaceNet({
@@ -89,24 +91,19 @@ export function* shellsOf(face: MasterFace, parting: Parting, asked: ShellAsked,
     return face.stands[t] ? count : Math.min(count, parting.labels[t]!);
   }
 
-  function fillLarge(block: Vec3): void {
-    const near = look(
-      sets.map((s) => s.all),
-      block,
-      blockSide * inALarge,
-    );
-    if (!near) return;
-    const from = block.map((b) => b * inALarge);
-    for (let k = 0; k < inALarge ** 3; k++) {
-      const at = [k % inALarge, Math.floor(k / inALarge) % inALarge, Math.floor(k / inALarge ** 2)];
-      const small = at.map((v, i) => from[i]! + v) as unknown as Vec3;
-      if (small.some((v, i) => v >= lattice.blocks[i]!)) continue;
-      const nearer = look(near.lists, small, blockSide);
-      if (nearer && nearer.asked !== null)
-        lattice.fill(small, (x, y, z) =>
-          body.at(low[0] + x * step, low[1] + y * step, low[2] + z * step, nearer.lists, nearer.asked!),
-        );
+  function fill(block: Vec3, side: number, lists: readonly TriangleList[]): void {
+    if (block.some((v, i) => v * side >= lattice.blocks[i]! * blockSide)) return;
+    const near = look(lists, block, side);
+    if (!near || near.asked === null) return;
+    if (side > blockSide) {
+      for (let k = 0; k < 8; k++)
+        fill([2 * block[0] + (k & 1), 2 * block[1] + ((k >> 1) & 1), 2 * block[2] + (k >> 2)], side / 2, near.lists);
+      return;
     }
+    const { asked: only } = near;
+    lattice.fill(block, (x, y, z) =>
+      body.at(low[0] + x * step, low[1] + y * step, low[2] + z * step, near.lists, only),
+    );
   }
 
   /**
@@ -238,8 +235,9 @@ class Body {
     const { skin, shell, width, thickness } = this.asked;
     let nearest = Infinity,
       inside = false;
-    for (const [i, set] of sets.entries()) {
-      const d = set.distance(lists[i]!, x, y, z);
+    for (let i = 0; i < sets.length; i++) {
+      const set = sets[i]!;
+      const d = lists[i]!.length > 0 ? set.distance(lists[i]!, x, y, z) : Infinity;
       away[i] = d;
       if (d < nearest) {
         nearest = d;
