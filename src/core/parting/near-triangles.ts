@@ -11,6 +11,8 @@ export type TriangleList = Int32Array;
 export class NearTriangles {
   readonly all: TriangleList;
   private readonly p: Float32Array;
+  /** To thin a list in. */
+  private readonly room: Int32Array;
   /** Nine a triangle. */
   private readonly corners: Float64Array;
   /** Middle and radius about it, four a triangle. */
@@ -25,6 +27,7 @@ export class NearTriangles {
     const own: number[] = [];
     for (let t = 0; t < face.count; t++) if (counts(t)) own.push(t);
     this.all = Int32Array.from(own, (_, i) => i);
+    this.room = new Int32Array(own.length);
     this.corners = new Float64Array(9 * own.length);
     this.balls = new Float64Array(4 * own.length);
     for (const [i, t] of own.entries()) {
@@ -81,12 +84,19 @@ export class NearTriangles {
 
   /** Of these, what can be nearest to any place within `radius` of one whose own nearest is `near` away. */
   thinned(list: TriangleList, x: number, y: number, z: number, near: number, radius: number): TriangleList {
-    const { balls } = this;
+    const { balls, room } = this;
     const reach = near + 2 * radius;
-    return list.filter((i) => {
-      const k = 4 * i;
-      return Math.hypot(x - balls[k]!, y - balls[k + 1]!, z - balls[k + 2]!) - balls[k + 3]! <= reach;
-    });
+    let count = 0;
+    for (let n = 0; n < list.length; n++) {
+      const i = list[n]!,
+        k = 4 * i;
+      const dx = x - balls[k]!,
+        dy = y - balls[k + 1]!,
+        dz = z - balls[k + 2]!,
+        most = reach + balls[k + 3]!;
+      if (dx * dx + dy * dy + dz * dz <= most * most) room[count++] = i;
+    }
+    return room.slice(0, count);
   }
 
   /** Whether the place last asked for lies behind the triangle that is nearest to it. */

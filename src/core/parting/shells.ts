@@ -101,9 +101,23 @@ export function* shellsOf(face: MasterFace, parting: Parting, asked: ShellAsked,
       return;
     }
     const { asked: only } = near;
-    lattice.fill(block, (x, y, z) =>
-      body.at(low[0] + x * step, low[1] + y * step, low[2] + z * step, near.lists, only),
-    );
+    // Eight points have fewer to choose from than sixty-four.
+    const eighths = Array.from({ length: 8 }, (_, k) => eighth(block, k, near.lists, only));
+    lattice.fill(block, (x, y, z) => {
+      const k = ((x >> 1) & 1) | (((y >> 1) & 1) << 1) | (((z >> 1) & 1) << 2);
+      return body.at(low[0] + x * step, low[1] + y * step, low[2] + z * step, eighths[k]!, only);
+    });
+  }
+
+  function eighth(block: Vec3, k: number, lists: readonly TriangleList[], only: number | 'all'): TriangleList[] {
+    const middle = [k & 1, (k >> 1) & 1, k >> 2].map(
+      (half, i) => low[i]! + (block[i]! * blockSide + 2 * half + 0.5) * step,
+    ) as [number, number, number];
+    return sets.map((set, i) => {
+      const list = lists[i]!;
+      if (list.length === 0 || (only !== 'all' && only !== i)) return noTriangles;
+      return set.thinned(list, ...middle, set.distance(list, ...middle), (Math.sqrt(3) / 2) * step);
+    });
   }
 
   /**
@@ -115,7 +129,7 @@ export function* shellsOf(face: MasterFace, parting: Parting, asked: ShellAsked,
     block: Vec3,
     side: number,
   ): { readonly lists: TriangleList[]; readonly asked: number | 'all' | null } | null {
-    const half = (side * step) / 2;
+    const half = ((side - 1) * step) / 2;
     // With a layer of points past all that is inside, so that no face runs into a block that was left out.
     const radius = half * Math.sqrt(3) + step;
     const middle = block.map((b, k) => low[k]! + b * side * step + half) as [number, number, number];
@@ -124,7 +138,7 @@ export function* shellsOf(face: MasterFace, parting: Parting, asked: ShellAsked,
     const near = Math.min(...far);
     if (near > reach + radius) return null;
     const thinned = sets.map((s, i) =>
-      far[i]! < Infinity ? s.thinned(lists[i]!, ...middle, far[i]!, radius) : noTriangles,
+      far[i]! < Infinity ? s.thinned(lists[i]!, ...middle, far[i]!, radius - step) : noTriangles,
     );
     const own = far.indexOf(near);
     const other = Math.min(most, ...far.filter((_, i) => i !== own)) - radius;
