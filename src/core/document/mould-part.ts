@@ -27,6 +27,10 @@ export const castIds = [
   'pressed-clay',
 ] as const;
 
+/** Where a cast of it goes. */
+export const castUses = ['table', 'wall', 'head', 'shoulder', 'chest', 'back', 'hand'] as const;
+export type CastUse = (typeof castUses)[number];
+
 const wall = z.number().min(0.0005).max(0.3).optional();
 
 export const mouldPartSchema = z.strictObject({
@@ -46,6 +50,8 @@ export const mouldPartSchema = z.strictObject({
   oversize: z.number().min(0.8).max(2).default(1),
   /** How many are to be cast of it; they are planned and bought for. */
   casts: z.number().int().min(0).max(60).default(0),
+  /** Null: what a cast of such a form is mostly for. */
+  castUse: z.enum(castUses).nullable().default(null),
   /** Metres between wearer and cast, all round. */
   gap: z.number().min(0).max(0.1).default(0),
   /** Metres, in place of the usual ones. */

@@ -1,6 +1,7 @@
 import { applyEdit } from '../document';
 import type { EvaluateOptions, Evaluator, Question } from '../evaluate';
 import {
+  castInUse,
   castNeeds,
   mouldChosen,
   mouldFiguresOf,
@@ -14,15 +15,17 @@ import {
   pullsUntilGone,
   saidWalls,
   takeMould,
+  usualUse,
+  type CastInUse,
   type CastNeed,
   type MouldFigures,
   type MouldKind,
   type MouldKindId,
   type PourBox,
 } from '../mould';
-import { masterOf } from '../piece';
+import { masterOf, type Piece } from '../piece';
 import type { BuildPlan } from '../plan';
-import { success, type Range, type Result } from '../quantity';
+import { success, type Range, type Result, type Vec3 } from '../quantity';
 
 /** One kind of mould on this piece: what goes into it, what comes out, and what it does to the plan. */
 export interface MouldRow {
@@ -33,6 +36,8 @@ export interface MouldRow {
   readonly casts: { readonly count: number; readonly needs: readonly CastNeed[] };
   /** What a cast then costs, its share of the mould with it. */
   readonly eachCost: Range;
+  /** What a cast's weight does where it goes. */
+  readonly inUse: CastInUse;
   /** Degrees its plaster warms as it sets; null without any. */
   readonly warms: number | null;
   /** Of work at it, as the plan has them, and the day all is done. */
@@ -67,6 +72,7 @@ export function compareMoulds(question: Question, evaluator: Evaluator, options:
   );
   if (!figures.ok) return figures;
   const rows: MouldRow[] = [];
+  const use = build.mould.castUse ?? usualUse(build.form.start.kind);
   for (const [i, kind] of kinds.entries()) {
     const taken = applyEdit(build, takeMould(build, kind.id));
     if (!taken.ok) return taken;
@@ -80,6 +86,7 @@ export function compareMoulds(question: Question, evaluator: Evaluator, options:
       figures: own,
       cost,
       casts: { count, needs },
+      inUse: castInUse(own.castMass, sizeOf(piece.value.extent), own.left.nominal, use),
       eachCost: eachOf(cost, needs, count),
       warms: own.shell?.material === 'plaster' ? plasterWarms(own.shell.thickness) : null,
       hours: mouldHours(report.value.plan),
@@ -101,6 +108,10 @@ function costOf({ skin, shell, block }: MouldFigures): Range {
   const sum = (end: keyof Range): number =>
     [skin, shell, block].reduce((all, p) => all + (p ? p.toBuy * mouldMaterials[p.material].price[end] : 0), 0);
   return { low: sum('low'), nominal: sum('nominal'), high: sum('high') };
+}
+
+function sizeOf({ low, high }: Piece['extent']): Vec3 {
+  return [high[0] - low[0], high[1] - low[1], high[2] - low[2]];
 }
 
 /** Of one of so many casts: what it is made of, and its share of the mould. */

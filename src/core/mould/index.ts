@@ -16,4 +16,5 @@ export * from './open-side';
 export * from './packs';
 export * from './plaster';
 export * from './casts-wanted';
+export * from './cast-in-use';
 export * from './pulls';

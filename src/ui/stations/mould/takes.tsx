@@ -11,11 +11,13 @@ import {
   type Range,
   type UnitSystem,
 } from '../../../core/quantity';
-import { useBench } from '../../bench/context';
+import { castUses } from '../../../core/document';
+import { useBench, useController } from '../../bench/context';
 import { useMould } from '../../bench/use-mould';
-import { NumberAt } from '../../parts/fields';
+import { ChoiceInput, NumberAt } from '../../parts/fields';
 import { BoardRows } from './board-rows';
 import { packWords } from './pack-words';
+import { useNames, useWords } from './use-words';
 
 /** What the chosen mould takes, and what comes out of it. */
 export function WhatItTakes() {
@@ -102,7 +104,8 @@ export function WhatItTakes() {
 }
 
 /** What casts are made of: how many are wanted, what each takes and all of them, in packs. */
-function CastsTake({ row: { casts, eachCost } }: { row: MouldRow }) {
+function CastsTake({ row: { casts, eachCost, inUse, figures } }: { row: MouldRow }) {
+  const controller = useController();
   const units = useBench((s) => s.units);
   const { currency } = useBench((s) => s.build.materials);
   const wanted = useBench((s) => s.build.mould.casts);
@@ -135,6 +138,16 @@ function CastsTake({ row: { casts, eachCost } }: { row: MouldRow }) {
           ))}
         </tbody>
       </Table>
+      <ChoiceInput
+        label="A cast goes"
+        value={inUse.use}
+        choices={castUses.map((id) => ({ id, name: useNames[id] }))}
+        onChoose={(id) =>
+          controller.edit({ label: 'Where a cast goes', changes: [{ path: ['mould', 'castUse'], value: id }] })
+            ?.message ?? null
+        }
+      />
+      <p className={`small status-${inUse.status}`}>{useWords(inUse, figures.castMass, units)}</p>
       <p className="small">
         {casts.count === 1 ? 'One cast' : `Each of ${casts.count} casts`} comes to about{' '}
         {roughly(eachCost.nominal, currency)} of material ({roughly(eachCost.low, currency)} to{' '}
