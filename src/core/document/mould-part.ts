@@ -52,6 +52,18 @@ export const mouldPartSchema = z.strictObject({
   casts: z.number().int().min(0).max(60).default(0),
   /** Null: what a cast of such a form is mostly for. */
   castUse: z.enum(castUses).nullable().default(null),
+  /** Set into the cast, and keep their size: across, and from one to its fellow; metres. */
+  inserts: z
+    .array(
+      z.strictObject({
+        id: slugSchema,
+        name: z.string().trim().min(1).max(60),
+        size: z.number().min(0.0005).max(0.5),
+        apart: z.number().min(0.001).max(2).nullable().default(null),
+      }),
+    )
+    .max(20)
+    .default([]),
   /** Metres between wearer and cast, all round. */
   gap: z.number().min(0).max(0.1).default(0),
   /** Metres, in place of the usual ones. */

@@ -11,6 +11,7 @@ export * from './wear';
 export * from './chosen';
 export * from './fit';
 export * from './flange';
+export * from './inserts';
 export * from './box';
 export * from './open-side';
 export * from './packs';

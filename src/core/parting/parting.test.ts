@@ -181,6 +181,13 @@ describe('a mushroom', () => {
     expect(stretchAlong(face, [0, 0, 1]).share).toBeCloseTo(R / r - 1, 1);
   });
 
+  test('drawn in one, a part more frees what is under the cap; in two there is nothing more to free', () => {
+    const capped = Math.PI * (R * R - r * r);
+    expect(parted(face, 0, { pieces: 1 }).oneMore! * face.area).toBeGreaterThan(0.4 * capped);
+    expect(parted(face, 0, {}).oneMore).toBeLessThan(0.002);
+    expect(parted(face, 0, { pulls: [[0, 0, 1]] }).oneMore).toBeNull();
+  });
+
   test('two parts draw all of it', () => {
     const { pieces, locked } = parted(face, 0, { pieces: 2 });
     for (const { undrawn, area } of pieces) expect(undrawn).toBeLessThan(0.002 * area);

@@ -53,6 +53,8 @@ export interface Parting {
   readonly pour: Pour;
   readonly shim: Shim | null;
   readonly undrawn: Undrawn;
+  /** Of the face, what one part more would free; null where it was not looked for. */
+  readonly oneMore: number | null;
   readonly cavities: readonly Cavity[];
   /** Of a mould that gives, drawn along the first direction. */
   readonly stretch: Stretch;
@@ -132,6 +134,7 @@ export function* partingOf(face: MasterFace, board: number | null, asked: Partin
     behind: asked.open ? areaOf(face, (t) => labels[t]! > 0) : null,
     labels,
     held,
+    oneMore: chosen.oneMore,
     cavities: cavitiesOf(face),
     lines,
     partingLength: lines.reduce((sum, l) => sum + l.length, 0),
@@ -155,7 +158,7 @@ function openFront(face: MasterFace, byRays: boolean): Chosen {
   if (byRays) front.set(new FaceRays(face).drawable(draw));
   const behind = back.map((drawn, t) => (front[t] ? 0 : drawn));
   const labels = labelTriangles(face, [front, behind], seamWeight(face));
-  return { directions: [draw], drawable: [front], labels, undrawn: null };
+  return { directions: [draw], drawable: [front], labels, undrawn: null, oneMore: null };
 }
 
 /** Of what an open part lies over, the share that does not come off. */
@@ -201,7 +204,13 @@ function bySides(face: MasterFace, { normal, offset }: Shim): Chosen {
   const labels = new Uint8Array(face.count).map((_, t) =>
     c[3 * t]! * normal[0] + c[3 * t + 1]! * normal[1] + c[3 * t + 2]! * normal[2] > offset ? 0 : 1,
   );
-  return { directions: [normal, back], drawable: [rays.drawable(normal), rays.drawable(back)], labels, undrawn: null };
+  return {
+    directions: [normal, back],
+    drawable: [rays.drawable(normal), rays.drawable(back)],
+    labels,
+    undrawn: null,
+    oneMore: null,
+  };
 }
 
 function pieceOf(face: MasterFace, direction: Vec3, label: number, labels: Uint8Array, held: Uint8Array): MouldPiece {

@@ -12,6 +12,8 @@ export interface Chosen {
   readonly labels: Uint8Array;
   /** Of the face, what the best direction and the best two leave undrawn; null where they were not looked for. */
   readonly undrawn: { readonly one: number; readonly two: number } | null;
+  /** Of the face, what one part more would free; null where it was not looked for. */
+  readonly oneMore: number | null;
 }
 
 /** What cannot be drawn is left to the knife below this share of the face. */
@@ -45,8 +47,9 @@ export function* chooseDirections(face: MasterFace, pieces: number | null, worth
   const single = bestSingle(face, looked);
   const best = yield* bestPair(face, fields, looked);
   const undrawn = { one: single.undrawn / face.area, two: best.undrawn / face.area };
+  const freed = (by: readonly Vec3[]) => (freesMost(face, fields, looked, by)?.freed ?? 0) / face.area;
   if (pieces === 1 || (pieces === null && single.undrawn <= allowed))
-    return { ...settled(face, rays, [single.along], fields), undrawn };
+    return { ...settled(face, rays, [single.along], fields), undrawn, oneMore: freed([single.along]) };
   const pair = best.along;
   let directions: Vec3[] = [pair, opposite(pair)];
   while (directions.length < (pieces ?? mostPieces)) {
@@ -55,7 +58,7 @@ export function* chooseDirections(face: MasterFace, pieces: number | null, worth
     directions = [...directions, more.along];
     yield 0.9 + 0.01 * directions.length;
   }
-  return { ...settled(face, rays, directions, fields), undrawn };
+  return { ...settled(face, rays, directions, fields), undrawn, oneMore: freed(directions) };
 }
 
 /**
@@ -90,7 +93,7 @@ export function settled(
     if (otherwise === 0 || round === rounds) break;
     labels = labelTriangles(face, drawable, weight, labels);
   }
-  return { directions, drawable, labels, undrawn: null };
+  return { directions, drawable, labels, undrawn: null, oneMore: null };
 }
 
 /** What still changes after them is a speck here and there; it stays where it is, told by rays. */

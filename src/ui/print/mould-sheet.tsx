@@ -12,12 +12,21 @@ import {
   mouldProcesses,
   packsFor,
   peelsOut,
+  seatOf,
   type MouldPart,
 } from '../../core/mould';
 import type { MouldRow } from '../../core/improve';
 import type { Shim } from '../../core/parting';
 import { castStepPrefix, whenWords, type BuildPlan } from '../../core/plan';
-import { formatDuration, formatForce, formatLength, formatMass, sensible, type UnitSystem } from '../../core/quantity';
+import {
+  formatDuration,
+  formatForce,
+  formatLength,
+  formatMass,
+  sensible,
+  type Range,
+  type UnitSystem,
+} from '../../core/quantity';
 import { seamDrawing } from '../../core/sheet';
 import { mouldClient } from '../../workers/clients';
 import type { Asked, PartedPicture } from '../../workers/protocol';
@@ -100,6 +109,9 @@ export default function MouldSheet({ asked, plan, zone }: { asked: Asked; plan: 
             </ul>
             {wrong !== '' && <p>It could not be worked out: {wrong}.</p>}
             {row && <Buy row={row} units={units} />}
+            {row && build.mould.inserts.length > 0 && (
+              <Seats inserts={build.mould.inserts} left={row.figures.left} units={units} />
+            )}
             {plan && <Coats plan={plan} zone={zone} units={units} />}
             {row?.box && <BoxBoards box={row.box} units={units} />}
             {parted && row && (
@@ -172,6 +184,35 @@ function Buy({ row, units }: { row: MouldRow; units: UnitSystem }) {
         With a tenth for bowl and brush. A cast weighs {formatMass(castMass.low, units)} to{' '}
         {formatMass(castMass.high, units)} and comes out at {sensible(left.nominal * 100, 3)} % of the piece.
       </p>
+    </section>
+  );
+}
+
+function Seats({
+  inserts,
+  left,
+  units,
+}: {
+  inserts: Asked['build']['mould']['inserts'];
+  left: Range;
+  units: UnitSystem;
+}) {
+  return (
+    <section className="keep">
+      <h2>Seats in the master</h2>
+      <ul>
+        {inserts.map((own) => {
+          const seat = seatOf(own, left);
+          return (
+            <li key={own.id}>
+              {own.name}, {formatLength(own.size, units)}: sculpt {formatLength(seat.size.nominal, units)}
+              {seat.apart && own.apart !== null
+                ? `, ${formatLength(seat.apart.nominal, units)} apart where they are ${formatLength(own.apart, units)}`
+                : ''}
+            </li>
+          );
+        })}
+      </ul>
     </section>
   );
 }

@@ -124,6 +124,9 @@ function Shown() {
             Of the face, one part would leave {shareWords(one)} behind, two leave {shareWords(two)}.
           </li>
         )}
+        {parting.oneMore !== null && parting.oneMore >= 0.002 && (
+          <li>One part more would free {shareWords(parting.oneMore)} of the face.</li>
+        )}
         {peels && (
           <li>The clay is soft and the cast gives: what holds is dug out of the mould, and the cast peeled from it.</li>
         )}

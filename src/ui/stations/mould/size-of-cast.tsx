@@ -4,6 +4,7 @@ import { castKinds, clayOverForm, growToFit, leftAfter, mouldChosen, mouldKinds 
 import { formatLength, sensible } from '../../../core/quantity';
 import { useBench, useController } from '../../bench/context';
 import { NumberAt } from '../../parts/fields';
+import { Inserts } from './inserts';
 
 /** What the shrinkage does to the size, the piece made larger for it, and a mask to its wearer's girth. */
 export function SizeOfCast() {
@@ -32,6 +33,9 @@ export function SizeOfCast() {
           ? `Made as large as it is, a cast of it comes out at ${sensible(comesOut * 100, 3)} % of that.`
           : `It is made ${sensible(oversize, 4)} times as large as the cast is to be, which comes out at ${sensible(comesOut * 100, 3)} % of what is wanted.`}
       </p>
+      <p className="small mb-2">
+        A mould taken of a cast, and a cast in that, comes out at {sensible(comesOut * left.nominal * 100, 3)} %.
+      </p>
       <div className="beside mb-2">
         {Math.abs(comesOut - 1) > 0.002 && (
           <Button size="sm" variant="quiet" onClick={() => controller.edit(growToFit(build, left.nominal))}>
@@ -51,13 +55,11 @@ export function SizeOfCast() {
             Over a form as round as the wearer&rsquo;s head, {formatLength(girth, units)}, clay{' '}
             {formatLength(clay.nominal, units)} thick ({formatLength(clay.low, units)} to{' '}
             {formatLength(clay.high, units)}) lets the cast go on.
-            {thinnest !== null &&
-              ` At its thinnest it is ${formatLength(thinnest, units)} on average over a place.`}{' '}
-            Eyes, teeth and hinges do not shrink: make their seats, and the way between them,{' '}
-            {sensible(1 / left.nominal, 4)} times as large.
+            {thinnest !== null && ` At its thinnest it is ${formatLength(thinnest, units)} on average over a place.`}
           </p>
         </>
       )}
+      <Inserts left={left} girth={girth} />
     </>
   );
 }
