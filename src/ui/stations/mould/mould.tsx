@@ -19,6 +19,7 @@ import { EveryKind } from './every-kind';
 import { Out } from './out';
 import { Parts } from './parts';
 import { SizeOfCast } from './size-of-cast';
+import { SurfaceFirst } from './surface-first';
 import { WhatItTakes } from './takes';
 
 /** Mould and cast: which, how it parts, what goes into it and what comes out. */
@@ -225,13 +226,17 @@ export default function MouldStation() {
             bought, for the bowl. Shrinkages of mould and cast follow one upon the other. Wear is a rule of thumb.
           </p>
           <p className="mb-0">
-            Left out: flanges, keys and the box; rubber&rsquo;s own weight while it runs. Sources: Boykov and Kolmogorov
+            Plaster is taken to set within a quarter of an hour and to lose its heat to both sides; opened, it dries
+            from both faces in the room the brief gives, by the same equations as clay. Bodies to print are where a
+            place is nearer to a part&rsquo;s face than to another&rsquo;s, so thick off it, on a lattice. Left out:
+            rubber&rsquo;s own weight while it runs, what a flange adds to the load. Sources: Boykov and Kolmogorov
             (2004); Boykov, Veksler and Zabih (2001); Edelsbrunner and Harer, <em>Computational Topology</em>.
           </p>
         </>
       }
     >
       <Choose />
+      {chosen && <SurfaceFirst />}
       {chosen && <WhatItTakes />}
       {chosen && <SizeOfCast />}
       <h3>How it parts</h3>

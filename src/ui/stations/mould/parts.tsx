@@ -2,7 +2,7 @@
 import { Button, Form, ProgressBar, Table } from 'react-bootstrap';
 import { castKinds, flangeOf, mouldChosen, mouldKinds, peelsOut } from '../../../core/mould';
 import type { Parting } from '../../../core/parting';
-import { formatLength, sensible, type UnitSystem, type Vec3 } from '../../../core/quantity';
+import { formatLength, formatMass, sensible, type UnitSystem, type Vec3 } from '../../../core/quantity';
 import { useBench, useController } from '../../bench/context';
 import { partShades, shownLocks } from '../../bench/mould-drawing';
 import { partingKey } from '../../bench/mould-work';
@@ -54,11 +54,11 @@ function Shown() {
   const units = useBench((s) => s.units);
   const build = useBench((s) => s.build);
   const parted = useMould((s) => s.parted);
+  const shell = useMould((s) => s.rows?.find((r) => r.chosen)?.figures.shell?.mass ?? null);
   const open = useMould((s) => s.open);
   if (!parted) return <p className="muted">Waiting for the piece …</p>;
   const { parting } = parted;
   const { one, two } = parting.undrawn;
-  const covered = parting.pieces.reduce((sum, p) => sum + p.area, 0);
   const names = partNames(parting.pieces.map((p) => p.direction));
   const kind = mouldKinds.find((k) => k.id === mouldChosen(build)?.kind);
   const gives = (kind?.stretches ?? 0) > 0;
@@ -66,6 +66,9 @@ function Shown() {
   const setting = settingOf(build);
   const flange =
     kind && chosen ? flangeOf(kind, chosen.walls, parting.pieces.length > 1 ? parting.partingLength : 0) : null;
+  const covered = parting.pieces.reduce((sum, p) => sum + p.area, 0);
+  // Its walls and their flanges, as they are lifted off.
+  const hard = shell === null ? null : shell + (flange?.mass ?? 0);
   const peels = !gives && kind !== undefined && chosen !== null && peelsOut(kind, chosen.cast, setting);
   const hollow = (castKinds.find((c) => c.id === mouldChosen(build)?.cast)?.wall ?? null) !== null;
   return (
@@ -86,6 +89,7 @@ function Shown() {
             <th>Part</th>
             <th>Drawn</th>
             <th className="n">Face</th>
+            {hard !== null && <th className="n">Weighs</th>}
             <th>Comes off</th>
           </tr>
         </thead>
@@ -98,6 +102,7 @@ function Shown() {
               </td>
               <td>{drawnWords(p.direction)}</td>
               <td className="n">{areaWords(p.area, units)}</td>
+              {hard !== null && <td className="n">{formatMass((hard * p.area) / covered, units)}</td>}
               <td>{offWords(p, units, gives, peels)}</td>
             </tr>
           ))}
