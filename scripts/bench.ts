@@ -631,7 +631,7 @@ function benchMould(): void {
   if (!begun.ok) throw new Error(begun.message);
   const made = new Evaluator().piece(asBriefed(begun.value));
   if (!made.ok) throw new Error(made.message);
-  const master = masterOfPiece(made.value, { face: true, regions: [] });
+  const master = masterOfPiece(made.value);
   if (!master.ok) throw new Error(master.message);
   const { face, board } = master.value;
   const fields = new HeightFields(face),

@@ -116,8 +116,7 @@ export function mouldOfBuild(text: string, said: Partial<MouldAsked>, parting: P
   if (!build.ok) return build;
   const piece = new Evaluator().piece(asBriefed(build.value));
   if (!piece.ok) return piece;
-  const { mould } = build.value;
-  const parted = masterOfPiece(piece.value, mould.keepFree);
+  const parted = masterOfPiece(piece.value);
   if (!parted.ok) return parted;
   const chosen = said.kind === undefined ? mouldChosen(build.value) : null;
   const own = chosen && { kind: chosen.kind, cast: chosen.cast, ...saidWalls(chosen.walls) };

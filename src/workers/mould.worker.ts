@@ -22,7 +22,7 @@ const evaluator = new Evaluator();
 
 function masterFor(asked: Asked): Result<PartedMaster & { readonly surface: SurfaceMesh }> {
   const piece = evaluator.piece(questionOf(asked));
-  return piece.ok ? masterOfPiece(piece.value, asked.build.mould.keepFree) : piece;
+  return piece.ok ? masterOfPiece(piece.value) : piece;
 }
 
 /** Tells how far it is a few times a second. */

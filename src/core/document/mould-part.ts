@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { slugSchema } from '../catalogue';
+import { vec3Schema } from './mass';
 
 /** What was said of the mould that is taken of the piece, and of what is cast in it. Whether there is one, the finish says. */
 export const mouldKindIds = [
@@ -42,7 +43,15 @@ export const mouldPartSchema = z.strictObject({
   parts: z.number().int().min(1).max(8).nullable().default(null),
   /** Where no seam is to run. */
   keepFree: z
-    .strictObject({ face: z.boolean().default(true), regions: z.array(slugSchema).max(40).default([]) })
+    .strictObject({
+      face: z.boolean().default(true),
+      regions: z.array(slugSchema).max(40).default([]),
+      /** Painted on the piece; at life size. */
+      spots: z
+        .array(z.strictObject({ at: vec3Schema, radius: z.number().min(0.003).max(2) }))
+        .max(300)
+        .default([]),
+    })
     .prefault({}),
   /** How it is while the mould is laid on: as it stands, or lying on a bed that bears it. */
   posture: z.enum(['standing', 'lying']).default('standing'),

@@ -26,10 +26,7 @@ export interface PartedMaster {
 const fewestOfAPiece = 24_000;
 
 /** Fails as `masterFace` does. */
-export function masterOfPiece(
-  piece: Piece,
-  kept: { readonly face: boolean; readonly regions: readonly string[] },
-): Result<PartedMaster & { readonly surface: SurfaceMesh }> {
+export function masterOfPiece(piece: Piece): Result<PartedMaster & { readonly surface: SurfaceMesh }> {
   const surface = surfaceWith(piece, fewestOfAPiece);
   const board = boardOf(piece);
   const { masses } = piece.form;
@@ -38,7 +35,7 @@ export function masterOfPiece(
   const clad = bare.includes(0);
   const face = masterFace(surface, {
     board,
-    kept: keptFreeOf(surface, masses, kept),
+    kept: keptFreeOf(piece, surface),
     ...(clad ? { bare } : {}),
   });
   return face.ok ? { ok: true, value: { surface, face: face.value, board } } : face;

@@ -1,5 +1,6 @@
 import { extractSurface, isBare, measureTriangles, type SurfaceMesh } from '../form';
 import { openSide, type Master } from '../mould';
+import { distance, scale, type Vec3 } from '../quantity';
 import type { Piece } from './piece';
 
 /** Where a mould ends below: a piece that stands is left open where it stands, over its board or on a post; others are closed. */
@@ -29,7 +30,7 @@ const fronts = new WeakMap<Piece['grid'], { readonly of: string; readonly share:
 function frontOf(piece: Piece): number {
   const { grid, form, build } = piece;
   const bare = form.masses.map((m) => isBare(m));
-  const of = JSON.stringify([bare, build.mould.keepFree]);
+  const of = JSON.stringify([bare, build.mould.keepFree, build.form.start.size]);
   const known = fronts.get(grid);
   if (known?.of === of) return known.share;
   const surface = extractSurface(grid);
@@ -37,7 +38,7 @@ function frontOf(piece: Piece): number {
   const { share } = openSide({
     ...measureTriangles(surface),
     stands: stands.includes(0) ? stands : stands.fill(0),
-    kept: keptFreeOf(surface, form.masses, build.mould.keepFree),
+    kept: keptFreeOf(piece, surface),
   });
   fronts.set(grid, { of, share });
   return share;
@@ -54,14 +55,17 @@ export function ofBareMasses(surface: SurfaceMesh, masses: Piece['form']['masses
 const ofAFace =
   /^(?!ear)(?:.*-)?(brow|eye|lid|nose|lip|mouth|cheek|cheekbone|chin|jaw|upper-jaw|lower-teeth|teeth|fang|tusk|bag|fold|furrow|socket|forehead|face-core|face|muzzle|snout|beak|bill)(-|$)/;
 
-/** By triangle: where no seam is wanted, on a face and on what else is named by its region. */
-export function keptFreeOf(
-  surface: SurfaceMesh,
-  masses: readonly { readonly id: string; readonly region: string }[],
-  kept: { readonly face: boolean; readonly regions: readonly string[] },
-): Uint8Array {
-  const dear = masses.map((m) => (kept.face && ofAFace.test(m.id)) || kept.regions.includes(m.region));
-  return new Uint8Array(surface.triangles.length / 3).map((_, t) =>
-    dear[surface.owners[surface.triangles[3 * t]!]!] ? 1 : 0,
-  );
+/** By triangle: where no seam is wanted, on a face, on what else is named by its region, and where it was painted. */
+export function keptFreeOf({ form, build }: Pick<Piece, 'form' | 'build'>, surface: SurfaceMesh): Uint8Array {
+  const { face, regions, spots } = build.mould.keepFree;
+  const { size } = build.form.start;
+  const dear = form.masses.map((m) => (face && ofAFace.test(m.id)) || regions.includes(m.region));
+  const balls = spots.map(({ at, radius }) => ({ at: scale(at, size), radius: radius * size }));
+  const { positions: p, triangles } = surface;
+  return new Uint8Array(triangles.length / 3).map((_, t) => {
+    const first = triangles[3 * t]!;
+    if (dear[surface.owners[first]!]) return 1;
+    const at: Vec3 = [p[3 * first]!, p[3 * first + 1]!, p[3 * first + 2]!];
+    return balls.some((b) => distance(at, b.at) <= b.radius) ? 1 : 0;
+  });
 }

@@ -49,7 +49,7 @@ export interface BenchState extends SaveLine {
   /** Places whose drying is drawn as curves; full-size metres. */
   readonly probes: readonly Vec3[];
   /** What a touch on the piece is for, where it is not for shaping. */
-  readonly picking: 'probe' | 'paint' | 'damage' | null;
+  readonly picking: 'probe' | 'paint' | 'damage' | 'no-seam' | null;
   /** Where a crack that is being logged lies; full-size metres. */
   readonly damageAt: Vec3 | null;
   readonly brush: { readonly radius: number; readonly by: number };
@@ -501,17 +501,25 @@ export class BenchController {
     const { picking, probes, brush, build } = this.state;
     if (picking === 'probe') this.setProbes([...probes.slice(-3), at]);
     if (picking === 'damage') this.setDamageAt(at);
-    if (picking !== 'paint') return;
+    if (picking !== 'paint' && picking !== 'no-seam') return;
     const size = build.form.start.size;
-    const stroke = {
+    const spot = {
       at: at.map((v) => Math.round((v / size) * 1e4) / 1e4) as unknown as Vec3,
       radius: brush.radius / size,
-      by: brush.by / size,
     };
-    const refused = this.edit({
-      label: brush.by > 0 ? 'Clay painted thicker' : 'Clay painted thinner',
-      changes: [{ path: ['regions', 'painted'], value: [...build.regions.painted, stroke] }],
-    });
+    const refused = this.edit(
+      picking === 'no-seam'
+        ? {
+            label: 'No seam there',
+            changes: [{ path: ['mould', 'keepFree', 'spots'], value: [...build.mould.keepFree.spots, spot] }],
+          }
+        : {
+            label: brush.by > 0 ? 'Clay painted thicker' : 'Clay painted thinner',
+            changes: [
+              { path: ['regions', 'painted'], value: [...build.regions.painted, { ...spot, by: brush.by / size }] },
+            ],
+          },
+    );
     if (refused) this.announce(`Not done: ${refused.message}`);
   }
 

@@ -1,7 +1,7 @@
 'use client';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { Button, Form } from 'react-bootstrap';
-import { formatDuration, formatLength, type UnitSystem, type Vec3 } from '../../core/quantity';
+import { formatDuration, formatLength, scale, type UnitSystem, type Vec3 } from '../../core/quantity';
 import type { Report } from '../../core/evaluate';
 import type { Picture } from '../../workers/protocol';
 import type { Shows } from './shows';
@@ -241,6 +241,10 @@ export default function PieceView({ dark, shows }: { dark: boolean; shows: Shows
   const probes = useBench((s) => s.probes);
   const picking = useBench((s) => s.picking);
   const damageAt = useBench((s) => s.damageAt);
+  const spots = useMemo(
+    () => build.mould.keepFree.spots.map((p): Vec3 => scale(p.at, build.form.start.size)),
+    [build.mould.keepFree.spots, build.form.start.size],
+  );
   const shownWhole = shows === 'drying' ? whole : null;
   const frame = shownWhole ? frameAt(shownWhole, dryTime) : 0;
   const wholeFace = useMemo(
@@ -260,12 +264,15 @@ export default function PieceView({ dark, shows }: { dark: boolean; shows: Shows
   }, [ready, picture, shows, shownWhole, frame, section, cut, view]);
   useEffect(() => {
     if (ready && picture)
-      viewer.current?.setProbes(shows === 'drying' ? probes : shows === 'damage' && damageAt ? [damageAt] : []);
-  }, [ready, picture, shows, probes, damageAt, dark]);
+      viewer.current?.setProbes(
+        shows === 'drying' ? probes : shows === 'mould' ? spots : shows === 'damage' && damageAt ? [damageAt] : [],
+      );
+  }, [ready, picture, shows, probes, spots, damageAt, dark]);
   useEffect(() => {
     const wanted =
       (shows === 'drying' && picking === 'probe') ||
       (shows === 'clay' && picking === 'paint') ||
+      (shows === 'mould' && picking === 'no-seam') ||
       (shows === 'damage' && picking === 'damage');
     if (ready && picture) viewer.current?.setTouch(wanted ? (at) => controller.touchPiece(at) : null);
   }, [ready, picture, shows, picking, controller]);

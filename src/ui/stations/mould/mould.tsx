@@ -1,6 +1,6 @@
 'use client';
 import { useEffect } from 'react';
-import { Form } from 'react-bootstrap';
+import { Button, Form } from 'react-bootstrap';
 import {
   castKinds,
   mouldChosen,
@@ -13,7 +13,7 @@ import {
 import { useBench, useController } from '../../bench/context';
 import { partingKey } from '../../bench/mould-work';
 import { useMould } from '../../bench/use-mould';
-import { ChoiceAt, ChoiceInput, NumberAt } from '../../parts/fields';
+import { ChoiceAt, ChoiceInput, NumberAt, QuantityInput } from '../../parts/fields';
 import { StationPanel } from '../../parts/judgement';
 import { EveryKind } from './every-kind';
 import { Out } from './out';
@@ -136,7 +136,10 @@ function Seams() {
   const controller = useController();
   const build = useBench((s) => s.build);
   const regions = useBench((s) => s.report?.regions);
+  const picking = useBench((s) => s.picking);
+  const brush = useBench((s) => s.brush);
   const { parts, keepFree } = build.mould;
+  useEffect(() => () => controller.pickFor(null), [controller]);
   const keep = (region: string, on: boolean) =>
     controller.edit({
       label: on ? 'No seam there' : 'A seam may run there',
@@ -189,6 +192,41 @@ function Seams() {
               onChange={(e) => keep(r.id, e.target.checked)}
             />
           ))}
+        </div>
+        <div className="d-flex align-items-end gap-2 mt-1">
+          <Button
+            size="sm"
+            variant="quiet"
+            active={picking === 'no-seam'}
+            aria-pressed={picking === 'no-seam'}
+            onClick={() => controller.pickFor(picking === 'no-seam' ? null : 'no-seam')}
+          >
+            {picking === 'no-seam' ? 'Touch the piece …' : 'Paint it on the piece'}
+          </Button>
+          <QuantityInput
+            label="So wide about a touch"
+            kind="length"
+            value={brush.radius}
+            onCommit={(v) => {
+              if (v === null || !(v >= 0.003 && v <= 2)) return 'It is 3 mm to 2 m.';
+              controller.setBrush({ ...brush, radius: v });
+              return null;
+            }}
+          />
+          {keepFree.spots.length > 0 && (
+            <Button
+              size="sm"
+              variant="quiet"
+              onClick={() =>
+                controller.edit({
+                  label: 'Seams may run where it was painted',
+                  changes: [{ path: ['mould', 'keepFree', 'spots'], value: [] }],
+                })
+              }
+            >
+              Take off {keepFree.spots.length === 1 ? 'the spot' : `all ${keepFree.spots.length}`}
+            </Button>
+          )}
         </div>
       </fieldset>
     </>
