@@ -346,7 +346,8 @@ function sizingKey(build: Build): string {
     limits,
     outdoors,
     travel,
-    mouldPerArea({ build }),
+    // The face it lies on follows from the rest.
+    mouldPerArea(build, { area: 1, volume: 1 }),
     ...[room, form, armature, regions, materials].map(partHash),
   ]);
 }

@@ -12,6 +12,7 @@ export * from './chosen';
 export * from './fit';
 export * from './flange';
 export * from './inserts';
+export * from './laid-over';
 export * from './box';
 export * from './open-side';
 export * from './packs';

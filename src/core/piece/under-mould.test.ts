@@ -14,13 +14,19 @@ const bust = (kind: MouldKindId | null, clay = 'water-based'): Build => {
 };
 const lying = (build: Build) => changed(build, { path: ['mould', 'posture'], value: 'lying' });
 
-test('kg to a m2 by hand: 25 mm of plaster 42.8; rubber of 10 mm under 12 mm of plaster 32.8; poured and lying none', () => {
-  expect(mouldPerArea({ build: bust('plaster-parts') })).toBeCloseTo(0.025 * 1600 * 1.07, 6);
-  expect(mouldPerArea({ build: bust('rubber-skin') })).toBeCloseTo((0.01 * 1150 + 0.012 * 1600) * 1.07, 6);
+test('kg to a m2 by hand, over the face of a ball of 200 mm: 25 mm of plaster 46.5; rubber of 10 mm under 12 of plaster 34.7', () => {
+  const ball = { area: 4 * Math.PI * 0.2 ** 2, volume: (4 / 3) * Math.PI * 0.2 ** 3 };
+  const on = (build: Build) => mouldPerArea(build, ball);
+  // Three over the radius is its face to its volume; a fifth of that times the thickness, and twice what lies under it.
+  expect(on(bust('plaster-parts'))).toBeCloseTo(0.025 * 1600 * (1 + (0.6 * 0.025) / 0.2), 6);
+  expect(on(bust('rubber-skin'))).toBeCloseTo(
+    0.01 * 1150 * (1 + (0.6 * 0.01) / 0.2) + 0.012 * 1600 * (1 + (0.6 * 0.032) / 0.2),
+    6,
+  );
   const thin = changed(bust('plaster-parts'), { path: ['mould', 'shell'], value: 0.015 });
-  expect(mouldPerArea({ build: thin })).toBeCloseTo(0.015 * 1600 * 1.07, 6);
-  for (const build of [bust(null), bust('rubber-block'), lying(bust('plaster-parts'))])
-    expect(mouldPerArea({ build })).toBeNull();
+  expect(on(thin)).toBeCloseTo(0.015 * 1600 * (1 + (0.6 * 0.015) / 0.2), 6);
+  for (const build of [bust(null), bust('rubber-block'), bust('plaster-open'), lying(bust('plaster-parts'))])
+    expect(on(build)).toBeNull();
 });
 
 test('what stands then weighs the mould more: its kg a m2 times the face that bears clay', () => {
@@ -28,7 +34,10 @@ test('what stands then weighs the mould more: its kg a m2 times the face that be
   const massAt = (stage: string) => report.stances.find((s) => s.stage === stage)!.mass;
   const face = piece.volumes.perMass.reduce((sum, m) => sum + (m.clay > 0 ? m.area : 0), 0);
   const mould = massAt(underMould) - massAt('dry');
-  expect(mould / (mouldPerArea(piece)! * face)).toBeCloseTo(1, 2);
+  expect(mould / (mouldPerArea(piece.build, { area: face, volume: piece.volumes.outerVolume })! * face)).toBeCloseTo(
+    1,
+    2,
+  );
   expect(mould).toBeGreaterThan(12);
 });
 

@@ -1,5 +1,13 @@
 import type { LifeStage } from '../load';
-import { mouldChosen, mouldKinds, mouldMaterials, type MouldKind, type MouldKindId } from '../mould';
+import {
+  mouldChosen,
+  mouldKinds,
+  mouldMaterials,
+  swells,
+  type LaidOn,
+  type MouldKind,
+  type MouldKindId,
+} from '../mould';
 import { gravity, type Vec3 } from '../quantity';
 import type { Piece } from './piece';
 
@@ -8,27 +16,26 @@ import type { Piece } from './piece';
 export const underMould = 'mould';
 export const underMouldName = 'under its mould, wet';
 
-/** Where a curved face is laid over, more lies on it than over a flat one; what bulges comes to about this. */
-const bulges = 1.07;
 /** N: a hand where the mould is opened. */
 const hand = 50;
 
-/** kg to a m2 of face, of skin and shell as they are laid; null where no mould hangs on the piece: none, poured, or lying on its bed. */
-export function mouldPerArea({ build }: Pick<Piece, 'build'>): number | null {
+/** kg to a m2 of face, of skin and shell as they are laid over a piece; null where no mould hangs on the piece: none, poured, or lying on its bed. */
+export function mouldPerArea(build: Piece['build'], on: LaidOn): number | null {
   const chosen = mouldChosen(build);
   if (!chosen || build.mould.posture === 'lying') return null;
   const kind: MouldKind<MouldKindId> = mouldKinds.find((k) => k.id === chosen.kind)!;
   const { skin, shell } = kind;
   // One that is open behind is laid over a piece on its back.
   if (kind.open || (!skin && !shell)) return null;
-  const of = (layer: MouldKind['skin'], thickness: number | null) =>
-    layer ? mouldMaterials[layer.material].density * (thickness ?? layer.thickness) : 0;
-  return bulges * (of(skin, chosen.walls.skin) + of(shell, chosen.walls.shell));
+  const of = (layer: MouldKind['skin'], thickness: number | null, under: number) =>
+    layer && thickness !== null ? mouldMaterials[layer.material].density * thickness * swells(on, thickness, under) : 0;
+  return of(skin, chosen.walls.skin, 0) + of(shell, chosen.walls.shell, chosen.walls.skin ?? 0);
 }
 
 /** The stage it is under, on the clay as it is when it is moulded; with a hand that opens it, from four sides. */
 export function mouldStage(piece: Piece, finished: Pick<LifeStage, 'clayDensity' | 'safety'>): LifeStage | null {
-  const perArea = mouldPerArea(piece);
+  const clad = piece.volumes.perMass.reduce((sum, m) => sum + (m.clay > 0 ? m.area : 0), 0);
+  const perArea = mouldPerArea(piece.build, { area: clad, volume: piece.volumes.outerVolume });
   const { masses, regions } = piece.form;
   if (perArea === null || finished.clayDensity.length === 0) return null;
   const clayDensity = finished.clayDensity.map((density, r) => {

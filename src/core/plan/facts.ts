@@ -260,7 +260,7 @@ function mouldFacts(piece: Piece, report: PieceReport): MouldFacts | null {
   const { clad = 1, front } = masterOf(piece);
   const area = report.size.area * clad * (open ? (front?.() ?? 1) : 1);
   const casts = castFacts(piece, report, chosen, area);
-  if (!block) return { kind: chosen.kind, area, block: 0, skin, shell, casts };
+  if (!block) return { kind: chosen.kind, area, volume: report.size.volume, block: 0, skin, shell, casts };
   const volume = blockAbout(piece.extent, boardOf(piece), margin ?? block.margin, report.size.volume);
   const poured = volume * mouldMaterials[block.material].bought * (1 + leftInTheBowl);
   return { kind: chosen.kind, area, block: poured, casts };

@@ -4,6 +4,7 @@ import {
   leftInTheBowl,
   mouldKinds,
   mouldMaterials,
+  swells,
   type MouldKind,
   type MouldKindId,
   type MouldLayer,
@@ -46,9 +47,14 @@ const parting: ProcessStep = {
 };
 const opened: ProcessStep = { id: 'open', name: 'Open the mould and clean it', kind: 'moulding', wait: 0, share: 0.5 };
 
-/** kg bought to a m2 of a layer: its thickness over a flat face, and what is left in the bowl. */
-function bought({ material, thickness }: MouldLayer): number {
-  return mouldMaterials[material].bought * thickness * (1 + leftInTheBowl);
+/** A layer as it lies on a face: so much more of it than on a flat one. */
+interface LaidLayer extends MouldLayer {
+  readonly swells: number;
+}
+
+/** kg bought to a m2 of face of a layer, and what is left in the bowl. */
+function bought({ material, thickness, swells: more }: LaidLayer): number {
+  return mouldMaterials[material].bought * thickness * more * (1 + leftInTheBowl);
 }
 
 /** Coats one over the other, each a step of its own: hours until the next may go on, and after the last. */
@@ -89,13 +95,13 @@ const mixed: Readonly<Partial<Record<MouldMaterialId, MixId>>> = {
   gauze: 'plaster-gauze',
 };
 
-function takenBy(layer: MouldLayer, what: string, share = 1): ProcessTakes {
+function takenBy(layer: LaidLayer, what: string, share = 1): ProcessTakes {
   const mix = mixed[layer.material];
   return { what, perArea: bought(layer) * share, ...(mix ? { mix } : {}) };
 }
 
 /** Latex comes as it is brushed on: nothing is mixed, but each coat is dry before the next. Rubber sets onto what has begun to. */
-function skinCoats(skin: MouldLayer): ProcessStep[] {
+function skinCoats(skin: LaidLayer): ProcessStep[] {
   const { name } = mouldMaterials[skin.material];
   const waits =
     skin.material === 'latex'
@@ -106,14 +112,14 @@ function skinCoats(skin: MouldLayer): ProcessStep[] {
   return coatsOf(skin.coats, called, waits, takenBy(skin, name));
 }
 
-function shellOver(layer: MouldLayer): ProcessStep {
+function shellOver(layer: LaidLayer): ProcessStep {
   return layer.material === 'gauze'
     ? shell('Make the shell over it of plaster gauze', takenBy(layer, 'plaster gauze'))
     : shell('Make the shell over it', takenBy(layer, 'plaster for the shell'));
 }
 
 /** Walls of plaster without a skin: both halves one after the other, at once against a shim, or one alone. */
-function plasterWalls(kind: MouldKind<MouldKindId>, layer: MouldLayer): ProcessStep[] {
+function plasterWalls(kind: MouldKind<MouldKindId>, layer: LaidLayer): ProcessStep[] {
   const half = { kind: 'moulding' as const, share: 1, whole: true };
   const all = { ...half, id: 'shell', wait: 24, until: 'the plaster is hard', takes: takenBy(layer, 'plaster') };
   if (kind.parts === 'one') return [{ ...all, name: 'Lay up the plaster' }];
@@ -174,13 +180,20 @@ const setUp: Readonly<Partial<Record<MouldKindId, string>>> = {
   'shim-halves': 'Press in the shim along the parting line, release',
 };
 
-/** What a mould of this kind asks for, in order. */
-export function mouldSteps({ kind: id, ...own }: Pick<MouldFacts, 'kind' | 'skin' | 'shell'>): ProcessStep[] {
+/** What a mould of this kind asks for, in order; of what it lies on as though that were flat, where its volume is not known. */
+export function mouldSteps({
+  kind: id,
+  ...own
+}: Pick<MouldFacts, 'kind' | 'skin' | 'shell' | 'area' | 'volume'>): ProcessStep[] {
   const kind: MouldKind<MouldKindId> = mouldKinds.find((k) => k.id === id)!;
-  const as = (layer: MouldLayer | null, thickness: number | null | undefined): MouldLayer | null =>
-    layer && { ...layer, thickness: thickness ?? layer.thickness };
-  const skin = as(kind.skin, own.skin),
-    over = as(kind.shell, own.shell);
+  const on = { area: own.area ?? 0, volume: own.volume ?? 0 };
+  const as = (layer: MouldLayer | null, said: number | null | undefined, under: number): LaidLayer | null => {
+    if (!layer) return null;
+    const thickness = said ?? layer.thickness;
+    return { ...layer, thickness, swells: swells(on, thickness, under) };
+  };
+  const skin = as(kind.skin, own.skin, 0),
+    over = as(kind.shell, own.shell, skin?.thickness ?? 0);
   const { block } = kind;
   const first = setUp[id];
   return [

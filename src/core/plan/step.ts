@@ -155,6 +155,8 @@ export interface MouldFacts {
   readonly kind: MouldKindId;
   /** m2 of the face it is laid on: what bears clay. All of the face where it is not said. */
   readonly area?: number;
+  /** m3 that it goes round. */
+  readonly volume?: number;
   readonly block: number;
   /** Metres, in place of the usual ones. */
   readonly skin?: number | null;
