@@ -71,7 +71,9 @@ export function faultsOf(drawn: Drawn, random: () => number): string[] {
     );
   const grid = gridOf(form);
   const pieces = solidPieces(grid);
-  const loose = pieces.slice(1).filter((cells) => cells > 4);
+  // What stands by itself is a piece by itself: a left and a right hand.
+  const stand = Math.max(1, form.skeleton.joints.filter((j) => j.parent === null && j.ground).length);
+  const loose = pieces.slice(stand).filter((cells) => cells > 4);
   if (loose.length > 0) faults.push(`afloat: ${loose.join(', ')} cells`);
   const { triangles, positions } = extractSurface(grid);
   const edges = new Map<number, number>();

@@ -300,7 +300,7 @@ test('demo data loads once, and again only when asked', async () => {
   const now = Date.parse('2026-12-05T12:00:00Z') / 1000;
   expect(await loadDemo(now)).toBe(true);
   expect(await loadDemo(now)).toBe(false);
-  expect(await shelf()).toHaveLength(8);
+  expect(await shelf()).toHaveLength(9);
   await reckon(now);
   const [piece] = await shelf();
   expect((await shelf()).every((b) => b.card.problem === null && b.card.picture !== null)).toBe(true);
