@@ -102,3 +102,66 @@ test('made larger for the shrinkage, and back; a mask to its wearer’s girth', 
   await page.getByRole('button', { name: 'Back to the size of the cast' }).click();
   await expect(page.getByText(/comes out at 90\.2 % of that/)).toBeVisible();
 });
+
+test('a relief from its form to a printed order: open behind, cast twice', async ({ page }) => {
+  const made = await page.request.post('/api/builds', {
+    data: { name: 'Mermaid plaque', startDate: '2026-12-05', form: 'relief', size: 1, type: 'face' },
+  });
+  const { id } = (await made.json()) as { id: string };
+  await page.goto(`/build/${id}?station=mould`);
+  await settled(page);
+  await page.getByLabel('Taken of it').selectOption('plaster-open');
+  await settled(page);
+  const parts = page.getByRole('table', { name: 'Parts of the mould' });
+  await expect(parts.getByRole('row', { name: /forward and up/ })).toBeVisible();
+  await expect(parts.getByRole('row')).toHaveCount(2);
+  await expect(page.getByText(/its rim is 1\.1\d m long: bed the piece up to there/)).toBeVisible();
+  await setField(page, 'Casts wanted', '2');
+  await expect(page.getByRole('table', { name: 'What the casts take' })).toContainText('For 2');
+  await saved(page);
+
+  await page.goto(`/build/${id}?station=plan`);
+  await settled(page);
+  await expect(page.getByText(/Cast 1 of 2: lay in the latex/).first()).toBeVisible();
+
+  await page.goto(`/build/${id}/print/mould`);
+  await expect(page.getByRole('button', { name: 'Print' })).toBeEnabled({ timeout: 60_000 });
+  await expect(page.getByText(/Its rim is 1\.1\d m long; it is open behind/)).toBeVisible();
+  await expect(page.getByRole('row', { name: /slip latex for 2 casts/ })).toContainText('1 of 1 kg');
+  await expect(page.getByText(/Cast 2 of 2: powder it, peel it out/)).toBeVisible();
+});
+
+test('a pair has a left and a right cavity; its hard parts come out as bodies to print', async ({ page }) => {
+  test.setTimeout(240_000);
+  await openDemo(page, 'Otter paws', 'mould');
+  await expect(page.getByText(/It has 2 cavities, left and right/)).toBeVisible();
+  await expect(page.getByText(/Along it the walls turn out 25 mm/)).toBeVisible();
+  await page.getByRole('button', { name: 'Its hard parts as bodies, to print …' }).click();
+  const front = page.getByRole('button', { name: 'front as STL' });
+  await expect(front).toBeVisible({ timeout: 200_000 });
+  const [file] = await Promise.all([page.waitForEvent('download'), front.click()]);
+  expect(file.suggestedFilename()).toMatch(/^otter-paws.*-mould-front\.stl$/);
+  const stl = readFileSync(await file.path());
+  expect(stl.length).toBe(84 + 50 * stl.readUInt32LE(80));
+  expect(stl.readUInt32LE(80)).toBeGreaterThan(10_000);
+});
+
+test('eyes and a hinge are set in, with larger seats; a seam is painted away', async ({ page }) => {
+  await openDemo(page, 'Otter mask', 'mould');
+  await page.getByLabel('Eyes, teeth, hinges').selectOption('jaw-hinge');
+  await page.getByRole('button', { name: 'Set it in' }).click();
+  const set = page.getByRole('table', { name: 'What is set into the cast' });
+  // Pins of 6 mm, a tenth and a little less larger; as far apart as the head is broad.
+  await expect(set.getByRole('row').nth(1)).toContainText('6.65 mm');
+  await set.getByRole('button', { name: /^Take away/ }).click();
+  await expect(set).toHaveCount(0);
+
+  await expect(page.getByRole('table', { name: 'Parts of the mould' })).toBeVisible();
+  await page.getByRole('button', { name: 'Paint it on the piece' }).click();
+  const canvas = page.locator('canvas').first();
+  const box = (await canvas.boundingBox())!;
+  await page.mouse.click(box.x + box.width / 2, box.y + box.height / 2);
+  await expect(page.getByRole('button', { name: 'Take off the spot' })).toBeVisible();
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByRole('button', { name: 'Take off the spot' })).toHaveCount(0);
+});

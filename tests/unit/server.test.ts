@@ -305,7 +305,7 @@ test('demo data loads once, and again only when asked', async () => {
   const [piece] = await shelf();
   expect((await shelf()).every((b) => b.card.problem === null && b.card.picture !== null)).toBe(true);
   expect(await loadDemo(now, true)).toBe(true);
-  expect(await shelf()).toHaveLength(16);
+  expect(await shelf()).toHaveLength(18);
   const log = await readLog(piece?.id ?? '');
   expect(log.length).toBeGreaterThan(16);
   const photo = log.find((e) => e.kind === 'photo');
