@@ -3,6 +3,7 @@ import type { EvaluateOptions, Evaluator, Question } from '../evaluate';
 import {
   castInUse,
   castNeeds,
+  dryForCast,
   mouldChosen,
   mouldFiguresOf,
   mouldKinds,
@@ -40,6 +41,8 @@ export interface MouldRow {
   readonly inUse: CastInUse;
   /** Degrees its plaster warms as it sets; null without any. */
   readonly warms: number | null;
+  /** Seconds until it has dried enough for its cast; nought where that does not matter, null where the room never dries it. */
+  readonly dries: number | null;
   /** Of work at it, as the plan has them, and the day all is done. */
   readonly hours: number;
   readonly ready: string | null;
@@ -72,6 +75,8 @@ export function compareMoulds(question: Question, evaluator: Evaluator, options:
   );
   if (!figures.ok) return figures;
   const rows: MouldRow[] = [];
+  const { temperature, relativeHumidity, airSpeed: speed } = build.room;
+  const air = { temperature, relativeHumidity, speed };
   const use = build.mould.castUse ?? usualUse(build.form.start.kind);
   for (const [i, kind] of kinds.entries()) {
     const taken = applyEdit(build, takeMould(build, kind.id));
@@ -88,6 +93,7 @@ export function compareMoulds(question: Question, evaluator: Evaluator, options:
       casts: { count, needs },
       inUse: castInUse(own.castMass, sizeOf(piece.value.extent), own.left.nominal, use),
       eachCost: eachOf(cost, needs, count),
+      dries: dryForCast(kind, own.cast, own.shell?.thickness ?? null, air),
       warms: own.shell?.material === 'plaster' ? plasterWarms(own.shell.thickness) : null,
       hours: mouldHours(report.value.plan),
       ready: report.value.dates.ready?.likely ?? null,

@@ -1,5 +1,6 @@
 import { evaporationAt, type RoomAir } from '../drying';
-import { plasterDries, plasterWarms, plasterWarmsAtMost } from './plaster';
+import { castKinds, mouldKinds } from '.';
+import { dryForCast, plasterDries, plasterWarms, plasterWarmsAtMost } from './plaster';
 
 const room: RoomAir = { temperature: 20, relativeHumidity: 0.5, speed: 0.1 };
 const day = 86400;
@@ -47,4 +48,17 @@ test('heat: the peak of what is given off and lost, against steps of a second', 
   }
   expect(plasterWarmsAtMost).toBeCloseTo(37, 0);
   expect(plasterWarms(10)).toBeGreaterThan(0.98 * plasterWarmsAtMost);
+});
+
+test('only latex waits for its mould, and only in plaster', () => {
+  const dries = (kind: string, cast: string) =>
+    dryForCast(
+      mouldKinds.find((k) => k.id === kind)!,
+      castKinds.find((c) => c.id === cast)!,
+      0.02,
+      room,
+    );
+  expect(dries('plaster-parts', 'latex-skin')).toBe(plasterDries(0.02, room));
+  expect(dries('plaster-parts', 'wax')).toBe(0);
+  expect(dries('rubber-skin', 'resin-hollow')).toBe(0);
 });

@@ -1,4 +1,6 @@
 import type { DryingCoefficients } from '../catalogue';
+import type { CastKind } from './cast';
+import type { MouldKind } from './kind';
 import { dryLayer, evaporationCurve, type RoomAir } from '../drying';
 
 /** Plaster as it sets and dries: how warm a wall of it gets, and when it has given off its water. */
@@ -46,4 +48,10 @@ export function plasterWarms(thickness: number): number {
   const r = (heatOfVolume * thickness) / lostTo / setsIn;
   const peak = Math.abs(r - 1) < 1e-6 ? 1 / Math.E : r ** (-1 / (r - 1));
   return plasterWarmsAtMost * peak;
+}
+
+/** Seconds until an opened mould is dry enough for what is cast in it; nought where that does not matter, null where the room never dries it. */
+export function dryForCast(kind: MouldKind, cast: CastKind, wall: number | null, air: RoomAir): number | null {
+  const drinks = kind.shell?.material === 'plaster' && kind.skin === null;
+  return cast.wantsDryMould && drinks && wall !== null ? plasterDries(wall, air) : 0;
 }

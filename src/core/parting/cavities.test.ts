@@ -15,3 +15,13 @@ test('two bodies are two cavities, that on the left first, each with its face', 
   expect(left!.area / (4 * Math.PI * 0.05 ** 2)).toBeCloseTo(1, 1);
   expect(other!.area).toBeCloseTo(0.06, 6);
 });
+
+test('what it stands on is no face of a cavity', () => {
+  const face = masterFace(weld(boxMesh(0.1, 0.1, 0.1), 1e-7), { board: lowest(boxMesh(0.1, 0.1, 0.1).positions) });
+  if (!face.ok) throw new Error(face.message);
+  expect(cavitiesOf(face.value)[0]!.area).toBeCloseTo(0.05, 6);
+});
+
+function lowest(p: Float32Array): number {
+  return Math.min(...p.filter((_, i) => i % 3 === 2));
+}

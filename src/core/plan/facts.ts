@@ -7,12 +7,12 @@ import {
   blockAbout,
   castKinds,
   castNeeds,
+  dryForCast,
   flatCast,
   leftInTheBowl,
   mouldChosen,
   mouldKinds,
   mouldMaterials,
-  plasterDries,
   type CastKind,
   type MouldChosen,
   type MouldKind,
@@ -241,13 +241,11 @@ function castFacts({ build }: Piece, report: PieceReport, chosen: MouldChosen, a
   const cast: CastKind = castKinds.find((c) => c.id === chosen.cast)!;
   const weights = flatCast(kind, cast, { area, volume: report.size.volume });
   const { temperature, relativeHumidity, airSpeed: speed } = build.room;
-  const plaster = kind.shell?.material === 'plaster' && kind.skin === null;
   return {
     cast: chosen.cast,
     count,
     each: castNeeds({ cast, ...weights }, count).map(({ name, each }) => ({ name, mass: each })),
-    mouldDries:
-      cast.wantsDryMould && plaster ? plasterDries(chosen.walls.shell!, { temperature, relativeHumidity, speed }) : 0,
+    mouldDries: dryForCast(kind, cast, chosen.walls.shell, { temperature, relativeHumidity, speed }),
   };
 }
 

@@ -3,6 +3,7 @@ import { Table } from 'react-bootstrap';
 import { mouldMaterials, packsFor, pullsOf, type MouldPart, type PourBox } from '../../../core/mould';
 import type { MouldRow } from '../../../core/improve';
 import {
+  formatDuration,
   formatForce,
   formatLength,
   formatMass,
@@ -75,6 +76,13 @@ export function WhatItTakes() {
           <li>
             Its plaster warms by some {Math.round(row.warms)} degrees as it sets: what is under it softens. It is opened
             when it is cold, three quarters of an hour on at the earliest.
+          </li>
+        )}
+        {row.dries !== 0 && (
+          <li>
+            {row.dries === null
+              ? 'In this room it never dries enough for its cast: bring it somewhere drier.'
+              : `Opened, it is dry enough for its cast after some ${formatDuration(row.dries)} in this room; moving air shortens that, heat above 45 °C spoils plaster.`}
           </li>
         )}
         <li>
