@@ -1,3 +1,4 @@
+import { nearestPlace, squaredToTriangle } from '../form';
 import type { MasterFace } from './face';
 
 /** Ids among the triangles of a set. */
@@ -13,13 +14,12 @@ export class NearTriangles {
   private readonly p: Float32Array;
   /** To thin a list in. */
   private readonly room: Int32Array;
-  /** Nine a triangle. */
-  private readonly corners: Float64Array;
+  /** Where each corner's place begins in `p`, three a triangle. */
+  private readonly corners: Uint32Array;
   /** Middle and radius about it, four a triangle. */
   private readonly balls: Float64Array;
   private nearest = -1;
   /** Of the place last asked for, the nearest place on the face. */
-  private readonly on = new Float64Array(3);
   private readonly at = new Float64Array(3);
 
   constructor(face: MasterFace, counts: (t: number) => boolean) {
@@ -28,18 +28,16 @@ export class NearTriangles {
     for (let t = 0; t < face.count; t++) if (counts(t)) own.push(t);
     this.all = Int32Array.from(own, (_, i) => i);
     this.room = new Int32Array(own.length);
-    this.corners = new Float64Array(9 * own.length);
+    this.corners = new Uint32Array(3 * own.length);
     this.balls = new Float64Array(4 * own.length);
     for (const [i, t] of own.entries()) {
-      for (let c = 0; c < 3; c++)
-        for (let k = 0; k < 3; k++) this.corners[9 * i + 3 * c + k] = this.p[3 * face.triangles[3 * t + c]! + k]!;
-      for (let k = 0; k < 3; k++) this.balls[4 * i + k] = face.centres[3 * t + k]!;
       let most = 0;
-      for (let c = 0; c < 3; c++)
-        most = Math.max(
-          most,
-          Math.hypot(...[0, 1, 2].map((k) => this.corners[9 * i + 3 * c + k]! - this.balls[4 * i + k]!)),
-        );
+      for (let k = 0; k < 3; k++) this.balls[4 * i + k] = face.centres[3 * t + k]!;
+      for (let c = 0; c < 3; c++) {
+        const corner = 3 * face.triangles[3 * t + c]!;
+        this.corners[3 * i + c] = corner;
+        most = Math.max(most, Math.hypot(...[0, 1, 2].map((k) => this.p[corner + k]! - this.balls[4 * i + k]!)));
+      }
       this.balls[4 * i + 3] = most;
     }
   }
@@ -56,7 +54,7 @@ export class NearTriangles {
       if (d < best) {
         best = d;
         this.nearest = before;
-        this.at.set(this.on);
+        this.at.set(nearestPlace);
       }
     }
     for (let n = 0; n < list.length; n++) {
@@ -76,7 +74,7 @@ export class NearTriangles {
       if (d < best) {
         best = d;
         this.nearest = i;
-        this.at.set(this.on);
+        this.at.set(nearestPlace);
       }
     }
     return this.nearest < 0 ? Infinity : Math.sqrt(best);
@@ -101,70 +99,25 @@ export class NearTriangles {
 
   /** Whether the place last asked for lies behind the triangle that is nearest to it. */
   behind(x: number, y: number, z: number): boolean {
-    const { corners: c, at } = this;
-    const k = 9 * this.nearest;
-    const ux = c[k + 3]! - c[k]!,
-      uy = c[k + 4]! - c[k + 1]!,
-      uz = c[k + 5]! - c[k + 2]!,
-      vx = c[k + 6]! - c[k]!,
-      vy = c[k + 7]! - c[k + 1]!,
-      vz = c[k + 8]! - c[k + 2]!;
+    const { corners, p, at } = this;
+    const first = 3 * this.nearest;
+    const a = corners[first]!,
+      b = corners[first + 1]!,
+      c = corners[first + 2]!;
+    const ux = p[b]! - p[a]!,
+      uy = p[b + 1]! - p[a + 1]!,
+      uz = p[b + 2]! - p[a + 2]!,
+      vx = p[c]! - p[a]!,
+      vy = p[c + 1]! - p[a + 1]!,
+      vz = p[c + 2]! - p[a + 2]!;
     const nx = uy * vz - uz * vy,
       ny = uz * vx - ux * vz,
       nz = ux * vy - uy * vx;
     return nx * (x - at[0]!) + ny * (y - at[1]!) + nz * (z - at[2]!) < 0;
   }
 
-  /** Square of the distance; the nearest place on it is left in `on`. Ericson (2005), *Real-Time Collision Detection*, 5.1.5. */
   private toTriangle(i: number, x: number, y: number, z: number): number {
-    const { corners: c, on } = this;
-    const k = 9 * i;
-    const ax = c[k]!,
-      ay = c[k + 1]!,
-      az = c[k + 2]!;
-    const abx = c[k + 3]! - ax,
-      aby = c[k + 4]! - ay,
-      abz = c[k + 5]! - az;
-    const acx = c[k + 6]! - ax,
-      acy = c[k + 7]! - ay,
-      acz = c[k + 8]! - az;
-    const apx = x - ax,
-      apy = y - ay,
-      apz = z - az;
-    const d1 = abx * apx + aby * apy + abz * apz,
-      d2 = acx * apx + acy * apy + acz * apz;
-    let s = 0,
-      t = 0;
-    if (d1 > 0 || d2 > 0) {
-      const bpx = apx - abx,
-        bpy = apy - aby,
-        bpz = apz - abz;
-      const d3 = abx * bpx + aby * bpy + abz * bpz,
-        d4 = acx * bpx + acy * bpy + acz * bpz;
-      const cpx = apx - acx,
-        cpy = apy - acy,
-        cpz = apz - acz;
-      const d5 = abx * cpx + aby * cpy + abz * cpz,
-        d6 = acx * cpx + acy * cpy + acz * cpz;
-      const vc = d1 * d4 - d3 * d2,
-        vb = d5 * d2 - d1 * d6,
-        va = d3 * d6 - d5 * d4;
-      if (d3 >= 0 && d4 <= d3) s = 1;
-      else if (vc <= 0 && d1 >= 0 && d3 <= 0) s = d1 / (d1 - d3);
-      else if (d6 >= 0 && d5 <= d6) t = 1;
-      else if (vb <= 0 && d2 >= 0 && d6 <= 0) t = d2 / (d2 - d6);
-      else if (va <= 0 && d4 - d3 >= 0 && d5 - d6 >= 0) {
-        t = (d4 - d3) / (d4 - d3 + (d5 - d6));
-        s = 1 - t;
-      } else {
-        const all = va + vb + vc;
-        s = vb / all;
-        t = vc / all;
-      }
-    }
-    on[0] = ax + s * abx + t * acx;
-    on[1] = ay + s * aby + t * acy;
-    on[2] = az + s * abz + t * acz;
-    return (x - on[0]) ** 2 + (y - on[1]) ** 2 + (z - on[2]) ** 2;
+    const { corners: c } = this;
+    return squaredToTriangle(this.p, c[3 * i]!, c[3 * i + 1]!, c[3 * i + 2]!, x, y, z);
   }
 }

@@ -16,3 +16,4 @@ export * from './limbs-in-solid';
 export * from './depth-in-solid';
 export { findLimbs } from './limb-joints';
 export * from './measure-triangles';
+export { nearestPlace, squaredToTriangle } from './nearest-face';

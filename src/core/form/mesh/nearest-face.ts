@@ -4,10 +4,18 @@ import type { Progress, TriangleMesh } from './triangle-mesh';
 const { ceil, floor, max, min, sqrt } = Math;
 
 /** The place on the triangle that the last distance was to. */
-const nearestPlace = new Float32Array(3);
+export const nearestPlace = new Float32Array(3);
 
-/** Distance from a point to a triangle, squared; leaves the place in `nearestPlace`. Ericson, *Real-Time Collision Detection*, 5.1.5, written out flat. */
-function distance2(p: Float32Array, a: number, b: number, c: number, x: number, y: number, z: number): number {
+/** Distance from a point to a triangle whose corners begin at a, b and c in `p`, squared; leaves the place in `nearestPlace`. Ericson, *Real-Time Collision Detection*, 5.1.5, written out flat. */
+export function squaredToTriangle(
+  p: Float32Array,
+  a: number,
+  b: number,
+  c: number,
+  x: number,
+  y: number,
+  z: number,
+): number {
   const ax = p[a]!,
     ay = p[a + 1]!,
     az = p[a + 2]!;
@@ -104,7 +112,7 @@ export function nearestFaces(mesh: TriangleMesh, lattice: Lattice, near: boolean
     for (let z = z0; z <= z1; z++)
       for (let y = y0; y <= y1; y++)
         for (let x = x0; x <= x1; x++) {
-          const d = distance2(p, a, b, c, from[0] + x * step, from[1] + y * step, from[2] + z * step);
+          const d = squaredToTriangle(p, a, b, c, from[0] + x * step, from[1] + y * step, from[2] + z * step);
           const i = latticeIndex(lattice, x, y, z);
           if (!(d < best[i]!)) continue;
           best[i] = d;

@@ -1,4 +1,5 @@
 import { castKind, ranged } from './cast';
+import { latexLaid, latexTaken } from './latex-laid';
 
 export const latexFoam = castKind({
   id: 'latex-foam',
@@ -11,14 +12,7 @@ export const latexFoam = castKind({
   made: [{ material: 'latex', share: 1 }],
   backing: { material: 'foam', thick: ranged([0.01, 0.015, 0.025]), density: ranged([60, 90, 140]) },
   steps: [
-    {
-      id: 'lay',
-      name: 'Lay in the latex: filled and poured back, or some ten coats brushed in',
-      share: 0.5,
-      wait: 24,
-      until: 'the latex is dry through',
-      lays: 0,
-    },
+    latexLaid,
     {
       id: 'foam',
       name: 'Pour in the foam behind it, the mould closed',
@@ -28,7 +22,7 @@ export const latexFoam = castKind({
       lays: 'backing',
       needs: ['respirator', 'gloves', 'fresh air'],
     },
-    { id: 'take', name: 'Powder it, peel it out, trim its edge', share: 0.15, wait: 0, until: '' },
+    latexTaken,
   ],
   caution: 'Ammonia from the latex; isocyanates from the foam: a respirator for vapour, gloves, moving air.',
 });

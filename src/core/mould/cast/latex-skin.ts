@@ -1,4 +1,5 @@
 import { castKind, ranged } from './cast';
+import { latexLaid, latexTaken } from './latex-laid';
 
 export const latexSkin = castKind({
   id: 'latex-skin',
@@ -9,16 +10,6 @@ export const latexSkin = castKind({
   gives: true,
   wantsDryMould: true,
   made: [{ material: 'latex', share: 1 }],
-  steps: [
-    {
-      id: 'lay',
-      name: 'Lay in the latex: filled and poured back, or some ten coats brushed in',
-      share: 0.5,
-      wait: 24,
-      until: 'the latex is dry through',
-      lays: 0,
-    },
-    { id: 'take', name: 'Powder it, peel it out, trim its edge', share: 0.15, wait: 0, until: '' },
-  ],
+  steps: [latexLaid, latexTaken],
   caution: 'Ammonia while it is wet: moving air. Powder it before it is peeled, or it sticks to itself.',
 });
