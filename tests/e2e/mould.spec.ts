@@ -131,12 +131,12 @@ test('a relief from its form to a printed order: open behind, cast twice', async
   await expect(page.getByText(/Cast 2 of 2: powder it, peel it out/)).toBeVisible();
 });
 
-test('a pair has a left and a right cavity; its hard parts come out as bodies to print', async ({ page }) => {
+test('a pair has a left and a right cavity; its hard parts come out to print', async ({ page }) => {
   test.setTimeout(240_000);
   await openDemo(page, 'Otter paws', 'mould');
   await expect(page.getByText(/It has 2 cavities, left and right/)).toBeVisible();
   await expect(page.getByText(/Along it the walls turn out 25 mm/)).toBeVisible();
-  await page.getByRole('button', { name: 'Its hard parts as bodies, to print …' }).click();
+  await page.getByRole('button', { name: 'Hard parts to print …' }).click();
   const front = page.getByRole('button', { name: 'front as STL' });
   await expect(front).toBeVisible({ timeout: 200_000 });
   const [file] = await Promise.all([page.waitForEvent('download'), front.click()]);

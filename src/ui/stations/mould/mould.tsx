@@ -265,7 +265,7 @@ export default function MouldStation() {
           </p>
           <p className="mb-0">
             Plaster is taken to set within a quarter of an hour and to lose its heat to both sides; opened, it dries
-            from both faces in the room the brief gives, by the same equations as clay. Bodies to print are where a
+            from both faces in the room the brief gives, by the same equations as clay. Hard parts to print are where a
             place is nearer to a part&rsquo;s face than to another&rsquo;s, so thick off it, on a lattice. Left out:
             rubber&rsquo;s own weight while it runs, what a flange adds to the load. Sources: Boykov and Kolmogorov
             (2004); Boykov, Veksler and Zabih (2001); Edelsbrunner and Harer, <em>Computational Topology</em>.

@@ -100,7 +100,7 @@ function HardParts({ file }: { file: string }) {
       {done !== null ? (
         <>
           <p className="small muted mb-1" role="status">
-            Making bodies of its hard parts, {Math.round(done * 100)} %
+            Shaping the hard parts, {Math.round(done * 100)} %
           </p>
           <Button size="sm" variant="quiet" onClick={() => controller.mould.dropShells()}>
             Stop
@@ -123,7 +123,7 @@ function HardParts({ file }: { file: string }) {
         </>
       ) : (
         <Button size="sm" variant="quiet" onClick={() => controller.mould.shape(controller.askedOf(build))}>
-          Its hard parts as bodies, to print …
+          Hard parts to print …
         </Button>
       )}
       {message !== '' && <p className="wrong status-fails mb-1">Not made: {message}.</p>}
