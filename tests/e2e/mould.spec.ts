@@ -127,7 +127,7 @@ test('a relief from its form to a printed order: open behind, cast twice', async
   await page.goto(`/build/${id}/print/mould`);
   await expect(page.getByRole('button', { name: 'Print' })).toBeEnabled({ timeout: 60_000 });
   await expect(page.getByText(/Its rim is 1\.1\d m long; it is open behind/)).toBeVisible();
-  await expect(page.getByRole('row', { name: /slip latex for 2 casts/ })).toContainText('1 of 1 kg');
+  await expect(page.getByRole('row', { name: /slip latex for 2 casts/ })).toContainText('2 of 1 kg');
   await expect(page.getByText(/Cast 2 of 2: powder it, peel it out/)).toBeVisible();
 });
 
@@ -152,7 +152,7 @@ test('eyes and a hinge are set in, with larger seats; a seam is painted away', a
   await page.getByRole('button', { name: 'Set it in' }).click();
   const set = page.getByRole('table', { name: 'What is set into the cast' });
   // Pins of 6 mm, a tenth and a little less larger; as far apart as the head is broad.
-  await expect(set.getByRole('row').nth(1)).toContainText('6.65 mm');
+  await expect(set.getByRole('row').nth(1)).toContainText('6.7 mm');
   await set.getByRole('button', { name: /^Take away/ }).click();
   await expect(set).toHaveCount(0);
 

@@ -77,7 +77,7 @@ export function drawMould(group: THREE.Group, { surface, parting, stands }: Part
   if (parting.cavities.length > 1)
     cavityNames(parting.cavities.map((c) => c.at)).forEach((name, i) => {
       const { at } = parting.cavities[i]!;
-      const above = new THREE.Vector3(at[0], at[1], topOf(positions, at[0]) + scale.reach * 0.04);
+      const above = new THREE.Vector3(at[0], at[1], topOf(positions, at[0]) + scale.reach * 0.08);
       still.add(label(name, above, ink, scale.reach));
     });
   const up = new THREE.Vector3(...parting.pour.up);
