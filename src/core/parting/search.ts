@@ -22,7 +22,7 @@ export const undrawnAllowed = 0.002;
 export const worthAPart = 0.01;
 export const mostPieces = 8;
 
-/** Every direction looked at, with what it draws, a bit a triangle. */
+/** The directions looked at, with what it draws, a bit a triangle. */
 interface Looked {
   readonly directions: Vec3[];
   readonly drawn: Uint8Array[];
@@ -30,6 +30,8 @@ interface Looked {
   readonly undrawn: number[];
   /** By pair: what neither draws and the seam would cost, the seam reckoned in two ways. */
   readonly pairs: { readonly along: Vec3; readonly leastSeam: number; readonly seamByFacing: number }[];
+  /** Of each opposed pair, one, that was not looked along. */
+  left: Vec3[];
 }
 
 /** Work that tells how far it is, 0 to 1, between parts of it. */
@@ -37,7 +39,7 @@ export type Working<T> = Generator<number, T, undefined>;
 
 /**
  * The directions for so many pieces; for any number, as few as leave too little undrawn to matter, until one more is not
- * worth making. Two are the best opposed pair of 321, the cheapest cut exactly and the best moved about.
+ * worth making. Two are the best opposed pair of those looked along, the cheapest cut exactly and the best moved about.
  */
 export function* chooseDirections(face: MasterFace, pieces: number | null, worth = worthAPart): Working<Chosen> {
   const fields = new HeightFields(face);
@@ -53,6 +55,8 @@ export function* chooseDirections(face: MasterFace, pieces: number | null, worth
   const pair = best.along;
   let directions: Vec3[] = [pair, opposite(pair)];
   while (directions.length < (pieces ?? mostPieces)) {
+    const near = freesMost(face, fields, looked, directions);
+    if (near) yield* lookAlong(face, fields, looked, takenBeside([near.along], looked), 0.9, 0.9);
     const more = freesMost(face, fields, looked, directions);
     if (more === null || (pieces === null && (more.before <= allowed || more.freed < worth * face.area))) break;
     directions = [...directions, more.along];
@@ -99,33 +103,73 @@ export function settled(
 /** What still changes after them is a speck here and there; it stays where it is, told by rays. */
 const rounds = 2;
 
+/**
+ * First the 81 pairs of a coarser ball, some sixteen degrees apart; then of the finer one those beside the best, by
+ * either guess at the seam, and beside what leaves least by itself.
+ */
 function* look(face: MasterFace, fields: HeightFields): Working<Looked> {
+  const all = opposedPairs();
+  const looked: Looked = { directions: [], drawn: [], undrawn: [], pairs: [], left: all.slice(coarsePairs) };
+  yield* lookAlong(face, fields, looked, all.slice(0, coarsePairs), 0, 0.4);
+  yield* lookAlong(face, fields, looked, takenBeside(bestLooked(looked), looked), 0.4, 0.7);
+  return looked;
+}
+
+const coarsePairs = 81;
+/** Of the coarser ball, by each measure: those whose neighbours are looked along too. */
+const looksCloser = 8;
+
+function bestLooked({ pairs, directions, undrawn }: Looked): Vec3[] {
+  const least = <T>(all: readonly T[], cost: (it: T) => number) =>
+    [...all].sort((a, b) => cost(a) - cost(b)).slice(0, looksCloser);
+  const singles = directions.map((along, i) => ({ along, left: undrawn[i]! }));
+  return [
+    ...least(pairs, (p) => p.leastSeam),
+    ...least(pairs, (p) => p.seamByFacing),
+    ...least(singles, (d) => d.left),
+  ].map(({ along }) => along);
+}
+
+/** Of the pairs not looked along yet, those within some ten degrees of any of these directions, taken out of them. */
+function takenBeside(those: readonly Vec3[], looked: Looked): Vec3[] {
+  const near = Math.cos(0.18);
+  const isNear = (p: Vec3) => those.some((d) => Math.abs(p[0] * d[0] + p[1] * d[1] + p[2] * d[2]) > near);
+  const taken = looked.left.filter(isNear);
+  looked.left = looked.left.filter((p) => !isNear(p));
+  return taken;
+}
+
+function* lookAlong(
+  face: MasterFace,
+  fields: HeightFields,
+  looked: Looked,
+  along: readonly Vec3[],
+  from: number,
+  to: number,
+): Working<void> {
   const { count, areas, stands, seams } = face;
   const weight = seamWeight(face);
-  const along = new Uint8Array(count),
+  const there = new Uint8Array(count),
     back = new Uint8Array(count),
     faces = new Uint8Array(count);
-  const looked: Looked = { directions: [], drawn: [], undrawn: [], pairs: [] };
-  const all = opposedPairs();
-  for (const [i, d] of all.entries()) {
-    fields.look(d).drawable(along, back, faces);
+  for (const [i, d] of along.entries()) {
+    fields.look(d).drawable(there, back, faces);
     let undrawn = 0,
-      notAlong = 0,
+      notThere = 0,
       notBack = 0;
     for (let t = 0; t < count; t++) {
       if (stands[t]) continue;
-      if (!along[t]) notAlong += areas[t]!;
+      if (!there[t]) notThere += areas[t]!;
       if (!back[t]) notBack += areas[t]!;
-      if (!along[t] && !back[t]) undrawn += areas[t]!;
+      if (!there[t] && !back[t]) undrawn += areas[t]!;
     }
-    looked.undrawn.push(notAlong, notBack);
-    const { least, byFacing } = seamCosts(seams, along, back, faces);
+    looked.undrawn.push(notThere, notBack);
+    const { least, byFacing } = seamCosts(seams, there, back, faces);
     looked.pairs.push({ along: d, leastSeam: undrawn + weight * least, seamByFacing: undrawn + weight * byFacing });
     looked.directions.push(d, opposite(d));
-    looked.drawn.push(packed(along), packed(back));
-    if (i % 8 === 7) yield 0.7 * (i / all.length);
+    looked.drawn.push(packed(there), packed(back));
+    if (i % 8 === 7) yield from + (to - from) * (i / along.length);
   }
-  return looked;
 }
 
 /**

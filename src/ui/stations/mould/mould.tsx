@@ -36,19 +36,21 @@ function useMouldWork(): void {
   const key = partingKey(build, pictureKey);
   const of = useMould((s) => s.of);
   const rowsOf = useMould((s) => s.rowsOf);
+  const parting = useMould((s) => s.status === 'working');
   const rowsKey = JSON.stringify([key, build.mould, build.finish, build.plan]);
   useEffect(() => {
     if (pictureKey === '') return undefined;
     const timer = setTimeout(
       () => {
         if (of !== key) controller.mould.part(controller.askedOf(build), key);
-        // What every kind comes to waits for the plan, which is a kind's too.
-        if (rowsOf !== rowsKey && reckoning !== 'nominal') controller.mould.compare(controller.askedOf(build), rowsKey);
+        // What every kind comes to waits for the plan, which is a kind's too, and for the parting.
+        if (rowsOf !== rowsKey && reckoning !== 'nominal' && !parting)
+          controller.mould.compare(controller.askedOf(build), rowsKey);
       },
       of === '' ? 0 : stillFor,
     );
     return () => clearTimeout(timer);
-  }, [controller, build, pictureKey, key, of, rowsOf, rowsKey, reckoning]);
+  }, [controller, build, pictureKey, key, of, rowsOf, rowsKey, reckoning, parting]);
   useEffect(() => () => controller.mould.leave(), [controller]);
 }
 
@@ -247,9 +249,9 @@ export default function MouldStation() {
       how={
         <>
           <p>
-            The face is taken as some forty thousand triangles. For 321 pairs of opposite directions it is looked along
-            both ways, and each triangle is told to come off, or not: it leans back by less than two degrees, and
-            nothing of the piece stands in its way. The cheapest pairs are cut exactly: what cannot be drawn costs its
+            The face is taken as some forty thousand triangles. Along 81 pairs of opposite directions, then along those
+            beside the best, it is looked both ways, and each triangle is told to come off, or not: it leans back by
+            less than two degrees, and nothing of the piece stands in its way. The cheapest pairs are cut exactly: what cannot be drawn costs its
             area, a seam its length, thirty times as much over what is to be kept free, half along a sharp edge. The
             best is turned about a little, then rays say for good what comes off. Further parts are added while each
             frees more than a hundredth of the face.
