@@ -185,6 +185,8 @@ function told(made: Result<MouldFigures>, { face, board }: PartedMaster, asked: 
     lockedVolume,
     cavities,
     pour: pour.up,
+    holes: pour.holes,
+    vents: pour.vents,
     traps: pour.traps.map((t) => t.at),
     cautions: [...new Set([...kind.cautions, cast.caution])],
   });

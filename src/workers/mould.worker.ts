@@ -12,7 +12,8 @@ import {
   type Working,
 } from '../core/parting';
 import type { SurfaceMesh } from '../core/form';
-import type { Result } from '../core/quantity';
+import { girthsOf, type Piece } from '../core/piece';
+import { success, type Result } from '../core/quantity';
 import { optionsOf, questionOf } from './asked';
 import type { Asked, MouldAnswer, MouldRequest } from './protocol';
 import { breathe, serve, type Work } from './serve';
@@ -20,9 +21,11 @@ import { breathe, serve, type Work } from './serve';
 /** A shell over core for long work on the mould: tells how far it is; stopped by ending the worker. */
 const evaluator = new Evaluator();
 
-function masterFor(asked: Asked): Result<PartedMaster & { readonly surface: SurfaceMesh }> {
+function masterFor(asked: Asked): Result<PartedMaster & { readonly surface: SurfaceMesh; readonly piece: Piece }> {
   const piece = evaluator.piece(questionOf(asked));
-  return piece.ok ? masterOfPiece(piece.value) : piece;
+  if (!piece.ok) return piece;
+  const master = masterOfPiece(piece.value);
+  return master.ok ? success({ ...master.value, piece: piece.value }) : master;
 }
 
 /** Tells how far it is a few times a second. */
@@ -45,10 +48,11 @@ async function part(asked: Asked, on: Work<MouldAnswer>): Promise<void> {
     on.send({ kind: 'refused', why: master });
     return;
   }
-  const { face, board, surface } = master.value;
+  const { face, board, surface, piece } = master.value;
   const parting = await toItsEnd(partingOf(face, board, partingAskedOf(asked.build)), on);
+  const girths = girthsOf(piece);
   const seconds = (performance.now() - began) / 1000;
-  const parted = { surface, parting, stands: face.stands, comesOff: comesOff(asked.build), seconds };
+  const parted = { surface, parting, stands: face.stands, comesOff: comesOff(asked.build), girths, seconds };
   on.send({ kind: 'parted', parted });
 }
 

@@ -7,7 +7,7 @@ import type { MeshFormat, MeshSolid, MeshUnit, Placing, Rotation, SampledShape, 
 import type { MouldRow, SchoolRow, Sooner, StrengthenResult, Thinnest, WayToHold } from '../core/improve';
 import type { LogEntry } from '../core/log';
 import type { Parting, Shells } from '../core/parting';
-import type { FullFindings, Summary } from '../core/piece';
+import type { FullFindings, GirthOfForm, Summary } from '../core/piece';
 import type { PlanSurroundings, Step } from '../core/plan';
 import type { Failure, UnitSystem } from '../core/quantity';
 import type { ExportedPart } from '../core/sheet';
@@ -208,6 +208,8 @@ export interface PartedPicture {
   readonly stands: Uint8Array;
   /** What holds its parts gives, or is dug out: they come away all the same. */
   readonly comesOff: boolean;
+  /** Of the life form under a mask or a helmet. */
+  readonly girths: readonly GirthOfForm[];
   readonly seconds: number;
 }
 

@@ -165,3 +165,72 @@ test('eyes and a hinge are set in, with larger seats; a seam is painted away', a
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(page.getByRole('button', { name: 'Take off the spot' })).toHaveCount(0);
 });
+
+test('a helmet from its form to a printed order: to the wearer’s girths, banded, cast in resin', async ({ page }) => {
+  test.setTimeout(240_000);
+  await page.goto('/');
+  await page.getByRole('button', { name: 'New build' }).click();
+  await page.getByLabel('What do you call it?').fill('Lantern helmet');
+  await page.getByLabel('What is it?').selectOption({ label: 'mask on a head form' });
+  await page.getByLabel('To the measures of').selectOption({ label: 'a helmet' });
+  await page.getByRole('button', { name: 'Put it on the bench' }).click();
+  await page.waitForURL(/\/build\//);
+  await settled(page);
+  await page.getByRole('button', { name: /Mould$/ }).click();
+  await page.getByLabel('Taken of it').selectOption('rubber-skin');
+  await page.getByLabel('Cast in it').selectOption('resin-hollow');
+  await settled(page);
+
+  await setField(page, /Wearer’s head, round above/, '600 mm');
+  await setField(page, 'Room about the wearer', '10 mm');
+  const girths = page.getByRole('table', { name: 'Clay round the wearer’s form' });
+  const brow = girths.getByRole('row', { name: /^girth above the brows/ });
+  // Half a per cent, a wall of 3 to 4 mm and the room: 14 mm and a little.
+  await expect(brow).toContainText(/(59\d|60\d) mm/);
+  await expect(brow.getByRole('cell').nth(2)).toContainText(/^1[34](\.\d)? mm/);
+  await expect(page.getByRole('table', { name: 'Parts of the mould' }).getByRole('row').nth(2)).toBeVisible();
+  await setField(page, 'Casts wanted', '1');
+  await saved(page);
+  const id = /build\/([^?]+)/.exec(page.url())![1]!;
+
+  await page.goto(`/build/${id}?station=move`);
+  await settled(page);
+  await page.getByLabel('Finished, it').selectOption('worn');
+  for (const n of [1, 2]) {
+    await page.getByRole('button', { name: 'Add a strap or stitch point' }).click();
+    await expect(page.getByRole('table', { name: 'Straps' }).getByRole('row')).toHaveCount(n + 1);
+  }
+  // From one side to the other, half of 600 mm and what is turned over.
+  await expect(page.getByText(/Cut the band from strap 1 to strap 2/)).toContainText(/3\d\d mm/);
+
+  await page.goto(`/build/${id}/print/mould`);
+  await expect(page.getByRole('button', { name: 'Print' })).toBeEnabled({ timeout: 90_000 });
+  await expect(page.getByRole('row', { name: /silicone/ }).first()).toContainText('kg');
+  await expect(page.getByText(/Cast 1 of 1/).first()).toBeVisible();
+});
+
+test('a hand from its form to a printed order: no seam over the nails, three casts of plaster', async ({ page }) => {
+  test.setTimeout(240_000);
+  await page.goto('/');
+  await page.getByRole('button', { name: 'New build' }).click();
+  await page.getByLabel('What do you call it?').fill('Diver’s hand');
+  await page.getByLabel('What is it?').selectOption({ label: 'hand or paw' });
+  await page.getByRole('button', { name: 'Put it on the bench' }).click();
+  await page.waitForURL(/\/build\//);
+  await settled(page);
+  await page.getByRole('button', { name: /Mould$/ }).click();
+  await page.getByLabel('Taken of it').selectOption('rubber-in-two');
+  await settled(page);
+  await page.getByLabel('Cast in it').selectOption('plaster-solid');
+  await expect(page.getByRole('table', { name: 'Boards of the box' })).toBeVisible();
+  await expect(page.getByRole('table', { name: 'Parts of the mould' }).getByRole('row')).toHaveCount(3);
+  await expect(page.getByText(/^Pour it /)).toBeVisible();
+  await setField(page, 'Casts wanted', '3');
+  await expect(page.getByRole('table', { name: 'What the casts take' })).toContainText('For 3');
+  await saved(page);
+  const id = /build\/([^?]+)/.exec(page.url())![1]!;
+  await page.goto(`/build/${id}/print/mould`);
+  await expect(page.getByRole('button', { name: 'Print' })).toBeEnabled({ timeout: 90_000 });
+  await expect(page.getByText(/Cast 3 of 3/).first()).toBeVisible();
+  await expect(page.getByRole('row', { name: /plaster for 3 casts/ })).toContainText('kg');
+});

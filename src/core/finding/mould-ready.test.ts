@@ -1,6 +1,7 @@
 import { changed, edited, judged } from '../../../tests/support/judged';
 import { newBust, type Build } from '../document';
 import { takeMould, type MouldKindId } from '../mould';
+import { cover } from './cover';
 import { mouldReady } from './mould-ready';
 
 const bust = (clay: string, kind: MouldKindId | null, over: readonly string[] = []): Build => {
@@ -11,7 +12,7 @@ const bust = (clay: string, kind: MouldKindId | null, over: readonly string[] = 
   );
   return kind ? edited(plain, takeMould(plain, kind)) : plain;
 };
-const judge = (build: Build) => mouldReady.judge(judged(build));
+const judge = (build: Build) => mouldReady.judge(judged(build)).filter((f) => /state|seal/.test(f.id));
 const statusOf = (build: Build) => judge(build).map((f) => `${f.id} ${f.status}`);
 
 test.each([
@@ -55,4 +56,40 @@ test('a region with layers of its own is named, and is sealed with the others', 
   expect(found).toMatchObject({ id: 'mould-ready/seal', place: 'head', measured: 1 });
   const [first] = mouldReady.propose!(on, found!);
   expect(judge(edited(own, first!.edit))[0]!.status).toBe('sound');
+});
+
+test('wires near under the face are named with the figures of Armature, which offers the same remedies', () => {
+  const thin = judged(bust('oil-medium', 'shim-halves'));
+  const found = mouldReady.judge(thin).find((f) => f.id === 'mould-ready/cover')!;
+  const worst = cover
+    .judge(thin)
+    .flatMap((f) => f.parts)
+    .reduce((a, b) => (b.measured < a.measured ? b : a));
+  expect(found).toMatchObject({ status: 'watch', unit: 'metres' });
+  expect(found.measured).toBeLessThan(found.limit);
+  expect(thin.report.cover.some((c) => c.least === found.measured && c.wanted === found.limit)).toBe(true);
+  expect(found.sentence).toContain(worst.name.split(',')[0]);
+  const offered = mouldReady.propose!(thin, found);
+  expect(offered.map((p) => p.id)).toEqual(
+    cover.judge(thin).flatMap((f) => (f.status === 'sound' ? [] : cover.propose!(thin, f).map((p) => p.id))),
+  );
+});
+
+test('passes that are left are told once the face is begun, and until the mould is', () => {
+  const on = judged(bust('oil-medium', 'shim-halves'));
+  const steps = on.plan!.steps;
+  const withPasses = steps.filter((s) => (s.passes ?? []).length > 0).map((s) => s.id);
+  expect(withPasses.length).toBeGreaterThan(1);
+  const after = (done: readonly string[]) =>
+    mouldReady
+      .judge({ ...on, plan: { ...on.plan!, steps: steps.map((s) => ({ ...s, done: done.includes(s.id) })) } })
+      .find((f) => f.id === 'mould-ready/passes');
+  expect(after([])).toBeUndefined();
+  const some = after(withPasses.slice(0, 1))!;
+  expect(some.status).toBe('watch');
+  expect(some.measured).toBeGreaterThan(0);
+  expect(some.sentence).toMatch(/still to be done/);
+  expect(after(withPasses)).toBeUndefined();
+  const mould = steps.find((s) => s.kind === 'moulding')!.id;
+  expect(after([...withPasses.slice(0, 1), mould])).toBeUndefined();
 });

@@ -1,11 +1,17 @@
 import { layersOf, layersOverClay } from '../clay';
+import { passesOver } from '../plan';
+import { formatLength } from '../quantity';
 import type { BuildEdit, Change } from '../document';
 import { mouldChosen, mouldKinds, takeMould, type MouldKind, type MouldKindId } from '../mould';
 import { regionName } from '../piece';
-import { finding, type Judging, type Proposal, type Rule } from './finding';
-import { capitalised } from './words';
+import { cover } from './cover';
+import { finding, type Judged, type Judging, type Proposal, type Rule } from './finding';
+import { capitalised, placesInWords } from './words';
 
-/** Whether the piece is fit for the mould that is to be taken of it: soft or hard enough, and sealed where it drinks. */
+/**
+ * Whether the piece is fit for the mould that is to be taken of it: soft or hard enough, sealed where it drinks, nothing
+ * near under its face that prints, and every pass over the face done.
+ */
 export const mouldReady: Rule = {
   id: 'mould-ready',
   judge: (on) => {
@@ -24,22 +30,28 @@ export const mouldReady: Rule = {
           'Two coats of a seal, dry, then the release of the mould; try both on a scrap.',
           bare.length,
         ),
+        ...printing(on),
+        ...unfinished(on),
       ];
+    const besides = [...printing(on), ...unfinished(on)];
     return [
       said(
         'mould-ready/state',
         'sound',
         'whole piece',
-        `It is fit for its mould: ${kind.name}.`,
+        `${besides.length > 0 ? 'Its clay is' : 'It is'} fit for its mould: ${kind.name}.`,
         capitalised(kind.wants),
         0,
       ),
+      ...besides,
     ];
   },
   propose: (on, found) => {
     const kind = kindOf(on);
     if (!kind) return [];
     if (found.id === 'mould-ready/seal') return seals.map((s) => sealed(on, s));
+    if (found.id === 'mould-ready/passes') return [];
+    if (found.id === 'mould-ready/cover') return deeperCover(on, found);
     return instead(on, kind);
   },
 };
@@ -58,6 +70,12 @@ function said(
 function kindOf({ piece }: Judging): MouldKind<MouldKindId> | null {
   const chosen = mouldChosen(piece.build);
   return mouldKinds.find((k) => k.id === chosen?.kind) ?? null;
+}
+
+/** What Armature offers for the same wires. */
+function deeperCover(on: Judging, found: Judged): Proposal[] {
+  const same = cover.judge(on).filter((c) => c.status !== 'sound');
+  return same.flatMap((c) => cover.propose?.(on, { ...found, ...c }) ?? []);
 }
 
 const soft = (setting: string) => setting === 'damp' || setting === 'never';
@@ -83,6 +101,47 @@ function unsealed({ piece, report }: Judging): string[] {
   return report.regions
     .filter((r) => r.clayVolume > 0 && !layersOverClay(piece.build, r.id).some((l) => l.seals))
     .map((r) => r.id);
+}
+
+/** What lies too near under the face shows in the mould, and in every cast: those that Armature names. */
+function printing({ piece, report, units }: Judging): Judged[] {
+  const thin = report.cover.filter((c) => c.least < c.wanted);
+  if (thin.length === 0) return [];
+  const worst = thin.reduce((a, b) => (b.least / b.wanted < a.least / a.wanted ? b : a));
+  return [
+    finding(
+      'mould',
+      'mould-ready/cover',
+      'watch',
+      placesInWords([...new Set(thin.map((c) => piece.form.masses[c.mass]?.name ?? 'form'))]),
+      `What lies near under the face prints in the mould: ${placesInWords(thin.map((c) => c.name))}.`,
+      `${capitalised(worst.name)} has ${formatLength(Math.max(0, worst.least), units)} over it; ${formatLength(worst.wanted, units)} is wanted.`,
+      { measured: worst.least, limit: worst.wanted, unit: 'metres', smallerIsWorse: true },
+    ),
+  ];
+}
+
+/** Once the face has been begun and until its mould has, what is left to do on it. */
+function unfinished({ plan }: Judging): Judged[] {
+  const steps = plan?.steps ?? [];
+  const begun = steps.some((s) => (s.passes ?? []).length > 0 && (s.done || s.begun !== null));
+  const moulded = steps.some((s) => s.kind === 'moulding' && (s.done || s.begun !== null));
+  const left = passesOver(steps).filter((p) => p.left > 0);
+  if (!begun || moulded || left.length === 0) return [];
+  const names = left.map(({ pass }) => pass.name.toLowerCase());
+  return [
+    finding(
+      'mould',
+      'mould-ready/passes',
+      'watch',
+      'whole piece',
+      names.length === 1
+        ? `One pass over the face is still to be done: ${names[0]}.`
+        : `${names.length} passes over the face are still to be done: ${names.join(', ')}.`,
+      'A mould keeps every mark: seams of laying, crumbs and tool lines are cast again each time.',
+      { measured: names.length, limit: 0, unit: 'count' },
+    ),
+  ];
 }
 
 const seals = [

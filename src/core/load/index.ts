@@ -13,3 +13,4 @@ export * from './wind';
 export * from './hanging';
 export * from './worn';
 export * from './handling';
+export * from './head-band';

@@ -31,13 +31,23 @@ export function growToFit(build: Pick<Build, 'form' | 'mould'>, left: number): B
   };
 }
 
-/** Metres of clay over a form as round as the wearer there, so that the cast goes over with this gap; by wall and shrinkage. */
-export function clayOverForm(girth: number, gap: number, cast: Pick<CastKind, 'wall'>, left: Range): Range {
+/**
+ * Metres of clay over a form, `oversize` times as round as the wearer there, so that the cast goes over with this gap; by
+ * wall and shrinkage. `girth`: the wearer's.
+ */
+export function clayOverForm(
+  girth: number,
+  gap: number,
+  cast: Pick<CastKind, 'wall'>,
+  left: Range,
+  oversize = 1,
+): Range {
   const radius = girth / (2 * Math.PI);
   const wall = cast.wall ?? { low: 0, nominal: 0, high: 0 };
+  const over = (thick: number, of: number) => Math.max(0, clayToFit(radius, radius * oversize, gap, thick, of));
   return {
-    low: clayToFit(radius, radius, gap, wall.low, left.high),
-    nominal: clayToFit(radius, radius, gap, wall.nominal, left.nominal),
-    high: clayToFit(radius, radius, gap, wall.high, left.low),
+    low: over(wall.low, left.high),
+    nominal: over(wall.nominal, left.nominal),
+    high: over(wall.high, left.low),
   };
 }

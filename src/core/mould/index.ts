@@ -18,5 +18,6 @@ export * from './open-side';
 export * from './packs';
 export * from './plaster';
 export * from './casts-wanted';
+export * from './cast-by-place';
 export * from './cast-in-use';
 export * from './pulls';

@@ -7,7 +7,7 @@ export * from './parting';
 export * from './master';
 export * from './shim';
 export * from './shells';
-export { airTraps, ventsOf, type Pour, type Trap } from './pour';
+export { airTraps, pouredWith, type Pour, type Trap } from './pour';
 export type { Cavity } from './cavities';
 export type { Lock } from './locks';
 export type { PartingLine } from './parting-line';

@@ -50,14 +50,24 @@ export class MinimumCut {
     const parent = new Int32Array(nodes).fill(noParent);
     const stamp = new Int32Array(nodes),
       far = new Int32Array(nodes);
-    const active: number[] = [];
+    // No node waits twice: a ring of as many places is never full.
+    const active = new Int32Array(nodes);
     const waiting = new Uint8Array(nodes);
     let at = 0,
+      end = 0,
+      many = 0,
       time = 0;
     const wake = (n: number) => {
       if (waiting[n]) return;
       waiting[n] = 1;
-      active.push(n);
+      active[end] = n;
+      end = end + 1 === nodes ? 0 : end + 1;
+      many++;
+    };
+    const done = (n: number) => {
+      waiting[n] = 0;
+      at = at + 1 === nodes ? 0 : at + 1;
+      many--;
     };
     for (let n = 0; n < nodes; n++) {
       if (terminal[n] === 0) continue;
@@ -67,22 +77,15 @@ export class MinimumCut {
       wake(n);
     }
     const orphans: number[] = [];
-    while (at < active.length) {
+    while (many > 0) {
       const node = active[at]!;
       if (!tree[node]) {
-        waiting[node] = 0;
-        at++;
+        done(node);
         continue;
       }
       const meeting = this.grow(node, tree, parent, stamp, far, wake);
       if (meeting < 0) {
-        waiting[node] = 0;
-        at++;
-        // What is behind is given back now and then.
-        if (at > 65536) {
-          active.splice(0, at);
-          at = 0;
-        }
+        done(node);
         continue;
       }
       time++;

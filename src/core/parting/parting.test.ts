@@ -1,9 +1,10 @@
-import { ballMesh, finelyPlaced, latheMesh, ringMesh, turnedMesh } from '../../../tests/support/meshes';
+import { ballMesh, finelyPlaced, latheMesh, ringMesh, together, turnedMesh } from '../../../tests/support/meshes';
 import type { Mass } from '../document';
 import { DistanceField, extractSurface, voxelise, weld, type TriangleMesh } from '../form';
 import { cross, seeded, unit, type Vec3 } from '../quantity';
 import {
   airTraps,
+  pouredWith,
   checkAsked,
   masterFace,
   partingOf,
@@ -224,6 +225,7 @@ describe('a hand with five fingers', () => {
     expect(tips).toHaveLength(5);
     for (const t of tips) expect(t.at[2]).toBeGreaterThan(0.13);
     expect(airTraps(face, [0, 0, -1])).toHaveLength(1);
+    expect(pouredWith([0, 0, 1], tips)).toMatchObject({ holes: 1, vents: 4 });
   });
 
   test.each([
@@ -237,6 +239,14 @@ describe('a hand with five fingers', () => {
     expect(found).toBeGreaterThanOrEqual(pocketsByFlood(face, up, 0.0055));
     expect(found).toBeLessThanOrEqual(pocketsByFlood(face, up, 0.0012));
   });
+});
+
+test('each cavity has a hole of its own to pour through; what is open needs none', () => {
+  const two = together(ballMesh(0.03, 24, [0.05, 0, 0.03]), ballMesh(0.02, 24, [-0.05, 0, 0.02]));
+  const traps = airTraps(faceOf(two, null), [0, 0, 1]);
+  expect(pouredWith([0, 0, 1], traps)).toMatchObject({ holes: 2, vents: 0 });
+  const open = traps.map((t, i) => ({ ...t, open: i === 0 }));
+  expect(pouredWith([0, 0, 1], open)).toMatchObject({ holes: 1, vents: 0 });
 });
 
 test('a bell mouth down: its ceiling has the cast above it, and holds no air; mouth up its rim and nothing else', () => {

@@ -7,7 +7,7 @@ import { HeightFields } from './height-fields';
 import { labelTriangles, seamWeight } from './labels';
 import { findLocks, type Lock } from './locks';
 import { partingLines, type PartingLine } from './parting-line';
-import { airTraps, ventsOf, waysToPour, type Pour } from './pour';
+import { airTraps, pouredWith, waysToPour, type Pour } from './pour';
 import { FaceRays } from './rays';
 import { chooseDirections, mostPieces, settled, undrawnAllowed, type Chosen, type Working } from './search';
 import { bestShim, shimAt, type Shim } from './shim';
@@ -184,8 +184,7 @@ export function withHeld(face: MasterFace, chosen: Chosen): Chosen & { readonly 
 
 function* pourOf(face: MasterFace, up: Vec3 | undefined): Working<Pour> {
   if (!up) return (yield* scaled(waysToPour(face), 0.92, 1))[0]!;
-  const traps = airTraps(face, up);
-  return { up, traps, vents: ventsOf(traps) };
+  return pouredWith(up, airTraps(face, up));
 }
 
 function* scaled<T>(work: Working<T>, from: number, to: number): Working<T> {

@@ -44,14 +44,18 @@ export function airTraps(face: MasterFace, up: Vec3, near = neighbours(face)): T
     height: over,
     open: open[i] === 1,
   });
+  // Of the pockets about a point, their heads: one list for all points, a set for each takes most of the time.
+  const roots: number[] = [];
   for (const i of order) {
     group[i] = i;
-    const roots = new Set<number>();
+    roots.length = 0;
     for (let k = near.from[i]!; k < near.from[i + 1]!; k++) {
       const j = near.to[k]!;
-      if (group[j]! >= 0 && j !== i) roots.add(find(j));
+      if (group[j]! < 0 || j === i) continue;
+      const root = find(j);
+      if (!roots.includes(root)) roots.push(root);
     }
-    if (roots.size === 0) {
+    if (roots.length === 0) {
       if (near.from[i] !== near.from[i + 1] && looksUp[i]! > 0) peak[i] = i;
       continue;
     }
@@ -127,13 +131,21 @@ function upwardAt({ triangles, normals, areas, count }: MasterFace, up: Vec3, po
 export interface Pour {
   readonly up: Vec3;
   readonly traps: readonly Trap[];
+  /** To pour through: one at the top of every cavity that is closed there. */
+  readonly holes: number;
+  /** For air besides. */
   readonly vents: number;
 }
 
-/** Vents that are wanted besides the hole it is poured through, which is the open side where that is on top. */
-export function ventsOf(traps: readonly Trap[]): number {
-  return Math.max(0, traps.length - 1);
+/** What is open needs neither; each cavity's highest place is poured through, the others let air out. */
+export function pouredWith(up: Vec3, traps: readonly Trap[]): Pour {
+  const closed = traps.filter((t) => !t.open);
+  const holes = closed.filter(isTop).length;
+  return { up, traps, holes, vents: closed.length - holes };
 }
+
+/** The highest place of its cavity. */
+const isTop = (trap: Trap): boolean => trap.height === Infinity;
 
 /** The ways to stand it while it is poured, fewest holes through the mould first, then turned over from how it stood. */
 export function* waysToPour(face: MasterFace): Generator<number, Pour[], undefined> {
@@ -142,11 +154,11 @@ export function* waysToPour(face: MasterFace): Generator<number, Pour[], undefin
   const near = neighbours(face);
   for (const [i, up] of all.entries()) {
     const traps = airTraps(face, up, near);
-    out.push({ up, traps, vents: ventsOf(traps) });
+    out.push(pouredWith(up, traps));
     if (i % 4 === 3) yield i / all.length;
   }
-  const holes = (w: Pour) => w.traps.length - (w.traps[0]?.open ? 1 : 0);
-  return out.sort((a, b) => holes(a) - holes(b) || a.up[2] - b.up[2]);
+  const through = (w: Pour) => w.holes + w.vents;
+  return out.sort((a, b) => through(a) - through(b) || a.up[2] - b.up[2]);
 }
 
 /** Corners and middles of the edges of an icosahedron: 42 directions, the axes among them. */

@@ -1,5 +1,5 @@
 import { STLLoader } from 'three/addons/loaders/STLLoader.js';
-import { ballMesh, finelyPlaced, latheMesh } from '../../../tests/support/meshes';
+import { ballMesh, finelyPlaced, latheMesh, ringMesh, together } from '../../../tests/support/meshes';
 import { weld, writeMesh, type TriangleMesh } from '../form';
 import { flangeAbout } from '../mould';
 import { cross, dot, type Vec3 } from '../quantity';
@@ -22,12 +22,18 @@ function run<T>(work: Generator<number, T, undefined>): T {
     if (done) return value;
   }
 }
-function made(mesh: TriangleMesh, board: number | null, asked: PartingAsked, walls: Omit<ShellAsked, 'board'>) {
+function made(
+  mesh: TriangleMesh,
+  board: number | null,
+  asked: PartingAsked,
+  walls: Omit<ShellAsked, 'board'>,
+  points = 120_000,
+) {
   const face = masterFace(weld(mesh, 1e-7), { board });
   const checked = checkAsked(asked);
   if (!face.ok || !checked.ok) throw new Error('no face');
   const parting: Parting = run(partingOf(face.value, board, checked.value));
-  const shells: Shells = run(shellsOf(face.value, parting, { ...walls, board }, 120_000));
+  const shells: Shells = run(shellsOf(face.value, parting, { ...walls, board }, points));
   return { face: face.value, parting, shells };
 }
 
@@ -161,4 +167,42 @@ test('what could never come off, or has no hard wall, is refused', () => {
   const two: Parting = run(partingOf(face.value, null, upAndDown as PartingAsked));
   expect(checkShells(two, { ...walls, shell: 0 }, face.value.stands)).toMatchObject({ ok: false, code: 'no-shell' });
   expect(checkShells(two, walls, face.value.stands)).toMatchObject({ ok: true });
+});
+
+const sideways: PartingAsked = {
+  pulls: [
+    [1, 0, 0],
+    [-1, 0, 0],
+  ],
+  pour: [0, 0, 1],
+};
+
+/** A bowl 100 mm across, its wall 8 mm, mouth up. */
+function bowl(): TriangleMesh {
+  const arc = (r: number) =>
+    Array.from({ length: 17 }, (_, i): [number, number] => {
+      const a = (i / 16) * (Math.PI / 2);
+      return [r * Math.sin(a), 0.05 - r * Math.cos(a)];
+    });
+  return latheMesh([...arc(0.05), ...arc(0.042).reverse()], 64);
+}
+
+test.each([
+  ['hollow on top', bowl(), null],
+  ['hollow on top, on a board', bowl(), 0],
+  ['with a hole through it', ringMesh(0.04, 0.012, 64, 24), null],
+  ['in two', together(ballMesh(0.03, 24, [0.06, 0, 0.03]), ballMesh(0.03, 24, [-0.06, 0, 0.03])), 0],
+] as const)('a piece %s: every hard part is a closed body beside the piece, not in it', (_, mesh, board) => {
+  const { face, shells } = made(mesh, board, board === null ? upAndDown : sideways, { skin: 0, shell: 0.008 }, 50_000);
+  expect(shells.parts.length).toBeGreaterThan(0);
+  for (const part of shells.parts) {
+    const { volume, open } = bodyOf(part);
+    expect(open).toBe(0);
+    expect(volume).toBeGreaterThan(0);
+    // Inside the piece, well under its face, there is none of it.
+    for (let t = 0; t < face.count; t += Math.ceil(face.count / 40)) {
+      const within = [0, 1, 2].map((k) => face.centres[3 * t + k]! - 0.003 * face.normals[3 * t + k]!);
+      expect(holds(part, within as unknown as Vec3)).toBe(false);
+    }
+  }
 });

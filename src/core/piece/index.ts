@@ -28,3 +28,4 @@ export { boardOf, keptFreeOf, masterOf, ofBareMasses } from './mould-master';
 export { mouldPerArea, underMould, underMouldName } from './under-mould';
 export { giveUnderTool } from './give';
 export { surfaceOf, surfaceWith, wantsFiner } from './piece-surface';
+export { girthsOf, type GirthOfForm } from './girths';

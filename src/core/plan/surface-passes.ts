@@ -1,4 +1,5 @@
 import type { StepKind } from '../document';
+import type { PlannedStep } from './plan';
 
 /**
  * Passes over the face, from rough to fine: what each is done with, how long a dm2 of it takes beside the others, and what
@@ -137,6 +138,19 @@ const bySetting: Readonly<Record<string, FacePass>> = {
 /** Ids of the passes that are the work of such a step, in order. */
 export function passesOf(setting: string, kind: StepKind): readonly string[] {
   return bySetting[setting]?.[kind] ?? [];
+}
+
+/** Every pass over the face in all the plan, in order, with the hours that are left of it. */
+export function passesOver(
+  steps: readonly Pick<PlannedStep, 'passes' | 'takes' | 'done'>[],
+): { readonly pass: SurfacePass; readonly left: number }[] {
+  const rows = new Map<string, { pass: SurfacePass; left: number }>();
+  for (const s of steps)
+    for (const { pass, hours } of passesIn(s.passes ?? [], s.takes)) {
+      const left = (rows.get(pass.id)?.left ?? 0) + (s.done ? 0 : hours);
+      rows.set(pass.id, { pass, left });
+    }
+  return [...rows.values()];
 }
 
 /** The passes of a step that takes so many hours, each with its own. */

@@ -81,13 +81,15 @@ export function drawMould(group: THREE.Group, { surface, parting, stands }: Part
       still.add(label(name, above, ink, scale.reach));
     });
   const up = new THREE.Vector3(...parting.pour.up);
-  parting.pour.traps.forEach((trap, i) => {
+  parting.pour.traps.forEach((trap) => {
     // Through the open side nothing is bored.
     if (trap.open) return;
-    const wide = scale.reach * (i === 0 ? 0.03 : 0.014);
-    const high = scale.reach * (i === 0 ? 0.1 : 0.14);
+    // The highest of its cavity.
+    const pours = trap.height === Infinity;
+    const wide = scale.reach * (pours ? 0.03 : 0.014);
+    const high = scale.reach * (pours ? 0.1 : 0.14);
     const chimney = new THREE.Mesh(
-      new THREE.CylinderGeometry(i === 0 ? wide * 1.6 : wide, wide, high, 20, 1, true),
+      new THREE.CylinderGeometry(pours ? wide * 1.6 : wide, wide, high, 20, 1, true),
       new THREE.MeshStandardMaterial({ color: '#cfae80', roughness: 0.9, side: THREE.DoubleSide }),
     );
     chimney.quaternion.setFromUnitVectors(new THREE.Vector3(0, 1, 0), up);

@@ -57,6 +57,6 @@ export const earlierForms: readonly AnyStartForm[] = [
 ];
 
 export { bustLevels, type BustLevels, type BustSetting } from './bust-levels';
-export { breadthOfGirth } from './wearer';
+export { breadthOfGirth, wearersKeys } from './wearer';
 export { withTypeMeasures } from './start-form';
 export type { AnyStartForm, FormType, Envelope, Landmark, MadeForm } from './start-form';

@@ -10,6 +10,7 @@ const maskMeasures = {
     [
       { id: 'full', name: 'the whole face' },
       { id: 'half', name: 'brow to upper lip' },
+      { id: 'head', name: 'the whole head' },
     ],
     'full',
   ),
@@ -28,6 +29,9 @@ const maskMeasures = {
   browRise: share('Brow, from knit to raised', -1, 1, 0),
   cheeks: length('Cheeks stand out', 0, 0.08, 0.012),
   chin: length('Chin stands out', 0, 0.15, 0.008),
+  bowl: length('Bowl of a helmet stands off the head', 0.004, 0.12, 0.018),
+  visor: length('Slit before the eyes, wide', 0, 0.2, 0),
+  crest: length('Crest along the top', 0, 0.2, 0),
   earKind: choice(
     'Ears',
     [
@@ -138,11 +142,30 @@ const types: readonly FormType[] = [
       mouthHole: 0.02,
     },
   },
+  {
+    id: 'helmet',
+    name: 'a helmet',
+    measures: {
+      cover: 'head',
+      bowl: 0.02,
+      visor: 0.13,
+      crest: 0.035,
+      nose: 0,
+      brow: 0,
+      cheeks: 0,
+      chin: 0,
+      eyeHole: 0.022,
+      mouthHole: 0,
+      nostrils: false,
+    },
+  },
 ];
 
 /** Parts of the form that have clay over them, by their ids without what stands before them. */
 const upperFace =
   /^form-(forehead|temple|brow|socket|cheekbone|arch|eye|nose|upper-jaw|upper-lip|upper-lid|lower-lid|eye-bed|socket-back)/;
+const offTheHead = /^form-(neck|skull-root)/;
+const ear = /^form-ear-/;
 const lowerFace = /^form-(jaw|chin|floor|lower-teeth|lower-lip|cheek-|chewing-muscle)/;
 
 function make(m: Mask): MadeForm {
@@ -150,10 +173,13 @@ function make(m: Mask): MadeForm {
   const axis = 0.01;
   const f = facePlaces(m, chin, axis);
   const covered = (id: string) =>
-    upperFace.test(id) || (m.cover === 'full' ? lowerFace.test(id) : /^form-cheek-/.test(id));
-  const form = lifeForm(m, chin, axis, m.standHeight).map((mass): Mass =>
-    covered(mass.id) ? { ...mass, role: 'core', region: 'mask' } : mass,
-  );
+    m.cover === 'head'
+      ? !offTheHead.test(id)
+      : upperFace.test(id) || (m.cover === 'full' ? lowerFace.test(id) : /^form-cheek-/.test(id));
+  // Under a helmet ears lie flat.
+  const form = lifeForm(m, chin, axis, m.standHeight)
+    .filter(({ id }) => m.cover !== 'head' || !ear.test(id))
+    .map((mass): Mass => (covered(mass.id) ? { ...mass, role: 'core', region: 'mask' } : mass));
   return {
     joints: [
       { id: 'stand', name: 'foot of the stand', parent: null, at: [0, axis + 0.03, 0], ground: true },
@@ -286,6 +312,7 @@ function clayOf(m: Mask, f: Places): Mass[] {
       ),
     );
   }
+  if (m.cover === 'head') masses.push(...bowlOf(m, f));
   const side: Vec3 = [own.headBreadth * 0.44, axisOf(f) - 0.012, f.brow + 0.052];
   const e = m.earLength;
   if (m.earKind === 'round')
@@ -340,6 +367,51 @@ function clayOf(m: Mask, f: Places): Mass[] {
   return masses;
 }
 
+/** Of a helmet: bowl, neck guard, cheek guards and what hangs before the face, all so far off the head; its crest. */
+function bowlOf(m: Mask, f: Places): Mass[] {
+  const { own, front } = f;
+  const axis = axisOf(f);
+  const off = m.bowl;
+  const [half, deep, high] = [own.headBreadth / 2 + off, own.headDepth / 2 + off, own.headHeight * 0.5 + off];
+  const middle = f.crown - own.headHeight * 0.5;
+  const part = (id: string, name: string, blend: number) => ({ id, name, region: 'mask', joint: 'head', blend });
+  const masses: Mass[] = [
+    ball(part('bowl', 'bowl', 0.03), [0, axis, middle], [half, deep, high]),
+    limb(
+      part('neck-guard', 'neck guard', 0.03),
+      [0, axis + own.headDepth * 0.2, middle],
+      [0, axis + own.headDepth * 0.22, f.mouth],
+      own.headDepth * 0.26 + off,
+      own.headDepth * 0.24 + off,
+    ),
+    limb(
+      part('cheek-guard-left', 'cheek guard, left', 0.03),
+      [own.headBreadth * 0.3, axis - own.headDepth * 0.1, f.eye[2]],
+      [own.headBreadth * 0.3, axis - own.headDepth * 0.14, f.mouth - 0.008],
+      own.headBreadth * 0.2 + off,
+      own.headBreadth * 0.18 + off,
+    ),
+    limb(
+      part('face-guard', 'face guard', 0.03),
+      [0, front + 0.06, f.eye[2]],
+      [0, front + 0.055, f.mouth - 0.012],
+      0.058 + off,
+      0.05 + off,
+    ),
+  ];
+  // A plate on edge that comes out of the bowl from brow to nape.
+  const up = 0.3 * high;
+  if (m.crest > 0.002)
+    masses.push(
+      ball(
+        part('crest', 'crest', 0.01),
+        [0, axis + 0.006, middle + up],
+        [0.008 + 0.12 * m.crest, deep + 0.5 * m.crest, high - up + m.crest],
+      ),
+    );
+  return masses;
+}
+
 const axisOf = (f: Places): number => f.front + f.own.headDepth / 2;
 
 /** Cut out of the clay, down to the form. */
@@ -352,9 +424,17 @@ function openingsOf(m: Mask, f: Places): Mass[] {
     blend: 0,
     role: 'opening' as const,
   });
-  const deep = 0.05 + m.brow + m.muzzle * 0.3;
+  const deep = 0.05 + m.brow + m.muzzle * 0.3 + (m.cover === 'head' ? m.bowl : 0);
   const masses: Mass[] = [];
-  if (m.eyeHole > 0.002)
+  if (m.visor > 0.002)
+    masses.push(
+      ball(
+        part('visor', 'slit before the eyes'),
+        [0, f.front - 0.4 * deep, f.eye[2]],
+        [m.visor / 2, deep, Math.max(0.004, m.eyeHole / 2)],
+      ),
+    );
+  else if (m.eyeHole > 0.002)
     masses.push(
       ball(
         part('eye-hole-left', 'hole of the eye, left'),
@@ -390,7 +470,7 @@ export const mask = startForm({
   kind: 'mask',
   version: 2,
   name: 'mask on a head form',
-  when: 'A mask master built out over a life form, to the wearer’s girths.',
+  when: 'A mask or helmet master built out over a life form, to the wearer’s girths.',
   usualSize: 1,
   types,
   finelyMade: true,

@@ -12,6 +12,9 @@ export interface WearersHead {
   readonly neckGirth: number;
 }
 
+/** Measures of start forms that are read off the wearer, as a tape reads them. */
+export const wearersKeys = ['headGirth', 'chinToCrown', 'neckGirth', 'armGirth'] as const;
+
 /** Breadth and depth of a head of a given girth, taking it for an ellipse 0.78 as broad as it is deep. */
 export function breadthOfGirth(girth: number): { breadth: number; depth: number } {
   const ratio = 0.78;

@@ -1,35 +1,18 @@
 'use client';
 import { useState } from 'react';
 import { Button, Form, Table } from 'react-bootstrap';
-import { findStartForm, startFormOf, startForms, withTypeMeasures, type Measure } from '../../../core/form';
+import { findStartForm, startFormOf, startForms, withTypeMeasures } from '../../../core/form';
 import { formatLength, formatVolume } from '../../../core/quantity';
 import { startBuild } from '../../../core/school';
 import { useBench, useController } from '../../bench/context';
-import { ChoiceAt, NumberAt, YesNoAt } from '../../parts/fields';
 import { StationPanel } from '../../parts/judgement';
 import { SizeField } from '../brief/brief';
 import { LimbsTable } from './limbs';
+import { MeasureField } from './measure-field';
 import Meshes from './meshes';
 import References from './references';
 import Shaping, { useForm } from './shaping';
 import Size, { HeightField } from './size';
-
-function MeasureField({ name, measure }: { name: string; measure: Measure }) {
-  const path = ['form', 'start', 'measures', name] as const;
-  if (measure.kind === 'choice')
-    return (
-      <ChoiceAt
-        label={measure.label}
-        path={path}
-        fallback={measure.start}
-        choices={measure.options}
-        hint={measure.hint}
-      />
-    );
-  if (measure.kind === 'yes-no') return <YesNoAt label={measure.label} path={path} fallback={measure.start} />;
-  const kind = ({ length: 'length', count: 'number', share: 'number', angle: 'angle' } as const)[measure.kind];
-  return <NumberAt label={measure.label} path={path} kind={kind} fallback={measure.start} hint={measure.hint} />;
-}
 
 /** Named sets of measures; what is no part of them (neck, shoulders, stand) stays as it is. */
 function Types() {

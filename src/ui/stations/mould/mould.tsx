@@ -251,10 +251,10 @@ export default function MouldStation() {
           <p>
             The face is taken as some forty thousand triangles. Along 81 pairs of opposite directions, then along those
             beside the best, it is looked both ways, and each triangle is told to come off, or not: it leans back by
-            less than two degrees, and nothing of the piece stands in its way. The cheapest pairs are cut exactly: what cannot be drawn costs its
-            area, a seam its length, thirty times as much over what is to be kept free, half along a sharp edge. The
-            best is turned about a little, then rays say for good what comes off. Further parts are added while each
-            frees more than a hundredth of the face.
+            less than two degrees, and nothing of the piece stands in its way. The cheapest pairs are cut exactly: what
+            cannot be drawn costs its area, a seam its length, thirty times as much over what is to be kept free, half
+            along a sharp edge. The best is turned about a little, then rays say for good what comes off. Further parts
+            are added while each frees more than a hundredth of the face.
           </p>
           <p>
             What holds the mould fast is counted in cells: places outside the piece from which it is met along every

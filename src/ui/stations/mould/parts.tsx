@@ -235,10 +235,15 @@ function filledWords(open: boolean): string {
     : 'The cast is laid into its parts before they are closed, or rolled round inside through one hole.';
 }
 
-function pourWords({ up, traps, vents }: Parting['pour']): string {
+function pourWords({ up, holes, vents }: Parting['pour']): string {
   const stood = drawnWords(up);
   const how =
     stood === 'up' ? 'as it stands' : stood === 'down' ? 'upside down' : `turned so that what looks ${stood} is on top`;
-  const through = traps[0]?.open ? 'through its open side' : 'through one hole at the top';
+  const through =
+    holes === 0
+      ? 'through its open side'
+      : holes === 1
+        ? 'through one hole at the top'
+        : `through ${holes} holes, one at the top of each cavity`;
   return `Pour it ${how}, ${through}${vents === 0 ? '; no vents are wanted' : `; ${vents === 1 ? 'one vent' : `${vents} vents`} where air would stay`}.`;
 }

@@ -1,9 +1,12 @@
 'use client';
-import { Button } from 'react-bootstrap';
+import { Button, Table } from 'react-bootstrap';
+import { startFormOf } from '../../../core/form';
 import { castKinds, clayOverForm, growToFit, leftAfter, mouldChosen, mouldKinds } from '../../../core/mould';
 import { formatLength, sensible } from '../../../core/quantity';
 import { useBench, useController } from '../../bench/context';
+import { useMould } from '../../bench/use-mould';
 import { NumberAt } from '../../parts/fields';
+import { WearersFields } from '../form/measure-field';
 import { Inserts } from './inserts';
 
 /** What the shrinkage does to the size, the piece made larger for it, and a mask to its wearer's girth. */
@@ -11,7 +14,7 @@ export function SizeOfCast() {
   const controller = useController();
   const build = useBench((s) => s.build);
   const units = useBench((s) => s.units);
-  const regions = useBench((s) => s.report?.regions);
+  const girths = useMould((s) => s.parted?.girths) ?? [];
   const chosen = mouldChosen(build);
   const kind = mouldKinds.find((k) => k.id === chosen?.kind);
   const cast = castKinds.find((c) => c.id === chosen?.cast);
@@ -19,12 +22,12 @@ export function SizeOfCast() {
   const left = leftAfter(kind, cast);
   const { oversize, gap } = build.mould;
   const comesOut = left.nominal * oversize;
-  const measured = build.form.start.measures['headGirth'];
+  const usual = startFormOf(build.form.start)?.measures['headGirth']?.start;
+  const measured = build.form.start.measures['headGirth'] ?? usual;
   // The wearer's, whatever the piece has been made larger by.
   const girth = typeof measured === 'number' ? (measured * build.form.start.size) / oversize : undefined;
-  const coat = (regions ?? []).filter((r) => r.clayVolume > 0).map((r) => r.clayVolume / Math.max(1e-9, r.area));
-  const clay = girth === undefined ? null : clayOverForm(girth, gap, cast, left);
-  const thinnest = coat.length > 0 ? Math.min(...coat) : null;
+  const tight = girths.some((g) => g.mean < clayOverForm(g.girth / oversize, gap, cast, left, oversize).low);
+  const clay = girth === undefined ? null : clayOverForm(girth, gap, cast, left, oversize);
   return (
     <>
       <h3>Its size</h3>
@@ -50,13 +53,49 @@ export function SizeOfCast() {
       </div>
       {clay && girth !== undefined && (
         <>
+          <WearersFields />
           <NumberAt label="Room about the wearer" path={['mould', 'gap']} kind="length" />
           <p className="small">
             Over a form as round as the wearer&rsquo;s head, {formatLength(girth, units)}, clay{' '}
             {formatLength(clay.nominal, units)} thick ({formatLength(clay.low, units)} to{' '}
             {formatLength(clay.high, units)}) lets the cast go on.
-            {thinnest !== null && ` At its thinnest it is ${formatLength(thinnest, units)} on average over a place.`}
           </p>
+          {girths.length > 0 && (
+            <Table size="sm" aria-label="Clay round the wearer’s form">
+              <thead>
+                <tr>
+                  <th>At</th>
+                  <th className="n">Wearer, round</th>
+                  <th className="n">Clay wanted</th>
+                  <th className="n">Thinnest</th>
+                  <th className="n">On average</th>
+                </tr>
+              </thead>
+              <tbody>
+                {girths.map((g) => {
+                  const own = clayOverForm(g.girth / oversize, gap, cast, left, oversize);
+                  return (
+                    <tr key={g.id}>
+                      <td>{g.name}</td>
+                      <td className="n">{formatLength(g.girth / oversize, units)}</td>
+                      <td className="n">{formatLength(own.nominal, units)}</td>
+                      <td
+                        className={`n ${g.mean < own.low ? 'status-fails' : g.thinnest < own.nominal ? 'status-watch' : ''}`}
+                      >
+                        {formatLength(g.thinnest, units)}
+                      </td>
+                      <td className="n">{formatLength(g.mean, units)}</td>
+                    </tr>
+                  );
+                })}
+              </tbody>
+            </Table>
+          )}
+          {tight && (
+            <p className="small status-fails">
+              There the cast comes out tighter than the head: lay the clay on thicker, or make the piece larger.
+            </p>
+          )}
         </>
       )}
       <Inserts left={left} girth={girth} />

@@ -1,5 +1,5 @@
 'use client';
-import { passesIn, type PlannedStep } from '../../../core/plan';
+import { passesOver } from '../../../core/plan';
 import { formatDuration } from '../../../core/quantity';
 import { useBench } from '../../bench/context';
 
@@ -26,14 +26,4 @@ export function SurfaceFirst() {
       </ol>
     </details>
   );
-}
-
-function passesOver(steps: readonly PlannedStep[]) {
-  const rows = new Map<string, { pass: ReturnType<typeof passesIn>[number]['pass']; left: number }>();
-  for (const s of steps)
-    for (const { pass, hours } of passesIn(s.passes ?? [], s.takes)) {
-      const row = rows.get(pass.id) ?? { pass, left: 0 };
-      rows.set(pass.id, { ...row, left: row.left + (s.done ? 0 : hours) });
-    }
-  return [...rows.values()];
 }

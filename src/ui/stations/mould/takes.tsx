@@ -1,6 +1,6 @@
 'use client';
 import { Table } from 'react-bootstrap';
-import { mouldMaterials, packsFor, pullsOf, type MouldPart, type PourBox } from '../../../core/mould';
+import { castByPlace, mouldMaterials, packsFor, pullsOf, type MouldPart, type PourBox } from '../../../core/mould';
 import type { MouldRow } from '../../../core/improve';
 import {
   formatDuration,
@@ -114,6 +114,8 @@ export function WhatItTakes() {
 /** What casts are made of: how many are wanted, what each takes and all of them, in packs. */
 function CastsTake({ row: { casts, eachCost, inUse, figures } }: { row: MouldRow }) {
   const controller = useController();
+  const regions = useBench((s) => s.report?.regions);
+  const places = figures.cast.wall ? castByPlace(figures.castMass, regions ?? []) : [];
   const units = useBench((s) => s.units);
   const { currency } = useBench((s) => s.build.materials);
   const wanted = useBench((s) => s.build.mould.casts);
@@ -155,6 +157,18 @@ function CastsTake({ row: { casts, eachCost, inUse, figures } }: { row: MouldRow
             ?.message ?? null
         }
       />
+      {places.length > 1 && (
+        <p className="small mb-1">
+          Of a cast,{' '}
+          {places.map(({ id, name, mass }, i) => (
+            <span key={id}>
+              {i > 0 && ', '}
+              {name} {formatMass(mass.nominal, units)}
+            </span>
+          ))}
+          .
+        </p>
+      )}
       <p className={`small status-${inUse.status}`}>{useWords(inUse, figures.castMass, units)}</p>
       <p className="small">
         {casts.count === 1 ? 'One cast' : `Each of ${casts.count} casts`} comes to about{' '}

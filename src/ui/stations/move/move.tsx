@@ -1,12 +1,14 @@
 'use client';
 import { Button, Table } from 'react-bootstrap';
-import type { Mount } from '../../../core/document';
-import { usualWornLimits, vehicles } from '../../../core/load';
-import { formatForce, formatMass, formatSize, sensible, type Vec3 } from '../../../core/quantity';
+import type { Build, Mount } from '../../../core/document';
+import { startFormOf } from '../../../core/form';
+import { bandToCut, usualWornLimits, vehicles } from '../../../core/load';
+import { formatForce, formatLength, formatMass, formatSize, sensible, type Vec3 } from '../../../core/quantity';
 import { engineerDecides, isRolled, leverWords, liftingCaution } from '../../../core/finding';
 import { useBench, useController } from '../../bench/context';
 import { ChoiceAt, ChoiceInput, NumberAt, QuantityInput, TextAt, YesNoAt } from '../../parts/fields';
 import { StationPanel } from '../../parts/judgement';
+import { WearersFields } from '../form/measure-field';
 
 /** Moving, mounting and wearing it: what it goes through on its way, and how it meets the world. */
 const travel = (key: string) => ['brief', 'travel', key] as const;
@@ -47,6 +49,16 @@ function PointFields({ path, at, label }: { path: readonly (string | number)[]; 
   );
 }
 
+/** Metres of band for a mask held at two points; null where it is not worn on the head, or nobody's head was measured. */
+function bandOf(build: Build, mount: Extract<Mount, { kind: 'worn' }>): number | null {
+  const [from, to] = mount.straps;
+  const { start } = build.form;
+  const girth = start.measures['headGirth'] ?? startFormOf(start)?.measures['headGirth']?.start;
+  if (mount.where !== 'head' || !from || !to || typeof girth !== 'number') return null;
+  const own = (girth * start.size) / build.mould.oversize;
+  return bandToCut(own, from.at, to.at, [0, 0]);
+}
+
 function Worn({ mount }: { mount: Extract<Mount, { kind: 'worn' }> }) {
   const controller = useController();
   const units = useBench((s) => s.units);
@@ -54,6 +66,7 @@ function Worn({ mount }: { mount: Extract<Mount, { kind: 'worn' }> }) {
   const finished = useBench((s) => s.report?.finished);
   const usual = usualWornLimits[mount.where];
   const worn = report?.kind === 'worn' ? report : null;
+  const band = useBench(({ build }) => bandOf(build, mount));
   const add = () => {
     const n = mount.straps.length;
     const c = finished?.centre ?? [0, 0, 0.1];
@@ -70,6 +83,7 @@ function Worn({ mount }: { mount: Extract<Mount, { kind: 'worn' }> }) {
   };
   return (
     <>
+      <WearersFields />
       <div className="pairs">
         <ChoiceAt label="Worn on" path={mountAt('where')} choices={places} />
         <NumberAt label="At a stretch" path={mountAt('hours')} kind="hours" />
@@ -140,6 +154,12 @@ function Worn({ mount }: { mount: Extract<Mount, { kind: 'worn' }> }) {
       <Button size="sm" variant="quiet" onClick={add} disabled={mount.straps.length >= 12}>
         Add a strap or stitch point
       </Button>
+      {band !== null && (
+        <p className="mt-2 mb-1">
+          Cut the band from {mount.straps[0]?.name} to {mount.straps[1]?.name} round the back of the head{' '}
+          {formatLength(band, units)} long, 30 mm at each end turned over; elastic a fifth shorter. Try it on first.
+        </p>
+      )}
       {worn && <p className="mt-2">{leverWords(worn.leverage, worn.towards, units)}</p>}
     </>
   );
