@@ -4,7 +4,7 @@ import { readFile, rm } from 'node:fs/promises';
 import os from 'node:os';
 import path from 'node:path';
 import { z } from 'zod';
-import { entryKinds, kindOf, type LogKind } from '../core/log';
+import { entryKinds, kindOf, pictureOf, type LogKind } from '../core/log';
 import { failure, readJson, success, type Result } from '../core/quantity';
 import * as db from '../db';
 import { readArchive, writeArchive } from './archive';
@@ -37,7 +37,7 @@ export async function packBuild(id: string): Promise<Result<{ readonly name: str
   const store = await database();
   const pictures = new Map((await db.listPictures(store, id)).map((p) => [p.id, p.hash]));
   const log = (await readLog(id)).map((e) => {
-    const picture = e.kind === 'photo' ? pictures.get(e.data.photoId) : undefined;
+    const picture = pictures.get(pictureOf(e) ?? '');
     return picture ? { ...e, picture } : e;
   });
   const folder = mkdtempSync(path.join(os.tmpdir(), workName('build')));
@@ -138,7 +138,7 @@ async function putLog(id: string, log: Logged, pictures: ReadonlyMap<string, Dra
   const renamed = (value: unknown) => (typeof value === 'string' && ids.has(value) ? ids.get(value) : value);
   for (const { picture, ...e } of afterWhatTheyPointAt(log)) {
     const data: Record<string, unknown> = { ...e.data };
-    if (e.kind === 'photo') {
+    if (pictureOf(e) !== null) {
       const photoId = randomUUID();
       data['photoId'] = photoId;
       const drawn = picture === undefined ? undefined : pictures.get(picture);

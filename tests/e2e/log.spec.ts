@@ -49,6 +49,35 @@ test('weigh, correct, strike, note, shrinkage and photo on a phone', async ({ pa
   await expect(entries.locator('.struck')).toHaveCount(2);
 });
 
+test('a cast is logged with its picture, which stays when the entry is put right', async ({ page }) => {
+  await openLamplighter(page, 'log');
+  await page.getByRole('button', { name: 'A cast' }).click();
+  await page.getByLabel('Which from this mould').fill('1');
+  await page.getByLabel('Weighs').fill('0.42');
+  await page.locator('#log-picture').setInputFiles({ name: 'a.png', mimeType: 'image/png', buffer: png });
+  await page.getByRole('button', { name: 'Log it' }).click();
+  const entries = page.locator('.entries');
+  await expect(entries.getByRole('img', { name: /^Cast 1, as sharp as the first/ })).toHaveJSProperty(
+    'naturalWidth',
+    1,
+  );
+  await expect(page.locator('#log-picture')).toHaveValue('');
+  await page
+    .getByRole('button', { name: /^Correct the entry/ })
+    .first()
+    .click();
+  await expect(page.getByLabel('Which from this mould')).toBeFocused();
+  await page.getByLabel('Weighs').fill('0.43');
+  await page.getByRole('button', { name: 'Put it right' }).click();
+  await expect(entries).toContainText('430 g');
+  await expect(entries.getByRole('img')).toHaveCount(1);
+  // The next has no picture but its own.
+  await page.getByLabel('Which from this mould').fill('2');
+  await page.getByRole('button', { name: 'Log it' }).click();
+  await expect(entries).toContainText('Cast 2');
+  await expect(entries.getByRole('img')).toHaveCount(1);
+});
+
 test('nothing runs off the side, and fingers find the buttons', async ({ page }) => {
   await openLamplighter(page, 'log');
   expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);

@@ -16,6 +16,7 @@ import { sql } from 'kysely';
 import sharp from 'sharp';
 import tar from 'tar-stream';
 import { newBust } from '../../src/core/document';
+import { pictureOf } from '../../src/core/log';
 import { contentHash, openDatabase } from '../../src/db';
 import {
   addBuild,
@@ -337,6 +338,9 @@ describe('backup', () => {
 describe('a whole build as one file', () => {
   test('log, corrections and pictures come along, under ids of their own', async () => {
     const id = await aShelf();
+    const photoId = randomUUID();
+    await addPhoto(id, photoId, await picture(32, 24).jpeg().toBuffer());
+    await addToLog(id, entry('pull', { number: 1, detail: 'sharp', faults: '', photoId }));
     const packed = await packBuild(id);
     if (!packed.ok) throw new Error(packed.message);
     expect(packed.value.name).toBe('kept.sostegno.tar.gz');
@@ -355,6 +359,9 @@ describe('a whole build as one file', () => {
     expect(
       (await sharp((await readPhoto(brought.value.id, String(photo?.data['photoId'])))?.bytes).metadata()).width,
     ).toBe(64);
+    const cast = pictureOf(b.find((e) => e.kind === 'pull')!);
+    expect(cast).not.toBe(photoId);
+    expect((await sharp((await readPhoto(brought.value.id, String(cast)))?.bytes).metadata()).width).toBe(32);
     const [x, y] = [await openBuild(id), await openBuild(brought.value.id)];
     expect(x.ok && y.ok && JSON.stringify(x.value.build) === JSON.stringify(y.value.build)).toBe(true);
   });

@@ -39,6 +39,12 @@ export function standing<K extends LogKind>(entries: readonly ReadEntry[], kind:
   return entries.filter((e) => e.kind === kind && !e.struck) as unknown as ReadEntry<K>[];
 }
 
+/** The picture that belongs to an entry; null where it has none. */
+export function pictureOf(entry: { readonly data: object }): string | null {
+  const id = (entry.data as { readonly photoId?: unknown }).photoId;
+  return typeof id === 'string' && id !== '' ? id : null;
+}
+
 export function lastStanding<K extends LogKind>(entries: readonly ReadEntry[], kind: K): ReadEntry<K> | undefined {
   return standing(entries, kind).pop();
 }

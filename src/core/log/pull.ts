@@ -22,6 +22,8 @@ export const pull = entryKind({
     wall: z.number().positive().max(1).optional(),
     detail: z.enum(['sharp', 'softer', 'gone']),
     faults: z.string().max(400).default(''),
+    /** Its picture; the bytes are kept beside the log. */
+    photoId: z.uuid().optional(),
   }),
   fields: [
     { key: 'number', label: 'Which from this mould', ask: 'number', example: { metric: '1', imperial: '1' } },
@@ -29,6 +31,7 @@ export const pull = entryKind({
     { key: 'wall', label: 'Its wall', ask: 'length', example: { metric: '3 mm', imperial: '1/8 in' } },
     { key: 'detail', label: 'Its detail', ask: 'choice', choices: sharpnesses },
     { key: 'faults', label: 'What went wrong', ask: 'lines', most: 400 },
+    { key: 'picture', label: 'Picture', ask: 'picture' },
   ],
   read: (values, { units }) => {
     const number = parseNumber(textIn(values, 'number'));

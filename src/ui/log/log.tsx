@@ -13,6 +13,7 @@ import {
   type DraftValues,
   type LogKind,
   type ReadEntry,
+  pictureOf,
 } from '../../core/log';
 import { clayLeft, type StockLine } from '../../core/plan';
 import { formatMass } from '../../core/quantity';
@@ -80,6 +81,12 @@ export default function LogStation() {
   const inUse = useInUse();
   const [draft, setDraft] = useState<Draft>(empty('weigh-in'));
   const [file, setFile] = useState<File | null>(null);
+  // Each entry has fields of its own: one for a file cannot be emptied.
+  const [fields, setFields] = useState(0);
+  const freshFields = () => {
+    setFile(null);
+    setFields((n) => n + 1);
+  };
   const [wrong, setWrong] = useState<string | null>(null);
   const [busy, setBusy] = useState(false);
   const read = useMemo(() => effectiveLog(entries ?? latest.entries), [entries, latest]);
@@ -99,6 +106,7 @@ export default function LogStation() {
   const kind = kindOf(draft.kind);
   const choose = (next: LogKind) => {
     setDraft(empty(next));
+    freshFields();
     setWrong(null);
     controller.pickFor(null);
   };
@@ -110,7 +118,7 @@ export default function LogStation() {
     if (refused === null) {
       // The tare that was used stays for the next weighing.
       setDraft({ ...empty(draft.kind), values: { tare: draft.values['tare'] ?? '' } });
-      setFile(null);
+      freshFields();
       controller.pickFor(null);
       controller.setDamageAt(null);
       await load();
@@ -122,17 +130,25 @@ export default function LogStation() {
     const ready = kind.read(draft.values, context);
     if (!ready.ok) return setWrong(ready.message);
     const data = ready.value as object;
-    if (draft.kind !== 'photo') return send(draft.kind, data, at.value, draft.corrects, null);
-    if (!file) return setWrong('Choose a picture first.');
-    setBusy(true);
-    return send('photo', { ...data, photoId: newId() }, at.value, null, await shrinkPicture(file));
+    const takesPicture = kind.fields.some((f) => f.ask === 'picture');
+    if (takesPicture && file) {
+      setBusy(true);
+      return send(draft.kind, { ...data, photoId: newId() }, at.value, draft.corrects, await shrinkPicture(file));
+    }
+    if (draft.kind === 'photo') return setWrong('Choose a picture first.');
+    // Put right without a new picture, it keeps the one it had.
+    const before = read.find((e) => e.id === draft.corrects);
+    const photoId = before && takesPicture ? pictureOf(before) : null;
+    return send(draft.kind, photoId ? { ...data, photoId } : data, at.value, draft.corrects, null);
   };
   const correct = (e: ReadEntry) => {
     const of = kindOf(e.kind);
     if (!of.fill) return;
     setDraft({ kind: e.kind, values: of.fill(e.data, units), at: localTime(e.at), corrects: e.id });
+    freshFields();
     setWrong(null);
-    document.getElementById(`log-${of.fields[0]?.key ?? ''}`)?.focus();
+    // When its fields are there.
+    setTimeout(() => document.getElementById(`log-${of.fields[0]?.key ?? ''}`)?.focus());
   };
   return (
     <section className="log" aria-label="Bench log">
@@ -177,6 +193,7 @@ export default function LogStation() {
             </p>
           )}
           <EntryFields
+            key={fields}
             kind={kind}
             values={draft.values}
             context={context}

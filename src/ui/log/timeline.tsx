@@ -1,7 +1,7 @@
 'use client';
 import { useMemo, useState } from 'react';
 import { Button, Form } from 'react-bootstrap';
-import { entryWords, kindOf, standing, type ReadEntry } from '../../core/log';
+import { entryWords, kindOf, pictureOf, standing, type ReadEntry } from '../../core/log';
 import { formatDate, formatWork, sensible } from '../../core/quantity';
 import { useBench } from '../bench/context';
 import LongList from '../parts/long-list';
@@ -14,18 +14,11 @@ function whenWords(at: string): string {
   return `${formatDate(day)}, ${time}`;
 }
 
-function Picture({
-  entry,
-  buildId,
-  waiting,
-}: {
-  entry: ReadEntry<'photo'>;
-  buildId: string;
-  waiting: Waiting | undefined;
-}) {
+function Picture({ entry, buildId, waiting }: { entry: ReadEntry; buildId: string; waiting: Waiting | undefined }) {
+  const units = useBench((s) => s.units);
   const [local] = useState(() => (waiting?.picture ? URL.createObjectURL(waiting.picture) : null));
-  const caption = entry.data.caption || 'Photo from the bench';
-  return <img src={local ?? `/api/builds/${buildId}/photos/${entry.data.photoId}`} alt={caption} loading="lazy" />;
+  const caption = entryWords(entry, units).main || 'Photo from the bench';
+  return <img src={local ?? `/api/builds/${buildId}/photos/${pictureOf(entry) ?? ''}`} alt={caption} loading="lazy" />;
 }
 
 export function Timeline({
@@ -124,12 +117,8 @@ export function Timeline({
                     <span className="reading">{main}</span>
                   )}{' '}
                   {more && <span className="muted">{more}</span>}
-                  {e.kind === 'photo' && !e.struck && (
-                    <Picture
-                      entry={e as ReadEntry<'photo'>}
-                      buildId={buildId}
-                      waiting={waiting.find((w) => w.entry.id === e.id)}
-                    />
+                  {pictureOf(e) !== null && !e.struck && (
+                    <Picture entry={e} buildId={buildId} waiting={waiting.find((w) => w.entry.id === e.id)} />
                   )}
                 </div>
                 {!e.struck && (

@@ -1,5 +1,5 @@
 import { openDB, type DBSchema, type IDBPDatabase } from 'idb';
-import type { EntryOf, LogEntry } from '../../core/log';
+import { pictureOf, type LogEntry } from '../../core/log';
 import { call, type Answered } from '../parts/http';
 import { newId } from '../parts/ids';
 
@@ -104,13 +104,7 @@ async function forEntry(
 
 async function sendOne({ buildId, entry, picture }: Waiting): Promise<Answered<unknown>> {
   if (picture) {
-    const sent = await call(
-      'POST',
-      `/api/builds/${buildId}/photos/${(entry as EntryOf<'photo'>).data.photoId}`,
-      picture,
-      false,
-      120,
-    );
+    const sent = await call('POST', `/api/builds/${buildId}/photos/${pictureOf(entry) ?? ''}`, picture, false, 120);
     if (!sent.ok) return sent;
   }
   return call('POST', `/api/builds/${buildId}/log`, entry, false, 15);
