@@ -59,7 +59,10 @@ test('a region with layers of its own is named, and is sealed with the others', 
 });
 
 test('wires near under the face are named with the figures of Armature, which offers the same remedies', () => {
-  const thin = judged(bust('oil-medium', 'shim-halves'));
+  // A coat of 2 mm over stock pipe and wire.
+  const thin = judged(
+    changed(bust('oil-medium', 'shim-halves'), { path: ['regions', 'everywhere', 'coats'], value: [0.002] }),
+  );
   const found = mouldReady.judge(thin).find((f) => f.id === 'mould-ready/cover')!;
   const worst = cover
     .judge(thin)
@@ -92,4 +95,30 @@ test('passes that are left are told once the face is begun, and until the mould 
   expect(after(withPasses)).toBeUndefined();
   const mould = steps.find((s) => s.kind === 'moulding')!.id;
   expect(after([...withPasses.slice(0, 1), mould])).toBeUndefined();
+});
+
+test('what lies is turned with half its mould on: piece, board and half the plaster, and who can', () => {
+  const lying = (size: number) =>
+    judged(
+      changed(
+        edited(newBust('Test', '2026-12-01', size), takeMould(newBust('Test', '2026-12-01', size), 'plaster-parts')),
+        {
+          path: ['mould', 'posture'],
+          value: 'lying',
+        },
+      ),
+    );
+  const turn = (on: ReturnType<typeof lying>) => mouldReady.judge(on).find((f) => f.id === 'mould-ready/turn');
+  const large = lying(1.6);
+  const found = turn(large)!;
+  const own = large.report.stances.find((s) => s.stage === 'dry')!.mass;
+  const face = large.piece.volumes.perMass.reduce((sum, m) => sum + (m.clay > 0 ? m.area : 0), 0);
+  // 25 mm of plaster at 1600 kg/m3, a little more where it goes round: half of it.
+  const half = 0.5 * face * 0.025 * 1600;
+  expect(found.status).toBe('watch');
+  expect((found.measured - own) / half).toBeGreaterThan(1);
+  expect((found.measured - own) / half).toBeLessThan(1.15);
+  expect(found.sentence).toMatch(/people turn it together|a hoist/);
+  expect(turn(lying(0.4))).toBeUndefined();
+  expect(turn(judged(bust('oil-medium', 'shim-halves')))).toBeUndefined();
 });

@@ -1,22 +1,24 @@
 import { layersOf, layersOverClay } from '../clay';
 import { passesOver } from '../plan';
-import { formatLength } from '../quantity';
+import { liftOf } from '../load';
+import { formatLength, formatMass } from '../quantity';
 import type { BuildEdit, Change } from '../document';
 import { mouldChosen, mouldKinds, takeMould, type MouldKind, type MouldKindId } from '../mould';
-import { regionName } from '../piece';
+import { regionName, turnedMass } from '../piece';
 import { cover } from './cover';
 import { finding, type Judged, type Judging, type Proposal, type Rule } from './finding';
 import { capitalised, placesInWords } from './words';
 
 /**
  * Whether the piece is fit for the mould that is to be taken of it: soft or hard enough, sealed where it drinks, nothing
- * near under its face that prints, and every pass over the face done.
+ * near under its face that prints, every pass over the face done, and not too heavy to turn.
  */
 export const mouldReady: Rule = {
   id: 'mould-ready',
   judge: (on) => {
     const kind = kindOf(on);
     if (!kind) return [];
+    const besides = [...printing(on), ...unfinished(on), ...turning(on)];
     const wrong = wrongState(on, kind);
     if (wrong) return [said('mould-ready/state', 'fails', 'whole piece', wrong.sentence, wrong.reason, 1)];
     const bare = unsealed(on);
@@ -30,10 +32,8 @@ export const mouldReady: Rule = {
           'Two coats of a seal, dry, then the release of the mould; try both on a scrap.',
           bare.length,
         ),
-        ...printing(on),
-        ...unfinished(on),
+        ...besides,
       ];
-    const besides = [...printing(on), ...unfinished(on)];
     return [
       said(
         'mould-ready/state',
@@ -50,7 +50,7 @@ export const mouldReady: Rule = {
     const kind = kindOf(on);
     if (!kind) return [];
     if (found.id === 'mould-ready/seal') return seals.map((s) => sealed(on, s));
-    if (found.id === 'mould-ready/passes') return [];
+    if (found.id === 'mould-ready/passes' || found.id === 'mould-ready/turn') return [];
     if (found.id === 'mould-ready/cover') return deeperCover(on, found);
     return instead(on, kind);
   },
@@ -117,6 +117,28 @@ function printing({ piece, report, units }: Judging): Judged[] {
       `What lies near under the face prints in the mould: ${placesInWords(thin.map((c) => c.name))}.`,
       `${capitalised(worst.name)} has ${formatLength(Math.max(0, worst.least), units)} over it; ${formatLength(worst.wanted, units)} is wanted.`,
       { measured: worst.least, limit: worst.wanted, unit: 'metres', smallerIsWorse: true },
+    ),
+  ];
+}
+
+/** A piece that lies is turned over with the first half of its mould on: how many that takes. */
+function turning({ piece, report, units }: Judging): Judged[] {
+  const own = report.stances.find((s) => s.stage === 'dry')?.mass;
+  const mass = own === undefined ? null : turnedMass(piece, own);
+  if (mass === null) return [];
+  // Lying, its height is its length.
+  const { width, depth, height } = report.size;
+  const { people, limit } = liftOf({ mass, width, depth: height, height: depth });
+  if (people <= 2) return [];
+  return [
+    finding(
+      'mould',
+      'mould-ready/turn',
+      'watch',
+      'whole piece',
+      `Turned over with the first half of its mould on it weighs ${formatMass(mass, units)}: ${Number.isFinite(people) ? `${people} people turn it together` : 'no number of hands turns it; a hoist or a frame to roll it in does'}.`,
+      `One person should take ${formatMass(limit, units)} of that size. It is strapped to its half and board, and rides in the half, which has set.`,
+      { measured: mass, limit, unit: 'kg' },
     ),
   ];
 }

@@ -25,7 +25,7 @@ export { outsideEnvelopes } from './proportion';
 export { stackOf, processesOf } from './clay-report';
 export type { Hours } from './hours';
 export { boardOf, keptFreeOf, masterOf, ofBareMasses } from './mould-master';
-export { mouldPerArea, underMould, underMouldName } from './under-mould';
+export { mouldPerArea, turnedMass, underMould, underMouldName } from './under-mould';
 export { giveUnderTool } from './give';
 export { surfaceOf, surfaceWith, wantsFiner } from './piece-surface';
 export { girthsOf, type GirthOfForm } from './girths';

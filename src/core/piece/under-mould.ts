@@ -19,10 +19,15 @@ export const underMouldName = 'under its mould, wet';
 /** N: a hand where the mould is opened. */
 const hand = 50;
 
-/** kg to a m2 of face, of skin and shell as they are laid over a piece; null where no mould hangs on the piece: none, poured, or lying on its bed. */
+/** kg to a m2 of face that hang on the piece as it stands; null where none do: no mould, a poured one, or the piece lies on its bed. */
 export function mouldPerArea(build: Piece['build'], on: LaidOn): number | null {
+  return build.mould.posture === 'lying' ? null : laidPerArea(build, on);
+}
+
+/** kg to a m2 of face, of skin and shell as they are laid over a piece; null where there is no mould, or it is poured or open behind. */
+function laidPerArea(build: Piece['build'], on: LaidOn): number | null {
   const chosen = mouldChosen(build);
-  if (!chosen || build.mould.posture === 'lying') return null;
+  if (!chosen) return null;
   const kind: MouldKind<MouldKindId> = mouldKinds.find((k) => k.id === chosen.kind)!;
   const { skin, shell } = kind;
   // One that is open behind is laid over a piece on its back.
@@ -32,10 +37,24 @@ export function mouldPerArea(build: Piece['build'], on: LaidOn): number | null {
   return of(skin, chosen.walls.skin, 0) + of(shell, chosen.walls.shell, chosen.walls.skin ?? 0);
 }
 
+/**
+ * kg of a piece that lies for its mould, with the first half on, as it is turned over for the second; null for others. It
+ * rides in that half, which bears it. `mass`: of the piece with its board.
+ */
+export function turnedMass(piece: Pick<Piece, 'build' | 'volumes'>, mass: number): number | null {
+  const area = cladArea(piece);
+  const perArea = laidPerArea(piece.build, { area, volume: piece.volumes.outerVolume });
+  return piece.build.mould.posture === 'lying' && perArea !== null ? mass + (perArea * area) / 2 : null;
+}
+
+/** m2 of face that bear clay. */
+function cladArea({ volumes }: Pick<Piece, 'volumes'>): number {
+  return volumes.perMass.reduce((sum, m) => sum + (m.clay > 0 ? m.area : 0), 0);
+}
+
 /** The stage it is under, on the clay as it is when it is moulded; with a hand that opens it, from four sides. */
 export function mouldStage(piece: Piece, finished: Pick<LifeStage, 'clayDensity' | 'safety'>): LifeStage | null {
-  const clad = piece.volumes.perMass.reduce((sum, m) => sum + (m.clay > 0 ? m.area : 0), 0);
-  const perArea = mouldPerArea(piece.build, { area: clad, volume: piece.volumes.outerVolume });
+  const perArea = mouldPerArea(piece.build, { area: cladArea(piece), volume: piece.volumes.outerVolume });
   const { masses, regions } = piece.form;
   if (perArea === null || finished.clayDensity.length === 0) return null;
   const clayDensity = finished.clayDensity.map((density, r) => {
