@@ -189,7 +189,9 @@ test('a helmet from its form to a printed order: to the wearer’s girths, bande
   await expect(brow).toContainText(/(59\d|60\d) mm/);
   await expect(brow.getByRole('cell').nth(2)).toContainText(/^1[34](\.\d)? mm/);
   await expect(page.getByRole('table', { name: 'Parts of the mould' }).getByRole('row').nth(2)).toBeVisible();
-  await setField(page, 'Casts wanted', '1');
+  await setField(page, 'Casts wanted', '2');
+  await page.getByLabel('Eyes, teeth, hinges').selectOption('threads');
+  await page.getByRole('button', { name: 'Set it in' }).click();
   await saved(page);
   const id = /build\/([^?]+)/.exec(page.url())![1]!;
 
@@ -206,7 +208,7 @@ test('a helmet from its form to a printed order: to the wearer’s girths, bande
   await page.goto(`/build/${id}/print/mould`);
   await expect(page.getByRole('button', { name: 'Print' })).toBeEnabled({ timeout: 90_000 });
   await expect(page.getByRole('row', { name: /silicone/ }).first()).toContainText('kg');
-  await expect(page.getByText(/Cast 1 of 1/).first()).toBeVisible();
+  await expect(page.getByText(/Cast 2 of 2: set in, and glue: threaded sleeves/)).toBeVisible();
 });
 
 test('a hand from its form to a printed order: no seam over the nails, three casts of plaster', async ({ page }) => {

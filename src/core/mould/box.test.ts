@@ -28,3 +28,13 @@ test('a tall one wants more straps than a low one', () => {
     low = pourBox({ low: [0, 0, 0], high: [0.3, 0.3, 0.1] }, 0, 0.03, 1150);
   expect(tall.straps).toBeGreaterThan(low.straps + 4);
 });
+
+test('a piece on a post has its floor lifted by a plinth, that and the floor as high as the mould begins', () => {
+  const box = { low: [-0.1, -0.1, 0.08], high: [0.1, 0.1, 0.3] } as const;
+  const boards = (board: number | null) => pourBox(box, board, 0.03, 1150).boards.filter((b) => /plinth/.test(b.name));
+  expect(boards(0.08).map((b) => b.count)).toEqual([2, 2]);
+  for (const b of boards(0.08)) expect(b.sides[1] + boardThickness).toBeCloseTo(0.08, 12);
+  expect(boards(0.08)[0]!.sides[0]).toBeCloseTo(0.26, 12);
+  expect(boards(0)).toEqual([]);
+  expect(boards(null)).toEqual([]);
+});

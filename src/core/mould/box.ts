@@ -32,6 +32,18 @@ const strapBears = 250,
 /** What a sum of decimals is off by is no strap more. */
 const rounding = 1e-9;
 
+/** A frame that lifts the floor to where the mould begins, on the board that the piece's post stands on. */
+function plinth(w: number, d: number, board: number | null): Board[] {
+  const high = (board ?? 0) - boardThickness;
+  if (high < leastPlinth) return [];
+  return [
+    { name: 'plinth under the floor, front and back', count: 2, sides: [w, high] },
+    { name: 'plinth under the floor, sides', count: 2, sides: [d + 2 * boardThickness, high] },
+  ];
+}
+/** Metres: less is packed out with clay. */
+const leastPlinth = 0.005;
+
 /** `density`: kg/m3 of what is poured. */
 export function pourBox(box: Box, board: number | null, margin: number, density: number): PourBox {
   const foot = board ?? box.low[2] - margin;
@@ -47,6 +59,7 @@ export function pourBox(box: Box, board: number | null, margin: number, density:
       // They lap the ends of front and back.
       { name: 'sides', count: 2, sides: [d + 2 * t, high] },
       { name: 'floor', count: 1, sides: [w + 2 * t, d + 2 * t] },
+      ...plinth(w, d, board),
     ],
     pressure: density * gravity * h,
     force,

@@ -246,6 +246,7 @@ function castFacts({ build }: Piece, report: PieceReport, chosen: MouldChosen, a
     count,
     each: castNeeds({ cast, ...weights }, count).map(({ name, each }) => ({ name, mass: each })),
     mouldDries: dryForCast(kind, cast, chosen.walls.shell, { temperature, relativeHumidity, speed }),
+    setIn: build.mould.inserts.map((i) => i.name),
   };
 }
 

@@ -67,6 +67,27 @@ describe('casts', () => {
     expect(steps.reduce((sum, s) => sum + (s.material?.mass ?? 0), 0)).toBeCloseTo(1.2, 9);
   });
 
+  test('what is set into them is set in when each is out', () => {
+    const steps = stepsOf(
+      factsFor({
+        processes: ['plaster-mould'],
+        mould: {
+          kind: 'plaster-parts',
+          block: 0,
+          casts: { cast: 'latex-skin', count: 2, each, mouldDries: 0, setIn: ['ball eyes', 'magnets'] },
+        },
+      }),
+    ).filter((s) => s.id.startsWith(castStepPrefix));
+    expect(steps.map((s) => s.id)).toEqual(
+      [1, 2].flatMap((k) => ['lay', 'take', 'set-in'].map((s) => `cast/${k}/${s}`)),
+    );
+    expect(steps[2]).toMatchObject({
+      name: 'Cast 1 of 2: set in, and glue: ball eyes, magnets',
+      hours: 0.5,
+      after: [expect.objectContaining({ task: 'cast/1/take' })],
+    });
+  });
+
   test('a room that never dries it is heated in the end; none wanted is none planned', () => {
     expect(planned(1, null)[0]!.after[0]!.least.nominal).toBe(30 * 86400);
     expect(planned(1)[0]!.name).toMatch(/^Lay in/);

@@ -172,4 +172,6 @@ export interface CastFacts {
   readonly each: readonly { readonly name: string; readonly mass: number }[];
   /** Seconds until its mould has dried, where it wants that; null where the room never dries it. */
   readonly mouldDries: number | null;
+  /** Set into each when it is out: eyes, hinges, sockets. */
+  readonly setIn?: readonly string[];
 }

@@ -1,7 +1,7 @@
 'use client';
 import { useState } from 'react';
 import { Button, Form, Table } from 'react-bootstrap';
-import { seatOf, usualInserts } from '../../../core/mould';
+import { seatOf, setDeep, usualInserts } from '../../../core/mould';
 import { formatLength, type Range } from '../../../core/quantity';
 import { useBench, useController } from '../../bench/context';
 import { NumberAt, TextAt } from '../../parts/fields';
@@ -81,7 +81,7 @@ export function Inserts({ left, girth }: { left: Range; girth: number | undefine
       <div className="d-flex align-items-end gap-2 mb-2">
         <div>
           <Form.Label htmlFor="set-in" className="mb-1">
-            Eyes, teeth, hinges
+            Eyes, teeth, hinges, sockets
           </Form.Label>
           <Form.Select id="set-in" size="sm" value={which} onChange={(e) => setWhich(e.target.value)}>
             {usual.map((u) => (
@@ -97,7 +97,8 @@ export function Inserts({ left, girth }: { left: Range; girth: number | undefine
       </div>
       <p className="small">
         They do not shrink: their seats, and the way from one to the next, are sculpted larger by as much as the cast
-        loses.
+        loses. What is pulled or levered sits {setDeep} times as deep as it is across, roughened; in a skin or a thin
+        wall it is bedded in a patch of cloth or a lump of the same material.
       </p>
     </>
   );
