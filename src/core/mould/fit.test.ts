@@ -38,3 +38,14 @@ test('the range of the clay: thin where it shrinks least and the wall is thin, t
   // By hand: 89.92 mm, 0.9 x 1.002, wall 3.
   expect(clay.nominal * 1000).toBeCloseTo((89.92 + 3) / (0.9 * 1.002) - 89.92, 1);
 });
+
+test('made larger for the shrinkage the form is larger than the wearer, and bears less clay for the same cast', () => {
+  const girth = 2 * Math.PI * 0.09;
+  const exactly = (v: number) => ({ low: v, nominal: v, high: v });
+  const clay = (oversize: number) =>
+    clayOverForm(girth, 0.005, { wall: exactly(0.002) }, exactly(0.9), oversize).nominal;
+  // (90 + 5 + 2) / 0.9 = 107.8 mm: over 90, and over 90 x 1.1.
+  expect(clay(1)).toBeCloseTo(0.01778, 5);
+  expect(clay(1.1)).toBeCloseTo(0.00878, 5);
+  expect(clay(1.3)).toBe(0);
+});

@@ -157,3 +157,28 @@ test('of a head on a frame only what stands out gets a bar: tusks do, lips and l
   expect(bars('walrus').filter((n) => n.includes('fang')).length).toBeGreaterThanOrEqual(2);
   expect(bars('giant').filter((n) => /lip|lid|brow|bag|fold/.test(n))).toEqual([]);
 });
+
+test('a helmet has clay over all the skull and none on the neck; its ears lie flat, its slit is open, its crest stands up', () => {
+  const helmet: Measures = { ...plain, cover: 'head', bowl: 0.02, visor: 0.13, eyeHole: 0.022, crest: 0.04 };
+  const f = form(helmet);
+  const role = (id: string) => f.masses.find((m) => m.id === id)?.role;
+  for (const id of ['form-cranium', 'form-occiput', 'form-temporal-left', 'form-chin', 'form-forehead'])
+    expect([id, role(id)]).toEqual([id, 'core']);
+  expect(role('form-neck')).toBe('bare');
+  expect(f.masses.some((m) => /^form-ear/.test(m.id))).toBe(false);
+  expect(role('visor')).toBe('opening');
+  const coat = 0.006;
+  const look = new Callipers(over(f, coat)),
+    bare = new Callipers(new DistanceField(bareForm(f)));
+  const eyes = f.landmarks.find((l) => l.id === 'eyes')!.ends[0][2];
+  expect(look.profile(eyes, 0.03)).toBeCloseTo(bare.profile(eyes, 0.03), 3);
+  expect(bare.profile(eyes + 0.04, 0) - look.profile(eyes + 0.04, 0)).toBeGreaterThan(0.019);
+  const top = (m: Measures) => {
+    const made = form(m);
+    const field = over(made, coat);
+    let z = 0.6;
+    while (field.at(0, 0.01, z, field.all()) > 0) z -= 0.0005;
+    return z;
+  };
+  expect(top(helmet) - top({ ...helmet, crest: 0 })).toBeGreaterThan(0.025);
+});
