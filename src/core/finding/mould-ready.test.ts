@@ -1,6 +1,8 @@
 import { changed, edited, judged } from '../../../tests/support/judged';
 import { newBust, type Build } from '../document';
+import { liftOf } from '../load';
 import { takeMould, type MouldKindId } from '../mould';
+import { turnedMass } from '../piece';
 import { cover } from './cover';
 import { mouldReady } from './mould-ready';
 
@@ -119,6 +121,15 @@ test('what lies is turned with half its mould on: piece, board and half the plas
   expect((found.measured - own) / half).toBeGreaterThan(1);
   expect((found.measured - own) / half).toBeLessThan(1.15);
   expect(found.sentence).toMatch(/people turn it together|a hoist/);
-  expect(turn(lying(0.4))).toBeUndefined();
+  const seen = new Set<number>();
+  for (const size of [0.9, 0.95, 0.975, 1, 1.25]) {
+    const on = lying(size);
+    const { width, depth, height } = on.report.size;
+    const mass = turnedMass(on.piece, on.report.stances.find((s) => s.stage === 'dry')!.mass)!;
+    const { people } = liftOf({ mass, width, depth: height, height: depth });
+    seen.add(people);
+    expect([size, turn(on) !== undefined]).toEqual([size, people > 2]);
+  }
+  expect([...seen]).toEqual(expect.arrayContaining([2, 3]));
   expect(turn(judged(bust('oil-medium', 'shim-halves')))).toBeUndefined();
 });

@@ -86,6 +86,7 @@ describe('casts', () => {
       hours: 0.5,
       after: [expect.objectContaining({ task: 'cast/1/take' })],
     });
+    expect(steps[3]!.after.map((w) => w.task)).toEqual(['cast/1/set-in']);
   });
 
   test('a room that never dries it is heated in the end; none wanted is none planned', () => {
