@@ -1,3 +1,4 @@
+import type { Parting } from '../../core/parting';
 import type { Vec3 } from '../../core/quantity';
 
 /** Names of a mould's parts by the way they are drawn; left is the piece's own, its front looks the other way from its back. */
@@ -46,4 +47,27 @@ export function drawnWords(d: Vec3): string {
   ] as const;
   const told = words.filter(([, share]) => share > 0.3).sort((a, b) => b[1] - a[1]);
   return told.map(([word]) => word).join(' and ');
+}
+
+/** How the cast gets into its mould. What lies on the wall of it needs no vent; `stands`: it is open where the piece stood. */
+export function filledWords(
+  { behind, pour }: { readonly behind: number | null; readonly pour: Pick<Parting['pour'], 'up' | 'holes' | 'vents'> },
+  hollow: boolean,
+  stands: boolean,
+): string {
+  if (hollow)
+    return behind !== null || stands
+      ? 'The cast is laid or rolled round inside, through the open side; no vents are wanted.'
+      : 'The cast is laid into its parts before they are closed, or rolled round inside through one hole.';
+  const { up, holes, vents } = pour;
+  const stood = drawnWords(up);
+  const how =
+    stood === 'up' ? 'as it stands' : stood === 'down' ? 'upside down' : `turned so that what looks ${stood} is on top`;
+  const through =
+    holes === 0
+      ? 'through its open side'
+      : holes === 1
+        ? 'through one hole at the top'
+        : `through ${holes} holes, one at the top of each cavity`;
+  return `Pour it ${how}, ${through}${vents === 0 ? '; no vents are wanted' : `; ${vents === 1 ? 'one vent' : `${vents} vents`} where air would stay`}.`;
 }

@@ -34,7 +34,7 @@ import { BoardRows } from '../stations/mould/board-rows';
 import { packWords } from '../stations/mould/pack-words';
 import { flangeWords } from '../stations/mould/flange-words';
 import { settingOf } from '../stations/mould/setting';
-import { cavityNames, drawnWords, partNames } from '../bench/mould-words';
+import { cavityNames, drawnWords, filledWords, partNames } from '../bench/mould-words';
 import { PaperSheets, usePaper } from './templates';
 
 /** The mould on paper: what to buy, coats with their times, the box to cut, parts and seams, the shim at full size. */
@@ -286,6 +286,7 @@ function PartsAndSeams({
   fills: boolean;
 }) {
   const { parting } = parted;
+  const hollow = row.figures.cast.wall !== null;
   const flange =
     parting.pieces.length > 1
       ? flangeOf(row.figures.kind, { shell: row.figures.shell?.thickness ?? null }, parting.partingLength)
@@ -312,6 +313,7 @@ function PartsAndSeams({
           The seam is {formatLength(parting.partingLength, units)} long. {flange ? flangeWords(flange, units) : ''}
         </p>
       )}
+      <p>{filledWords(parting, hollow, parted.stands.includes(1))}</p>
       {fills && parting.locked.length > 0 && (
         <p>
           Fill before it is laid on:{' '}

@@ -9,7 +9,7 @@ import { partingKey } from '../../bench/mould-work';
 import { useMould } from '../../bench/use-mould';
 import { flangeWords } from './flange-words';
 import { settingOf } from './setting';
-import { cavityNames, drawnWords, partNames } from '../../bench/mould-words';
+import { cavityNames, drawnWords, filledWords, partNames } from '../../bench/mould-words';
 
 /** The parts of the mould: drawn, opened by a slider, what holds them, where it is poured. */
 export function Parts() {
@@ -146,7 +146,7 @@ function Shown() {
             off, and scrapes.
           </li>
         )}
-        <li>{hollow ? filledWords(parting.behind !== null || parted.stands.includes(1)) : pourWords(parting.pour)}</li>
+        <li>{filledWords(parting, hollow, parted.stands.includes(1))}</li>
       </ul>
       <p className="small muted">Found in {sensible(parted.seconds, 2)} s.</p>
     </section>
@@ -226,24 +226,4 @@ function shimWords(shim: NonNullable<Parting['shim']>, units: UnitSystem): strin
 function steepShare(pieces: Parting['pieces']): number {
   const sum = (k: 'steep' | 'area') => pieces.reduce((all, p) => all + p[k], 0);
   return sum('steep') / Math.max(1e-9, sum('area'));
-}
-
-/** What lies on the wall of the mould needs no vent. */
-function filledWords(open: boolean): string {
-  return open
-    ? 'The cast is laid or rolled round inside, through the open side; no vents are wanted.'
-    : 'The cast is laid into its parts before they are closed, or rolled round inside through one hole.';
-}
-
-function pourWords({ up, holes, vents }: Parting['pour']): string {
-  const stood = drawnWords(up);
-  const how =
-    stood === 'up' ? 'as it stands' : stood === 'down' ? 'upside down' : `turned so that what looks ${stood} is on top`;
-  const through =
-    holes === 0
-      ? 'through its open side'
-      : holes === 1
-        ? 'through one hole at the top'
-        : `through ${holes} holes, one at the top of each cavity`;
-  return `Pour it ${how}, ${through}${vents === 0 ? '; no vents are wanted' : `; ${vents === 1 ? 'one vent' : `${vents} vents`} where air would stay`}.`;
 }
