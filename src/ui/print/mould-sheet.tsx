@@ -31,6 +31,7 @@ import { seamDrawing } from '../../core/sheet';
 import { mouldClient } from '../../workers/clients';
 import type { Asked, PartedPicture } from '../../workers/protocol';
 import { BoardRows } from '../stations/mould/board-rows';
+import { GirthRows } from '../stations/mould/girth-rows';
 import { packWords } from '../stations/mould/pack-words';
 import { flangeWords } from '../stations/mould/flange-words';
 import { settingOf } from '../stations/mould/setting';
@@ -111,6 +112,20 @@ export default function MouldSheet({ asked, plan, zone }: { asked: Asked; plan: 
             {row && <Buy row={row} units={units} />}
             {row && build.mould.inserts.length > 0 && (
               <Seats inserts={build.mould.inserts} left={row.figures.left} units={units} />
+            )}
+            {row && parted && parted.girths.length > 0 && (
+              <section className="keep">
+                <h2>Clay round the wearer&rsquo;s form</h2>
+                <table>
+                  <GirthRows
+                    girths={parted.girths}
+                    mould={build.mould}
+                    cast={row.figures.cast}
+                    left={row.figures.left}
+                    units={units}
+                  />
+                </table>
+              </section>
             )}
             {plan && <Coats plan={plan} zone={zone} units={units} />}
             {row?.box && <BoxBoards box={row.box} units={units} />}

@@ -7,6 +7,7 @@ import { useBench, useController } from '../../bench/context';
 import { useMould } from '../../bench/use-mould';
 import { NumberAt } from '../../parts/fields';
 import { WearersFields } from '../form/measure-field';
+import { GirthRows, isTight } from './girth-rows';
 import { Inserts } from './inserts';
 
 /** What the shrinkage does to the size, the piece made larger for it, and a mask to its wearer's girth. */
@@ -26,7 +27,7 @@ export function SizeOfCast() {
   const measured = build.form.start.measures['headGirth'] ?? usual;
   // The wearer's, whatever the piece has been made larger by.
   const girth = typeof measured === 'number' ? (measured * build.form.start.size) / oversize : undefined;
-  const tight = girths.some((g) => g.mean < clayOverForm(g.girth / oversize, gap, cast, left, oversize).low);
+  const tight = girths.some((g) => isTight(g, build.mould, cast, left));
   const clay = girth === undefined ? null : clayOverForm(girth, gap, cast, left, oversize);
   return (
     <>
@@ -62,33 +63,7 @@ export function SizeOfCast() {
           </p>
           {girths.length > 0 && (
             <Table size="sm" aria-label="Clay round the wearer’s form">
-              <thead>
-                <tr>
-                  <th>At</th>
-                  <th className="n">Wearer, round</th>
-                  <th className="n">Clay wanted</th>
-                  <th className="n">Thinnest</th>
-                  <th className="n">On average</th>
-                </tr>
-              </thead>
-              <tbody>
-                {girths.map((g) => {
-                  const own = clayOverForm(g.girth / oversize, gap, cast, left, oversize);
-                  return (
-                    <tr key={g.id}>
-                      <td>{g.name}</td>
-                      <td className="n">{formatLength(g.girth / oversize, units)}</td>
-                      <td className="n">{formatLength(own.nominal, units)}</td>
-                      <td
-                        className={`n ${g.mean < own.low ? 'status-fails' : g.thinnest < own.nominal ? 'status-watch' : ''}`}
-                      >
-                        {formatLength(g.thinnest, units)}
-                      </td>
-                      <td className="n">{formatLength(g.mean, units)}</td>
-                    </tr>
-                  );
-                })}
-              </tbody>
+              <GirthRows girths={girths} mould={build.mould} cast={cast} left={left} units={units} />
             </Table>
           )}
           {tight && (
