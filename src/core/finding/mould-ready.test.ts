@@ -1,6 +1,6 @@
 import { changed, edited, judged } from '../../../tests/support/judged';
 import { newBust, type Build } from '../document';
-import { liftOf } from '../load';
+import { turnOver } from '../load';
 import { takeMould, type MouldKindId } from '../mould';
 import { turnedMass } from '../piece';
 import { cover } from './cover';
@@ -111,7 +111,7 @@ test('what lies is turned with half its mould on: piece, board and half the plas
       ),
     );
   const turn = (on: ReturnType<typeof lying>) => mouldReady.judge(on).find((f) => f.id === 'mould-ready/turn');
-  const large = lying(1.6);
+  const large = lying(2.4);
   const found = turn(large)!;
   const own = large.report.stances.find((s) => s.stage === 'dry')!.mass;
   const face = large.piece.volumes.perMass.reduce((sum, m) => sum + (m.clay > 0 ? m.area : 0), 0);
@@ -122,11 +122,10 @@ test('what lies is turned with half its mould on: piece, board and half the plas
   expect((found.measured - own) / half).toBeLessThan(1.15);
   expect(found.sentence).toMatch(/people turn it together|a hoist/);
   const seen = new Set<number>();
-  for (const size of [0.9, 0.95, 0.975, 1, 1.25]) {
+  for (const size of [0.9, 1.2, 1.6, 1.7, 1.75, 1.8, 1.9, 2.4]) {
     const on = lying(size);
-    const { width, depth, height } = on.report.size;
     const mass = turnedMass(on.piece, on.report.stances.find((s) => s.stage === 'dry')!.mass)!;
-    const { people } = liftOf({ mass, width, depth: height, height: depth });
+    const { people } = turnOver({ mass, breadth: on.report.size.width });
     seen.add(people);
     expect([size, turn(on) !== undefined]).toEqual([size, people > 2]);
   }

@@ -1,6 +1,6 @@
 import { layersOf, layersOverClay } from '../clay';
 import { passesOver } from '../plan';
-import { liftOf } from '../load';
+import { turnOver } from '../load';
 import { formatLength, formatMass } from '../quantity';
 import type { BuildEdit, Change } from '../document';
 import { mouldChosen, mouldKinds, takeMould, type MouldKind, type MouldKindId } from '../mould';
@@ -126,9 +126,7 @@ function turning({ piece, report, units }: Judging): Judged[] {
   const own = report.stances.find((s) => s.stage === 'dry')?.mass;
   const mass = own === undefined ? null : turnedMass(piece, own);
   if (mass === null) return [];
-  // Lying, its height is its length.
-  const { width, depth, height } = report.size;
-  const { people, limit } = liftOf({ mass, width, depth: height, height: depth });
+  const { people, limit } = turnOver({ mass, breadth: report.size.width });
   if (people <= 2) return [];
   return [
     finding(
@@ -137,7 +135,7 @@ function turning({ piece, report, units }: Judging): Judged[] {
       'watch',
       'whole piece',
       `Turned over with the first half of its mould on it weighs ${formatMass(mass, units)}: ${Number.isFinite(people) ? `${people} people turn it together` : 'no number of hands turns it; a hoist or a frame to roll it in does'}.`,
-      `One person should take ${formatMass(limit, units)} of that size. It is strapped to its half and board, and rides in the half, which has set.`,
+      `Tipped over its edge half of it is lifted; one person should turn ${formatMass(limit, units)} of that breadth. It is strapped to its half and board, and rides in the half, which has set.`,
       { measured: mass, limit, unit: 'kg' },
     ),
   ];

@@ -1,4 +1,14 @@
-import { fitsIn, liftOf, pushEach, recommendedWeight, throughDoor, uprightThroughDoor, vehicles, type Carry } from '.';
+import {
+  fitsIn,
+  liftOf,
+  pushEach,
+  recommendedWeight,
+  throughDoor,
+  turnOver,
+  uprightThroughDoor,
+  vehicles,
+  type Carry,
+} from '.';
 
 const box = (width: number, depth: number, height: number, mass = 1): Carry => ({ width, depth, height, mass });
 
@@ -53,3 +63,15 @@ describe('doors and vehicles', () => {
 });
 
 test('two people push 250 N each, and no more is asked of anybody', () => expect(pushEach).toBe(250));
+
+test('turned over on a bench half of it is lifted: by hand, hands 300 mm off, up as high as it is broad', () => {
+  const limit = 23 * (25 / 30) * (0.82 + 4.5 / 40) * 0.95;
+  const turn = (mass: number) => turnOver({ mass, breadth: 0.4 });
+  expect(turn(1).limit).toBeCloseTo(2 * limit, 9);
+  expect([limit * 1.9, limit * 2.6, limit * 2.9, limit * 3.1].map((kg) => turn(kg).people)).toEqual([
+    1,
+    2,
+    3,
+    Infinity,
+  ]);
+});

@@ -52,6 +52,15 @@ export function peopleFor(index: number): number {
   return n < 0 ? Infinity : n + 1;
 }
 
+/**
+ * Tipped over its long edge on a bench of 750 mm and let down on the other side: half of it is lifted, hands under the
+ * edge close to the body, as high as it is broad.
+ */
+export function turnOver({ mass, breadth }: { readonly mass: number; readonly breadth: number }): LiftVerdict {
+  const limit = 2 * recommendedWeight({ hold: 0.3, from: 0.75, rise: breadth });
+  return { limit, index: mass / limit, people: peopleFor(mass / limit) };
+}
+
 /** Onto a table from the floor, held against the body: hands lie half the piece's depth away from it. */
 export function liftOf(piece: Carry): LiftVerdict {
   const hold = clampTo(0.2 + Math.min(piece.width, piece.depth) / 2, 0.25, 0.63);
