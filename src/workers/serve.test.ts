@@ -10,8 +10,17 @@ const worker = {
 };
 Object.assign(globalThis, { self: worker });
 
-const settled = () => new Promise((resolve) => setTimeout(resolve, 30));
-const ask = (seq: number, request: string) => worker.onmessage!({ data: { seq, request } });
+const pause = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms));
+let newest = 0;
+const ask = (seq: number, request: string) => {
+  newest = seq;
+  worker.onmessage!({ data: { seq, request } });
+};
+/** Until the newest is done, however busy the machine; and a little longer, for what should not come. */
+const settled = async () => {
+  for (let i = 0; i < 500 && !posted.some((p) => p.last && p.seq === newest); i++) await pause(10);
+  await pause(30);
+};
 const heard = () =>
   posted.map((p) => `${p.seq} ${p.answer.kind === 'told' ? p.answer.text : p.answer.kind}${p.last ? ', last' : ''}`);
 
@@ -21,6 +30,7 @@ async function serving(
   told: (tell: unknown) => void = () => undefined,
 ): Promise<void> {
   posted.length = 0;
+  newest = 0;
   const { serve } = await import('./serve');
   serve<string, Answer>(
     'the test',
@@ -52,12 +62,12 @@ test('one that is being worked at is told that it is overtaken, and ends before 
   const order: string[] = [];
   await serving(async (r, stale) => {
     order.push(`${r} begins`);
-    for (let i = 0; i < 200 && r === 'long' && !stale(); i++) await new Promise((resolve) => setTimeout(resolve, 1));
+    for (let i = 0; i < 200 && r === 'long' && !stale(); i++) await pause(1);
     order.push(`${r} ends${stale() ? ', overtaken' : ''}`);
     return r;
   });
   ask(1, 'long');
-  await new Promise((resolve) => setTimeout(resolve, 10));
+  while (order.length === 0) await pause(1);
   ask(2, 'next');
   await settled();
   expect(order).toEqual(['long begins', 'long ends, overtaken', 'next begins', 'next ends']);
@@ -85,6 +95,6 @@ test('what is told beside a request is heard at once and answers nothing', async
   );
   worker.onmessage!({ data: { tell: 'hold' } as never });
   expect(heardOf).toEqual(['hold']);
-  await settled();
+  await pause(30);
   expect(posted).toEqual([]);
 });
