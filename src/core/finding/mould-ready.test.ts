@@ -3,6 +3,7 @@ import { newBust, type Build } from '../document';
 import { turnOver } from '../load';
 import { takeMould, type MouldKindId } from '../mould';
 import { turnedMass } from '../piece';
+import { startBuild } from '../school';
 import { cover } from './cover';
 import { mouldReady } from './mould-ready';
 
@@ -131,4 +132,13 @@ test('what lies is turned with half its mould on: piece, board and half the plas
   }
   expect([...seen]).toEqual(expect.arrayContaining([2, 3]));
   expect(turn(judged(bust('oil-medium', 'shim-halves')))).toBeUndefined();
+});
+
+test('what lies near under a bare form prints in no mould', () => {
+  const made = startBuild('Test', '2026-12-01', 'mask', 0.5, 'helmet');
+  if (!made.ok) throw new Error(made.message);
+  const on = judged(edited(made.value, takeMould(made.value, 'plaster-parts')));
+  const thin = on.report.cover.filter((c) => c.least < c.wanted);
+  expect(thin.map((c) => on.piece.form.masses[c.mass]!.id)).toEqual(['form-neck']);
+  expect(mouldReady.judge(on).map((f) => f.id)).not.toContain('mould-ready/cover');
 });

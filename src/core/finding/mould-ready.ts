@@ -103,9 +103,11 @@ function unsealed({ piece, report }: Judging): string[] {
     .map((r) => r.id);
 }
 
-/** What lies too near under the face shows in the mould, and in every cast: those that Armature names. */
+/** What lies too near under the face shows in the mould, and in every cast: those that Armature names, where a mould lies. */
 function printing({ piece, report, units }: Judging): Judged[] {
-  const thin = report.cover.filter((c) => c.least < c.wanted);
+  const { perMass } = piece.volumes;
+  const bears = perMass.some((m) => m.clay > 0) ? (mass: number) => perMass[mass]!.clay > 0 : () => true;
+  const thin = report.cover.filter((c) => c.least < c.wanted && bears(c.mass));
   if (thin.length === 0) return [];
   const worst = thin.reduce((a, b) => (b.least / b.wanted < a.least / a.wanted ? b : a));
   return [
