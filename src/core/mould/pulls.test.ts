@@ -1,5 +1,5 @@
 import type { LogEntry } from '../log';
-import { pullsExpected, pullsOf } from '.';
+import { costByLog, pullsExpected, pullsOf } from '.';
 
 const cast = (number: number, detail: 'sharp' | 'softer' | 'gone', weight?: number): LogEntry => ({
   id: `5b0c8f8e-0d2c-4c3e-9a53-5b1f0f6f${String(6000 + number)}`,
@@ -43,4 +43,14 @@ test('an entry that was struck is not counted', () => {
     corrects: first.id,
   };
   expect(pullsOf([first, struck]).count).toBe(0);
+});
+
+test('casts that were weighed say what one costs: half as heavy again, half as dear again', () => {
+  const price = { low: 2, nominal: 4, high: 6 };
+  const needs = [{ price }, { price: { low: 0, nominal: 1, high: 3 } }];
+  const reckoned = { low: 0.2, nominal: 0.3, high: 0.5 };
+  const pulls = pullsOf([cast(1, 'sharp', 0.4), cast(2, 'sharp', 0.45), cast(3, 'sharp', 0.6)]);
+  expect(costByLog(needs, reckoned, pulls)).toEqual({ low: 3, nominal: 7.5, high: 13.5 });
+  expect(costByLog(needs, reckoned, pullsOf([cast(1, 'sharp')]))).toBeNull();
+  expect(costByLog(needs, { low: 0, nominal: 0, high: 0 }, pulls)).toBeNull();
 });

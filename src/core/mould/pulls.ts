@@ -27,6 +27,18 @@ export function pullsOf(log: readonly LogEntry[]): Pulls {
   };
 }
 
+/** What a cast costs in material by what those in the log weigh, against `reckoned` kg for what `needs` says; null where none was weighed. */
+export function costByLog(
+  needs: readonly { readonly price: Range }[],
+  reckoned: Range,
+  { weight }: Pick<Pulls, 'weight'>,
+): Range | null {
+  if (weight === null || !(reckoned.nominal > 0)) return null;
+  const share = weight.nominal / reckoned.nominal;
+  const of = (end: keyof Range) => share * needs.reduce((sum, n) => sum + n.price[end], 0);
+  return { low: of('low'), nominal: of('nominal'), high: of('high') };
+}
+
 /**
  * Casts until a groove so deep is gone: the rule of thumb, as far as the log does not know better. Gone at one, it was
  * there the cast before; sharp at one, it lasts longer than that.

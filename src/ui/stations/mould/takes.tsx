@@ -1,6 +1,14 @@
 'use client';
 import { Table } from 'react-bootstrap';
-import { castByPlace, mouldMaterials, packsFor, pullsOf, type MouldPart, type PourBox } from '../../../core/mould';
+import {
+  castByPlace,
+  costByLog,
+  mouldMaterials,
+  packsFor,
+  pullsOf,
+  type MouldPart,
+  type PourBox,
+} from '../../../core/mould';
 import type { MouldRow } from '../../../core/improve';
 import {
   formatDuration,
@@ -32,6 +40,7 @@ export function WhatItTakes() {
   if (message) return <p className="wrong status-fails">Not counted: {message}</p>;
   if (!row) return <p className="muted">Counting what it takes …</p>;
   const { skin, shell, block, cast, castMass, left } = row.figures;
+  const byLog = costByLog(row.casts.needs, castMass, pulls);
   const parts = [
     ['Skin', skin],
     [skin ? 'Shell' : 'Walls', shell],
@@ -97,6 +106,7 @@ export function WhatItTakes() {
           <li>
             By the log: {pulls.count} taken
             {pulls.weight ? `, ${between(pulls.weight, units)} each` : ''}
+            {byLog ? `, about ${roughly(byLog.nominal, currency)} of material in one` : ''}
             {pulls.goneAt !== null
               ? `; pores were gone at the ${pulls.goneAt === 1 ? 'first' : `cast ${pulls.goneAt}`}`
               : pulls.sharpUntil > 0
