@@ -52,7 +52,9 @@ export function GirthRows({
               <td>{g.name}</td>
               <td className="n">{formatLength(g.girth, units)}</td>
               <td className="n">{formatLength(clay.nominal, units)}</td>
-              <td className={`n ${status}`}>{formatLength(g.thinnest, units)}</td>
+              <td className="n">
+                <span className={status}>{formatLength(g.thinnest, units)}</span>
+              </td>
               <td className="n">{formatLength(g.mean, units)}</td>
             </tr>
           );

@@ -3,6 +3,7 @@ import { Button, Table } from 'react-bootstrap';
 import type { Build, Mount } from '../../../core/document';
 import { startFormOf } from '../../../core/form';
 import { bandToCut, usualWornLimits, vehicles } from '../../../core/load';
+import { usualUse } from '../../../core/mould';
 import { formatForce, formatLength, formatMass, formatSize, sensible, type Vec3 } from '../../../core/quantity';
 import { engineerDecides, isRolled, leverWords, liftingCaution } from '../../../core/finding';
 import { useBench, useController } from '../../bench/context';
@@ -169,6 +170,7 @@ function MountFields() {
   const controller = useController();
   const mount = useBench((s) => s.build.armature.mount);
   const top = useBench((s) => s.report?.size.height ?? 0.5);
+  const form = useBench((s) => s.build.form.start.kind);
   const choose = (id: string) => {
     const fresh: Record<string, unknown> = {
       stands: { kind: 'stands' },
@@ -180,7 +182,7 @@ function MountFields() {
         ],
       },
       wall: { kind: 'wall' },
-      worn: { kind: 'worn', straps: [] },
+      worn: { kind: 'worn', where: usualUse(form) === 'head' ? 'head' : 'shoulder', straps: [] },
     };
     return (
       controller.edit({
