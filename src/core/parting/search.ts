@@ -212,7 +212,7 @@ function bestSingle({ area }: MasterFace, looked: Looked): { along: Vec3; undraw
   return best;
 }
 
-const cutExactly = 4;
+const cutExactly = 6;
 
 function* bestPair(face: MasterFace, fields: HeightFields, looked: Looked): Working<{ along: Vec3; undrawn: number }> {
   const weight = seamWeight(face);

@@ -34,9 +34,9 @@ export function GirthRows({
         <tr>
           <th>At</th>
           <th className="n">Form, round</th>
-          <th className="n">Clay wanted</th>
+          <th className="n">Wanted</th>
           <th className="n">Thinnest</th>
-          <th className="n">On average</th>
+          <th className="n">Mean</th>
         </tr>
       </thead>
       <tbody>
