@@ -13,3 +13,7 @@ test('points further forward want a longer band, whichever is named first', () =
 test('the middle line is where it is said to be', () => {
   expect(bandToCut(0.6, [0.08, 0.05, 0], [-0.08, 0.05, 0], [0, 0.05])).toBeCloseTo(0.36, 9);
 });
+
+test('points behind the ears want less than half of it, and never the way over the face', () => {
+  expect(bandToCut(0.6, [0.06, 0.06, 0], [-0.06, 0.06, 0], [0, 0])).toBeCloseTo(0.15 + 0.06, 9);
+});

@@ -5,10 +5,9 @@ import type { Vec3 } from '../quantity';
  * round, its girth `girth` at the level of the points, its middle line at `axis`; metres.
  */
 export function bandToCut(girth: number, from: Vec3, to: Vec3, axis: readonly [number, number]): number {
-  const way = (p: Vec3) => Math.atan2(p[1] - axis[1], p[0] - axis[0]);
-  const apart = Math.abs(way(from) - way(to)) % (2 * Math.PI);
-  // Round the back: the larger of the two ways from point to point.
-  return girth * (Math.max(apart, 2 * Math.PI - apart) / (2 * Math.PI)) + toSew;
+  // Counted from straight behind, so that the way from one to the other never runs over the face.
+  const fromBehind = (p: Vec3) => Math.atan2(p[0] - axis[0], p[1] - axis[1]);
+  return girth * (Math.abs(fromBehind(from) - fromBehind(to)) / (2 * Math.PI)) + toSew;
 }
 
 /** Turned over and sewn at both ends. */

@@ -1,5 +1,6 @@
 import { applyEdit, newBust, type Build } from '../document';
-import { castKinds, clayOverForm, growToFit, leftAfter, mouldKinds } from '.';
+import { startBuild } from '../school';
+import { castKinds, clayOverForm, growToFit, leftAfter, mouldKinds, wearersGirth } from '.';
 
 const after = (build: Build, left: number): Build => {
   const next = applyEdit(build, growToFit(build, left));
@@ -48,4 +49,12 @@ test('made larger for the shrinkage the form is larger than the wearer, and bear
   expect(clay(1)).toBeCloseTo(0.01778, 5);
   expect(clay(1.1)).toBeCloseTo(0.00878, 5);
   expect(clay(1.3)).toBe(0);
+});
+
+test('the wearer is as round as was measured, or as a form starts with, however much larger the piece is made', () => {
+  const made = startBuild('Test', '2026-12-01', 'mask', 1, 'helmet');
+  if (!made.ok) throw new Error(made.message);
+  expect(wearersGirth(made.value)).toBeCloseTo(0.57, 9);
+  expect(wearersGirth(after(made.value, 0.9))).toBeCloseTo(0.57, 4);
+  expect(wearersGirth(newBust('Test', '2026-12-01', 0.5))).toBeNull();
 });

@@ -1,4 +1,5 @@
 import type { Build, BuildEdit } from '../document';
+import { startFormOf } from '../form';
 import type { Range } from '../quantity';
 import type { CastKind } from './cast';
 import type { MouldKind } from './kind';
@@ -29,6 +30,12 @@ export function growToFit(build: Pick<Build, 'form' | 'mould'>, left: number): B
       { path: ['mould', 'oversize'], value: oversize },
     ],
   };
+}
+
+/** Round the wearer's head, metres, whatever the piece has been made larger by; null for a form that asks for none. */
+export function wearersGirth({ form: { start }, mould }: Pick<Build, 'form' | 'mould'>): number | null {
+  const measured = start.measures['headGirth'] ?? startFormOf(start)?.measures['headGirth']?.start;
+  return typeof measured === 'number' ? (measured * start.size) / mould.oversize : null;
 }
 
 /**

@@ -1,7 +1,14 @@
 'use client';
 import { Button, Table } from 'react-bootstrap';
-import { startFormOf } from '../../../core/form';
-import { castKinds, clayOverForm, growToFit, leftAfter, mouldChosen, mouldKinds } from '../../../core/mould';
+import {
+  castKinds,
+  clayOverForm,
+  growToFit,
+  leftAfter,
+  mouldChosen,
+  mouldKinds,
+  wearersGirth,
+} from '../../../core/mould';
 import { formatLength, sensible } from '../../../core/quantity';
 import { useBench, useController } from '../../bench/context';
 import { useMould } from '../../bench/use-mould';
@@ -23,10 +30,7 @@ export function SizeOfCast() {
   const left = leftAfter(kind, cast);
   const { oversize, gap } = build.mould;
   const comesOut = left.nominal * oversize;
-  const usual = startFormOf(build.form.start)?.measures['headGirth']?.start;
-  const measured = build.form.start.measures['headGirth'] ?? usual;
-  // The wearer's, whatever the piece has been made larger by.
-  const girth = typeof measured === 'number' ? (measured * build.form.start.size) / oversize : undefined;
+  const girth = wearersGirth(build) ?? undefined;
   const tight = girths.some((g) => isTight(g, build.mould, cast, left));
   const clay = girth === undefined ? null : clayOverForm(girth, gap, cast, left, oversize);
   return (

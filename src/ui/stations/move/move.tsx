@@ -1,9 +1,8 @@
 'use client';
 import { Button, Table } from 'react-bootstrap';
 import type { Build, Mount } from '../../../core/document';
-import { startFormOf } from '../../../core/form';
 import { bandToCut, usualWornLimits, vehicles } from '../../../core/load';
-import { usualUse } from '../../../core/mould';
+import { usualUse, wearersGirth } from '../../../core/mould';
 import { formatForce, formatLength, formatMass, formatSize, sensible, type Vec3 } from '../../../core/quantity';
 import { engineerDecides, isRolled, leverWords, liftingCaution } from '../../../core/finding';
 import { useBench, useController } from '../../bench/context';
@@ -53,11 +52,8 @@ function PointFields({ path, at, label }: { path: readonly (string | number)[]; 
 /** Metres of band for a mask held at two points; null where it is not worn on the head, or nobody's head was measured. */
 function bandOf(build: Build, mount: Extract<Mount, { kind: 'worn' }>): number | null {
   const [from, to] = mount.straps;
-  const { start } = build.form;
-  const girth = start.measures['headGirth'] ?? startFormOf(start)?.measures['headGirth']?.start;
-  if (mount.where !== 'head' || !from || !to || typeof girth !== 'number') return null;
-  const own = (girth * start.size) / build.mould.oversize;
-  return bandToCut(own, from.at, to.at, [0, 0]);
+  const girth = wearersGirth(build);
+  return mount.where === 'head' && from && to && girth !== null ? bandToCut(girth, from.at, to.at, [0, 0]) : null;
 }
 
 function Worn({ mount }: { mount: Extract<Mount, { kind: 'worn' }> }) {
