@@ -55,7 +55,7 @@ module.exports = {
     {
       name: 'core-is-pure',
       severity: 'error',
-      from: { path: '^src/core/', pathNot: ['\\.test\\.ts$', '^src/core/parting/rays\\.ts$'] },
+      from: { path: '^src/core/', pathNot: ['\\.test\\.ts$', '^src/core/parting/(rays|rough-face)\\.ts$'] },
       to: { pathNot: ['^src/core/', '^node_modules/(zod|ml-matrix|ml-levenberg-marquardt)/'] },
     },
     {
@@ -64,6 +64,13 @@ module.exports = {
       comment: 'three is large: one file takes its vectors, for the tree of triangles, and only long work reaches it',
       from: { path: '^src/core/parting/rays\\.ts$' },
       to: { pathNot: ['^src/core/', '^node_modules/(three|three-mesh-bvh|@types/three)/'] },
+    },
+    {
+      name: 'rough-faces-are-simplified',
+      severity: 'error',
+      comment: 'one file takes what makes a face rough, which is ready only some time after it is read',
+      from: { path: '^src/core/parting/rough-face\\.ts$' },
+      to: { pathNot: ['^src/core/', '^node_modules/meshoptimizer/'] },
     },
     {
       name: 'parting-in-long-work-only',

@@ -39,7 +39,7 @@ import {
   type MeshSolid,
 } from '../src/core/form';
 import { lumpLoad } from '../src/core/load';
-import { masterOfPiece, partingOf, type MasterFace, type PartingAsked } from '../src/core/parting';
+import { masterOfPiece, partingOf, readyToPart, type MasterFace, type PartingAsked } from '../src/core/parting';
 import { drawDirections } from '../src/core/parting/directions';
 import { HeightFields } from '../src/core/parting/height-fields';
 import { FaceRays } from '../src/core/parting/rays';
@@ -698,5 +698,6 @@ const parts: Record<string, () => void> = {
     benchWholePiece();
   },
 };
+await readyToPart();
 for (const [name, part] of Object.entries(parts)) if (only === undefined || only === name) part();
 if (only === 'starts') benchSizing(1);

@@ -6,6 +6,7 @@ import { largestMeshFile, meshUnits, readMesh, reportOnMesh, type MeshUnit } fro
 import { failure, readJson, success, type Failure, type Result } from '../core/quantity';
 import { check, readCheckArguments } from './check';
 import { solveDryingFile, solveFrameFile } from './inputs';
+import { readyToPart } from '../core/parting';
 import { mouldOfBuild, mouldOfMesh, mouldUsage, readMouldArguments } from './mould';
 
 /** check BUILD.json | solve frame FILE | solve drying FILE | mesh FILE | mould FILE | backup FILE | restore FILE. Exit 0, or 2 with one line saying where and why. */
@@ -76,10 +77,11 @@ function meshCommand(args: readonly string[]): void {
   print(file, () => mesh(file, unit as MeshUnit));
 }
 
-function mouldCommand(args: readonly string[]): void {
+async function mouldCommand(args: readonly string[]): Promise<void> {
   const read = readMouldArguments(args);
   if (!read.ok) stopWith(`${read.path}: ${read.message}`);
   const { file, unit, asked, parting } = read.value;
+  await readyToPart();
   if (/\.json$/i.test(file)) {
     const text = readText(file);
     if (!text.ok) refuse(file, text);
@@ -134,7 +136,7 @@ function main(args: readonly string[]): void {
     return;
   }
   if (command === 'mould') {
-    mouldCommand(args.slice(1));
+    void mouldCommand(args.slice(1));
     return;
   }
   if (command === 'backup' || command === 'restore') {

@@ -43,9 +43,12 @@ export async function othersOnTheGo(except: string): Promise<BuildToPlan[]> {
       const input = saved.ok
         ? await workOut('toPlan', { question: saved.value.question, options: { id: row.id, full: saved.value.full } })
         : saved;
-      if (!input.ok) continue;
-      kept = { key, input: input.value };
-      made.set(row.id, kept);
+      if (input.ok) {
+        kept = { key, input: input.value };
+        made.set(row.id, kept);
+      }
+      // Too much at once is no fault of the piece: what it took before is nearer than nothing.
+      else if (!kept) continue;
     }
     out.push(kept.input);
   }

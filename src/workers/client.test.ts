@@ -116,3 +116,12 @@ test('where a question replaces the last, the worker at it is ended; stopped, no
   expect(made[1]!.ended).toBe(true);
   expect(texts()).toEqual([]);
 });
+
+test('a worker that has done what was asked is asked again, and has kept what it read', () => {
+  const { client, made } = clientOf({ replaces: true });
+  client.ask('one');
+  made[0]!.answers(1, 'of one', true);
+  client.ask('two');
+  expect(made.map((w) => w.ended)).toEqual([false]);
+  expect(made[0]!.asked).toHaveLength(2);
+});

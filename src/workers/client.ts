@@ -17,7 +17,7 @@ export interface ClientOptions {
   readonly patience?: number;
   /** How often a worker that died or hung is begun anew with the same request. */
   readonly retries?: number;
-  /** A new request ends the worker and all it was at; without this the worker itself passes over what is old. */
+  /** A new request ends a worker that is at an earlier one; without this the worker itself passes over what is old. */
   readonly replaces?: boolean;
 }
 
@@ -44,7 +44,7 @@ export class WorkerClient<Request, Answer extends { readonly kind: string }> {
   }
 
   ask(request: Request, transfer: Transferable[] = []): void {
-    if (this.options.replaces) this.stop();
+    if (this.options.replaces && this.waiting) this.stop();
     this.seq += 1;
     this.deaths = 0;
     this.waiting = { request, transfer };

@@ -7,12 +7,13 @@ import {
   masterOfPiece,
   partingAskedOf,
   partingOf,
+  readyToPart,
   shellsOf,
   type PartedMaster,
   type Working,
 } from '../core/parting';
 import type { SurfaceMesh } from '../core/form';
-import { girthsOf, type Piece } from '../core/piece';
+import { girthsOf, narrowestRound, type Piece } from '../core/piece';
 import { success, type Result } from '../core/quantity';
 import { optionsOf, questionOf } from './asked';
 import type { Asked, MouldAnswer, MouldRequest } from './protocol';
@@ -34,7 +35,7 @@ async function toItsEnd<T>(work: Working<T>, { send }: Work<MouldAnswer>): Promi
   for (;;) {
     const { done, value } = work.next();
     if (done) return value;
-    if (performance.now() - told < 100) continue;
+    if (performance.now() - told < 250) continue;
     told = performance.now();
     send({ kind: 'progress', done: value });
     await breathe();
@@ -51,8 +52,9 @@ async function part(asked: Asked, on: Work<MouldAnswer>): Promise<void> {
   const { face, board, surface, piece } = master.value;
   const parting = await toItsEnd(partingOf(face, board, partingAskedOf(asked.build)), on);
   const girths = girthsOf(piece);
+  const narrowest = narrowestRound(piece);
   const seconds = (performance.now() - began) / 1000;
-  const parted = { surface, parting, stands: face.stands, comesOff: comesOff(asked.build), girths, seconds };
+  const parted = { surface, parting, stands: face.stands, comesOff: comesOff(asked.build), girths, narrowest, seconds };
   on.send({ kind: 'parted', parted });
 }
 
@@ -80,6 +82,7 @@ function kinds(asked: Asked, { send }: Work<MouldAnswer>): void {
 }
 
 async function work(request: MouldRequest, on: Work<MouldAnswer>): Promise<void> {
+  await readyToPart();
   if (request.kind === 'part') await part(request.asked, on);
   else if (request.kind === 'shells') await shells(request, on);
   else kinds(request.asked, on);

@@ -7,7 +7,7 @@ import type { MeshFormat, MeshSolid, MeshUnit, Placing, Rotation, SampledShape, 
 import type { MouldRow, SchoolRow, Sooner, StrengthenResult, Thinnest, WayToHold } from '../core/improve';
 import type { LogEntry } from '../core/log';
 import type { Parting, Shells } from '../core/parting';
-import type { FullFindings, GirthOfForm, Summary } from '../core/piece';
+import type { FullFindings, GirthOfForm, Narrowest, Summary } from '../core/piece';
 import type { PlanSurroundings, Step } from '../core/plan';
 import type { Failure, UnitSystem } from '../core/quantity';
 import type { ExportedPart } from '../core/sheet';
@@ -67,6 +67,8 @@ export type Ended = { readonly kind: 'done' } | Refused;
 
 export interface Picture {
   readonly key: string;
+  /** Of its masses alone, however finely it is drawn and whatever stands in it. */
+  readonly formKey: string;
   readonly surface: SurfaceMesh;
   readonly masses: readonly Mass[];
   readonly armature: Armature;
@@ -210,6 +212,8 @@ export interface PartedPicture {
   readonly comesOff: boolean;
   /** Of the life form under a mask or a helmet. */
   readonly girths: readonly GirthOfForm[];
+  /** Where its clay goes right round the head; null where it does nowhere. */
+  readonly narrowest: Narrowest | null;
   readonly seconds: number;
 }
 

@@ -41,6 +41,7 @@ function pictureOf(piece: Piece, haveKey: string, whole = false): Picture | null
   }
   return {
     key,
+    formKey,
     surface,
     masses: piece.form.masses.map(({ part: _, ...m }) => m),
     armature: piece.armature,

@@ -1,6 +1,6 @@
 import { applyEdit, newBust, type Build } from '../document';
 import { startBuild } from '../school';
-import { castKinds, clayOverForm, growToFit, leftAfter, mouldKinds, wearersGirth } from '.';
+import { castKinds, clayOverForm, growToFit, leftAfter, mouldKinds, putOn, wearersGirth } from '.';
 
 const after = (build: Build, left: number): Build => {
   const next = applyEdit(build, growToFit(build, left));
@@ -57,4 +57,19 @@ test('the wearer is as round as was measured, or as a form starts with, however 
   expect(wearersGirth(made.value)).toBeCloseTo(0.57, 9);
   expect(wearersGirth(after(made.value, 0.9))).toBeCloseTo(0.57, 4);
   expect(wearersGirth(newBust('Test', '2026-12-01', 0.5))).toBeNull();
+});
+
+test('what closes round the head: hard it goes on or not, a skin gives by a quarter', () => {
+  const exactly = (v: number) => ({ low: v, nominal: v, high: v });
+  const hard = { wall: exactly(0.004) },
+    skin = { wall: exactly(0.003), gives: true as const };
+  // 600 mm outside, shrunk by a hundredth, less 2 pi x 4 mm of wall: 568.9 mm inside.
+  const tight = putOn(0.6, 0.58, hard, exactly(0.99));
+  expect(tight.inside).toBeCloseTo(0.594 - 0.02513, 4);
+  expect(tight.stretch).toBeCloseTo(0.58 / 0.56887 - 1, 4);
+  expect(tight.goesOn).toBe(false);
+  expect(putOn(0.6, 0.56, hard, exactly(0.99))).toMatchObject({ stretch: 0, goesOn: true });
+  expect(putOn(0.51, 0.56, skin, exactly(0.9)).goesOn).toBe(false);
+  expect(putOn(0.54, 0.56, skin, exactly(0.9)).goesOn).toBe(true);
+  expect(putOn(0.02, 0.56, hard, exactly(1))).toMatchObject({ inside: 0, goesOn: false });
 });

@@ -58,3 +58,22 @@ export function clayOverForm(
     high: over(wall.high, left.low),
   };
 }
+
+/** How the head goes in where the cast closes round it most narrowly. */
+export interface PutOn {
+  /** Metres round the inside there. */
+  readonly inside: number;
+  /** By how much it has to give, as a share of that; nought where the head goes through. */
+  readonly stretch: number;
+  readonly goesOn: boolean;
+}
+
+/** A skin is drawn over the head when it has to give no more than this. */
+const givesOver = 0.25;
+
+/** `outside`: round the clay at its narrowest; `girth`: the wearer's, which has to go through. */
+export function putOn(outside: number, girth: number, cast: Pick<CastKind, 'wall' | 'gives'>, left: Range): PutOn {
+  const inside = Math.max(0, outside * left.nominal - 2 * Math.PI * (cast.wall?.nominal ?? 0));
+  const stretch = inside > 0 ? Math.max(0, girth / inside - 1) : Infinity;
+  return { inside, stretch, goesOn: stretch === 0 || (cast.gives === true && stretch <= givesOver) };
+}

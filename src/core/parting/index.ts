@@ -12,4 +12,5 @@ export type { Cavity } from './cavities';
 export type { Lock } from './locks';
 export type { PartingLine } from './parting-line';
 export { undrawnAllowed, mostPieces, type Working } from './search';
+export { readyToPart } from './rough-face';
 export type { Stretch } from './stretch';

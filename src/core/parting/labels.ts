@@ -34,7 +34,7 @@ export function labelTriangles(inputs: LabelInputs, drawable: Drawable, weight: 
   const labels = new Uint8Array(inputs.areas.length);
   if (drawable.length < 2) return labels;
   if (drawable.length === 2) return twoLabels(inputs, drawable, weight);
-  if (from) return lowered(inputs, drawable, from, weight).labels;
+  if (from) return lowered(inputs, drawable, from, weight, takings(drawable.length)).labels;
   const firsts = labels.map((_, t) =>
     Math.max(
       0,
@@ -42,8 +42,11 @@ export function labelTriangles(inputs: LabelInputs, drawable: Drawable, weight: 
     ),
   );
   // From one start it may stick in a poor place: begun from the best cuts of two it seldom does.
-  const starts = [firsts, ...bestOfTwo(inputs, drawable, weight)];
-  const ends = starts.map((start) => lowered(inputs, drawable, start, weight));
+  const starts = [firsts, ...bestOfTwo(inputs, drawable, weight)]
+    .map((start) => ({ start, cost: costOf(inputs, drawable, start, weight) }))
+    .sort((a, b) => a.cost - b.cost)
+    .slice(0, mostStarts);
+  const ends = starts.map(({ start }) => lowered(inputs, drawable, start, weight, movesOf(drawable.length)));
   return ends.reduce((best, end) => (end.cost < best.cost ? end : best)).labels;
 }
 
@@ -56,15 +59,17 @@ function bestOfTwo(inputs: LabelInputs, drawable: Drawable, weight: number): Uin
   );
 }
 const mostBegun = 200_000;
+/** Those that cost least to begin with. */
+const mostStarts = 3;
 
 function lowered(
   inputs: LabelInputs,
   drawable: Drawable,
   start: Uint8Array,
   weight: number,
+  all: readonly Move[],
 ): { labels: Uint8Array; cost: number } {
   const labels = start.slice();
-  const all = movesOf(drawable.length);
   // Where there are many, taking is tried and changing places is not: there would be more of it than it is worth.
   const moves = all.length * labels.length > mostBegun ? all.filter((m) => m.length === 1) : all;
   let cost = costOf(inputs, drawable, labels, weight);
@@ -83,9 +88,11 @@ function lowered(
 /** One label taken by whoever likes; or two that change places, which the first kind cannot do. */
 type Move = readonly [number] | readonly [number, number];
 
+const takings = (labels: number): Move[] => Array.from({ length: labels }, (_, a): Move => [a]);
+
 function movesOf(labels: number): Move[] {
   const all = Array.from({ length: labels }, (_, a) => a);
-  return [...all.map((a): Move => [a]), ...all.flatMap((a) => all.filter((b) => b > a).map((b): Move => [a, b]))];
+  return [...takings(labels), ...all.flatMap((a) => all.filter((b) => b > a).map((b): Move => [a, b]))];
 }
 
 function moved(inputs: LabelInputs, drawable: Drawable, labels: Uint8Array, move: Move, weight: number): Uint8Array {

@@ -157,13 +157,16 @@ function distanceToOpen({ size, step, solid }: Cells, locked: Uint8Array): Float
   const strides = [1, size[0], size[0] * size[1]];
   for (let axis = 0; axis < 3; axis++) {
     const n = size[axis]!,
-      stride = strides[axis]!;
-    for (let start = 0; start < squares.length; start++) {
-      if (Math.floor(start / stride) % n !== 0) continue;
-      for (let i = 0; i < n; i++) line[i] = squares[start + i * stride]!;
-      lowerEnvelope(line, n, out, at, edge);
-      for (let i = 0; i < n; i++) squares[start + i * stride] = out[i]!;
-    }
+      stride = strides[axis]!,
+      slab = n * stride;
+    for (let low = 0; low < squares.length; low += slab)
+      for (let start = low; start < low + stride; start++) {
+        let far = false;
+        for (let i = 0; i < n; i++) if ((line[i] = squares[start + i * stride]!) > 0) far = true;
+        if (!far) continue;
+        lowerEnvelope(line, n, out, at, edge);
+        for (let i = 0; i < n; i++) squares[start + i * stride] = out[i]!;
+      }
   }
   return squares.map((s, i) => (locked[i] ? Math.sqrt(s) * step : 0));
 }

@@ -8,6 +8,7 @@ import {
   checkAsked,
   masterFace,
   partingOf,
+  readyToPart,
   withHeld,
   shimAt,
   type MasterFace,
@@ -18,6 +19,8 @@ import { cellsOf, findLocks } from './locks';
 import { FaceRays } from './rays';
 import { settled } from './search';
 import { stretchAlong } from './stretch';
+
+beforeAll(readyToPart);
 
 /** Moulds' partings against what can be worked out by hand, and against slow twins. */
 const faceOf = (mesh: TriangleMesh, board: number | null): MasterFace => {

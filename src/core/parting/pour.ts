@@ -46,7 +46,8 @@ export function airTraps(face: MasterFace, up: Vec3, near = neighbours(face)): T
   });
   // Of the pockets about a point, their heads: one list for all points, a set for each takes most of the time.
   const roots: number[] = [];
-  for (const i of order) {
+  for (let n = 0; n < points; n++) {
+    const i = order[n]!;
     group[i] = i;
     roots.length = 0;
     for (let k = near.from[i]!; k < near.from[i + 1]!; k++) {
@@ -54,6 +55,11 @@ export function airTraps(face: MasterFace, up: Vec3, near = neighbours(face)): T
       if (group[j]! < 0 || j === i) continue;
       const root = find(j);
       if (!roots.includes(root)) roots.push(root);
+    }
+    // Nearly all points lie in the slope of one pocket.
+    if (roots.length === 1) {
+      group[i] = roots[0]!;
+      continue;
     }
     if (roots.length === 0) {
       if (near.from[i] !== near.from[i + 1] && looksUp[i]! > 0) peak[i] = i;
@@ -89,12 +95,33 @@ function fromTheTop(height: Float64Array): Uint32Array {
     if (h < low) low = h;
     if (h > high) high = h;
   }
-  const steps = 2 ** 30,
-    places = 2 ** 22;
-  const k = high > low ? (steps - 1) / (high - low) : 0;
-  const keys = height.map((h, i) => Math.floor((high - h) * k) * places + i).sort();
-  return Uint32Array.from(keys, (key) => key % places);
+  const k = high > low ? (2 ** (digits * passes) - 1) / (high - low) : 0;
+  const points = height.length;
+  const keys = new Uint32Array(points);
+  let order = new Uint32Array(points),
+    next = new Uint32Array(points);
+  for (let i = 0; i < points; i++) {
+    keys[i] = Math.floor((high - height[i]!) * k);
+    order[i] = i;
+  }
+  // By one group of digits after another, the last first: each keeps the order of those before where it finds none.
+  for (let pass = 0; pass < passes; pass++) {
+    const shift = digits * pass;
+    const from = new Uint32Array(2 ** digits + 1);
+    for (let i = 0; i < points; i++) from[((keys[i]! >>> shift) & most) + 1]!++;
+    for (let d = 0; d < most; d++) from[d + 1]! += from[d]!;
+    for (let n = 0; n < points; n++) {
+      const i = order[n]!;
+      next[from[(keys[i]! >>> shift) & most]!++] = i;
+    }
+    [order, next] = [next, order];
+  }
+  return order;
 }
+
+const digits = 10,
+  passes = 3,
+  most = 2 ** digits - 1;
 
 interface Near {
   readonly from: Uint32Array;

@@ -4,6 +4,7 @@ import type { MasterFace } from './face';
 import { HeightFields } from './height-fields';
 import { costOf, labelTriangles, seamWeight } from './labels';
 import { FaceRays } from './rays';
+import { roughFace } from './rough-face';
 
 /** Directions to draw parts along, and what each draws by rays. */
 export interface Chosen {
@@ -40,29 +41,50 @@ export type Working<T> = Generator<number, T, undefined>;
 /**
  * The directions for so many pieces; for any number, as few as leave too little undrawn to matter, until one more is not
  * worth making. Two are the best opposed pair of those looked along, the cheapest cut exactly and the best moved about.
+ * All that is told on the face in fewer triangles; what they draw, on the whole of it.
  */
-export function* chooseDirections(face: MasterFace, pieces: number | null, worth = worthAPart): Working<Chosen> {
+export function* chooseDirections(whole: MasterFace, pieces: number | null, worth = worthAPart): Working<Chosen> {
+  const face = roughFace(whole);
   const fields = new HeightFields(face);
-  const looked = yield* look(face, fields);
+  // A metre of seam is worth what it is on the whole face, however large the triangles.
+  const weight = seamWeight(whole);
+  const looked = yield* look(face, fields, weight);
   const allowed = undrawnAllowed * face.area;
-  const rays = new FaceRays(face);
   const single = bestSingle(face, looked);
-  const best = yield* bestPair(face, fields, looked);
-  const undrawn = { one: single.undrawn / face.area, two: best.undrawn / face.area };
+  const finely = face === whole ? fields : new HeightFields(whole);
+  const near = yield* bestPair(face, fields, looked, weight);
+  const pair = face === whole ? near : beside(whole, finely, near, closer, weight);
+  const undrawn = {
+    one: undrawnBy(whole, finely, single) / whole.area,
+    two: undrawnBy(whole, finely, pair, true) / whole.area,
+  };
   const freed = (by: readonly Vec3[]) => (freesMost(face, fields, looked, by)?.freed ?? 0) / face.area;
-  if (pieces === 1 || (pieces === null && single.undrawn <= allowed))
-    return { ...settled(face, rays, [single.along], fields), undrawn, oneMore: freed([single.along]) };
-  const pair = best.along;
+  const settledBy = (directions: readonly Vec3[]): Chosen => ({
+    ...settled(whole, new FaceRays(whole), directions, finely),
+    undrawn,
+    oneMore: freed(directions),
+  });
+  if (pieces === 1 || (pieces === null && undrawn.one <= undrawnAllowed)) return settledBy([single]);
   let directions: Vec3[] = [pair, opposite(pair)];
   while (directions.length < (pieces ?? mostPieces)) {
     const near = freesMost(face, fields, looked, directions);
-    if (near) yield* lookAlong(face, fields, looked, takenBeside([near.along], looked), 0.9, 0.9);
+    if (near) yield* lookAlong(face, fields, looked, takenBeside([near.along], looked), weight, 0.8, 0.8);
     const more = freesMost(face, fields, looked, directions);
     if (more === null || (pieces === null && (more.before <= allowed || more.freed < worth * face.area))) break;
     directions = [...directions, more.along];
-    yield 0.9 + 0.01 * directions.length;
+    yield 0.8 + 0.01 * directions.length;
   }
-  return { ...settled(face, rays, directions, fields), undrawn, oneMore: freed(directions) };
+  return settledBy(directions);
+}
+
+/** m2 that do not come off along a direction; with `back`, neither along it nor along its opposite. */
+function undrawnBy({ count, areas, stands }: MasterFace, fields: HeightFields, d: Vec3, back = false): number {
+  const along = new Uint8Array(count),
+    other = new Uint8Array(count);
+  fields.look(d).drawable(along, other);
+  let undrawn = 0;
+  for (let t = 0; t < count; t++) if (!stands[t] && !along[t] && !(back && other[t])) undrawn += areas[t]!;
+  return undrawn;
 }
 
 /**
@@ -107,11 +129,11 @@ const rounds = 2;
  * First the 81 pairs of a coarser ball, some sixteen degrees apart; then of the finer one those beside the best, by
  * either guess at the seam, and beside what leaves least by itself.
  */
-function* look(face: MasterFace, fields: HeightFields): Working<Looked> {
+function* look(face: MasterFace, fields: HeightFields, weight: number): Working<Looked> {
   const all = opposedPairs();
   const looked: Looked = { directions: [], drawn: [], undrawn: [], pairs: [], left: all.slice(coarsePairs) };
-  yield* lookAlong(face, fields, looked, all.slice(0, coarsePairs), 0, 0.4);
-  yield* lookAlong(face, fields, looked, takenBeside(bestLooked(looked), looked), 0.4, 0.7);
+  yield* lookAlong(face, fields, looked, all.slice(0, coarsePairs), weight, 0, 0.25);
+  yield* lookAlong(face, fields, looked, takenBeside(bestLooked(looked), looked), weight, 0.25, 0.5);
   return looked;
 }
 
@@ -144,11 +166,11 @@ function* lookAlong(
   fields: HeightFields,
   looked: Looked,
   along: readonly Vec3[],
+  weight: number,
   from: number,
   to: number,
 ): Working<void> {
   const { count, areas, stands, seams } = face;
-  const weight = seamWeight(face);
   const there = new Uint8Array(count),
     back = new Uint8Array(count),
     faces = new Uint8Array(count);
@@ -202,49 +224,57 @@ function packed(flags: Uint8Array): Uint8Array {
 const has = (bits: Uint8Array, t: number) => (bits[t >> 3]! >> (t & 7)) & 1;
 
 /** Of those that leave as little, that which looks up most. */
-function bestSingle({ area }: MasterFace, looked: Looked): { along: Vec3; undrawn: number } {
+function bestSingle({ area }: MasterFace, looked: Looked): Vec3 {
   let best = { along: looked.directions[0]!, undrawn: Infinity };
   for (const [i, along] of looked.directions.entries()) {
     const undrawn = looked.undrawn[i]!;
     const close = Math.abs(undrawn - best.undrawn) <= 1e-4 * area;
     if (close ? along[2] > best.along[2] : undrawn < best.undrawn) best = { along, undrawn };
   }
-  return best;
+  return best.along;
 }
 
 const cutExactly = 6;
 
-function* bestPair(face: MasterFace, fields: HeightFields, looked: Looked): Working<{ along: Vec3; undrawn: number }> {
-  const weight = seamWeight(face);
-  const along = new Uint8Array(face.count),
-    back = new Uint8Array(face.count);
-  const priced = (d: Vec3): number => {
-    fields.look(d).drawable(along, back);
-    const drawable = [along, back];
-    return costOf(face, drawable, labelTriangles(face, drawable, weight), weight);
-  };
+function* bestPair(face: MasterFace, fields: HeightFields, looked: Looked, weight: number): Working<Vec3> {
   let best: { d: Vec3; cost: number } | null = null;
   const cheapestBy = (cost: 'leastSeam' | 'seamByFacing') =>
     [...looked.pairs].sort((a, b) => a[cost] - b[cost]).slice(0, cutExactly);
   const cheapest = new Set([...cheapestBy('leastSeam'), ...cheapestBy('seamByFacing')]);
   for (const [i, { along: d }] of [...cheapest].entries()) {
-    const cost = priced(d);
+    const cost = pairCost(face, fields, d, weight);
     if (!best || cost < best.cost) best = { d, cost };
-    yield 0.7 + 0.1 * (i / cheapest.size);
+    yield 0.5 + 0.2 * (i / cheapest.size);
   }
-  let { d, cost } = best!;
   // Points lie some eight degrees apart.
-  for (let angle = 0.07; angle > 0.03; angle /= 2) {
-    for (const near of about(d, angle)) {
-      const now = priced(near);
-      if (now < cost) [d, cost] = [near, now];
-    }
-    yield 0.9 - angle;
+  let { d } = best!;
+  for (const angle of [2 * closer, closer]) {
+    d = beside(face, fields, d, angle, weight);
+    yield 0.8 - angle;
   }
-  fields.look(d).drawable(along, back);
-  let undrawn = 0;
-  for (let t = 0; t < face.count; t++) if (!face.stands[t] && !along[t] && !back[t]) undrawn += face.areas[t]!;
-  return { along: d, undrawn };
+  return d;
+}
+
+/** Radians between a pair and those beside it that are tried last. */
+const closer = 0.035;
+
+/** The cheapest cut between what a direction draws and what its opposite does. */
+function pairCost(face: MasterFace, fields: HeightFields, d: Vec3, weight: number): number {
+  const drawable = [new Uint8Array(face.count), new Uint8Array(face.count)] as const;
+  fields.look(d).drawable(...drawable);
+  return costOf(face, drawable, labelTriangles(face, drawable, weight), weight);
+}
+
+/** The cheapest of a pair and six about it. */
+function beside(face: MasterFace, fields: HeightFields, d: Vec3, angle: number, weight: number): Vec3 {
+  const cost = (near: Vec3) => pairCost(face, fields, near, weight);
+  return about(d, angle).reduce(
+    (best, near) => {
+      const now = cost(near);
+      return now < best.cost ? { d: near, cost: now } : best;
+    },
+    { d, cost: cost(d) },
+  ).d;
 }
 
 /** The direction that draws most of what none of these does. */

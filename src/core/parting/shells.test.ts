@@ -8,12 +8,15 @@ import {
   checkShells,
   masterFace,
   partingOf,
+  readyToPart,
   shellsOf,
   type MasterFace,
   type Parting,
   type PartingAsked,
 } from '.';
 import type { Shells, ShellAsked } from './shells';
+
+beforeAll(readyToPart);
 
 /** Shells against balls, whose volumes are known; read back by a reader that is not ours. */
 function run<T>(work: Generator<number, T, undefined>): T {

@@ -2,7 +2,7 @@ import { edited } from '../../../tests/support/judged';
 import { asBriefed, Evaluator } from '../evaluate';
 import { startBuild } from '../school';
 import type { Build } from '../document';
-import { girthsOf } from './girths';
+import { girthsOf, narrowestRound } from './girths';
 
 function begun(measures: Record<string, number | string | boolean>, coat: number, kind = 'mask'): Build {
   const made = startBuild('Test', '2026-12-01', kind, 1);
@@ -37,4 +37,21 @@ test('a helmet stands further off all round; holes are no clay', () => {
 
 test('a piece over no life form has none', () => {
   expect(girths(begun({}, 0.006, 'relief'))).toEqual([]);
+});
+
+test('a whole-head helmet closes round the head below its widest; a mask nowhere', () => {
+  const narrowest = (build: Build) => {
+    const piece = new Evaluator().piece(asBriefed(build));
+    if (!piece.ok) throw new Error(piece.message);
+    return narrowestRound(piece.value);
+  };
+  const head = (headGirth: number) => narrowest(begun({ ...plain, cover: 'head', bowl: 0.01, headGirth }, 0.006))!;
+  // Under the back of the head it is some tenth to a fifth less round than at the brows; all of it goes with the head.
+  const small = head(0.54);
+  expect(small.outside).toBeGreaterThan(0.54 * 0.8);
+  expect(small.outside).toBeLessThan(0.54 * 1.1);
+  expect(head(0.6).outside / small.outside).toBeGreaterThan(1.06);
+  expect(head(0.6).outside / small.outside).toBeLessThan(1.13);
+  expect(narrowest(begun(plain, 0.012))).toBeNull();
+  expect(narrowest(begun({}, 0.006, 'relief'))).toBeNull();
 });

@@ -28,4 +28,4 @@ export { boardOf, keptFreeOf, masterOf, ofBareMasses } from './mould-master';
 export { mouldPerArea, turnedMass, underMould, underMouldName } from './under-mould';
 export { giveUnderTool } from './give';
 export { surfaceOf, surfaceWith, wantsFiner } from './piece-surface';
-export { girthsOf, type GirthOfForm } from './girths';
+export { girthsOf, narrowestRound, type GirthOfForm, type Narrowest } from './girths';

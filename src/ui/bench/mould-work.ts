@@ -40,10 +40,10 @@ const nothing: MouldState = {
 };
 
 /** What a parting depends on, in words: the face, and what was said of the mould. */
-export function partingKey(build: Asked['build'], pictureKey: string): string {
+export function partingKey(build: Asked['build'], formKey: string): string {
   const { parts, keepFree } = build.mould;
   const { kind, cast } = mouldChosen(build) ?? {};
-  return JSON.stringify([pictureKey, kind, cast, build.brief.clay, parts, keepFree, build.armature.mount.kind]);
+  return JSON.stringify([formKey, kind, cast, build.brief.clay, parts, keepFree, build.armature.mount.kind]);
 }
 
 export class MouldWork {
@@ -56,6 +56,11 @@ export class MouldWork {
     this.parting = mouldClient((answer) => this.receive(answer));
     this.kinds = mouldClient((answer) => this.receiveKinds(answer));
     this.bodies = mouldClient((answer) => this.receiveShells(answer));
+  }
+
+  /** So that the worker has read its scripts when the piece is there. */
+  begin(): void {
+    this.parting.begin();
   }
 
   part(asked: Asked, key: string): void {

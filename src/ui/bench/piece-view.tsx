@@ -316,7 +316,7 @@ export default function PieceView({ dark, shows }: { dark: boolean; shows: Shows
   const partedOf = useMould((s) => s.of);
   const opened = useMould((s) => s.open);
   // A parting of what the piece no longer is lies beside it.
-  const mould = shows === 'mould' && picture && partedOf === partingKey(build, picture.key) ? parted : null;
+  const mould = shows === 'mould' && picture && partedOf === partingKey(build, picture.formKey) ? parted : null;
   useEffect(() => {
     if (ready && picture) viewer.current?.setMould(mould, opened);
   }, [ready, picture, mould, opened, dark]);

@@ -14,6 +14,7 @@ import {
   peelsOut,
   seatOf,
   type MouldPart,
+  wearersGirth,
 } from '../../core/mould';
 import type { MouldRow } from '../../core/improve';
 import type { Shim } from '../../core/parting';
@@ -31,7 +32,7 @@ import { seamDrawing } from '../../core/sheet';
 import { mouldClient } from '../../workers/clients';
 import type { Asked, PartedPicture } from '../../workers/protocol';
 import { BoardRows } from '../stations/mould/board-rows';
-import { GirthRows } from '../stations/mould/girth-rows';
+import { GirthRows, PutOnWords } from '../stations/mould/girth-rows';
 import { packWords } from '../stations/mould/pack-words';
 import { flangeWords } from '../stations/mould/flange-words';
 import { settingOf } from '../stations/mould/setting';
@@ -125,6 +126,13 @@ export default function MouldSheet({ asked, plan, zone }: { asked: Asked; plan: 
                     units={units}
                   />
                 </table>
+                <PutOnWords
+                  narrowest={parted.narrowest}
+                  girth={wearersGirth(build)}
+                  cast={row.figures.cast}
+                  left={row.figures.left}
+                  units={units}
+                />
               </section>
             )}
             {plan && <Coats plan={plan} zone={zone} units={units} />}

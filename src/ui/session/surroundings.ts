@@ -15,7 +15,8 @@ const nobody = (): PlanSurroundings => ({ workshop: { zone: zoneOfPage(), people
 export interface KnownSurroundings {
   /** Null until it is known. */
   readonly surroundings: PlanSurroundings | null;
-  readonly reload: () => Promise<void>;
+  /** Whether the server answered; what was known stands where it did not. */
+  readonly reload: () => Promise<boolean>;
 }
 
 /** Who works when, how fast, and what else is on the go. What was last known stands in where the server is not reached. */
@@ -37,10 +38,11 @@ export function useSurroundings(id: string): KnownSurroundings {
       } catch {
         // No room: the plan needs the server then.
       }
-      return;
+      return true;
     }
     const kept = localStorage.getItem(keptKey(id));
     set((old) => old ?? (kept === null ? nobody() : (JSON.parse(kept) as PlanSurroundings)));
+    return false;
   }, [id]);
   useEffect(() => {
     void reload();

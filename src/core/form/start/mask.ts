@@ -426,6 +426,11 @@ function openingsOf(m: Mask, f: Places): Mass[] {
   });
   const deep = 0.05 + m.brow + m.muzzle * 0.3 + (m.cover === 'head' ? m.bowl : 0);
   const masses: Mass[] = [];
+  // Guards end round below, where a head would not come in: they are cut off where they are widest.
+  if (m.cover === 'head') {
+    const flat = 0.5;
+    masses.push(ball(part('rim', 'open below the rim'), [0, axisOf(f), f.mouth - 0.006 - flat], [1, 1, flat]));
+  }
   if (m.visor > 0.002)
     masses.push(
       ball(

@@ -1,7 +1,7 @@
 import type { MouldPart as MouldSaid } from '../../../core/document';
-import { clayOverForm, type CastKind } from '../../../core/mould';
-import type { GirthOfForm } from '../../../core/piece';
-import { formatLength, type Range, type UnitSystem } from '../../../core/quantity';
+import { clayOverForm, putOn, type CastKind } from '../../../core/mould';
+import type { GirthOfForm, Narrowest } from '../../../core/piece';
+import { formatLength, sensible, type Range, type UnitSystem } from '../../../core/quantity';
 
 type Said = Pick<MouldSaid, 'gap' | 'oversize'>;
 
@@ -61,5 +61,37 @@ export function GirthRows({
         })}
       </tbody>
     </>
+  );
+}
+
+/** Whether the head goes in at all, where the cast closes round it: on the bench and on paper. */
+export function PutOnWords({
+  narrowest,
+  girth,
+  cast,
+  left,
+  units,
+}: {
+  narrowest: Narrowest | null;
+  girth: number | null;
+  cast: CastKind;
+  left: Range;
+  units: UnitSystem;
+}) {
+  if (!narrowest || girth === null) return null;
+  const { inside, stretch, goesOn } = putOn(narrowest.outside, girth, cast, left);
+  const there = `Where it closes round the head most narrowly the cast is ${formatLength(inside, units)} round inside, and the head ${formatLength(girth, units)}: `;
+  if (stretch === 0) return <p className="small">{there}it goes on.</p>;
+  if (goesOn)
+    return (
+      <p className="small">
+        {there}it has to stretch by {sensible(stretch * 100, 2)} %, which a skin does.
+      </p>
+    );
+  return (
+    <p className="small status-fails" data-testid="does-not-go-on">
+      {there}it does not go on in one piece. Make it wider there, leave it open behind, or cast it as two halves that
+      are hinged or strapped together.
+    </p>
   );
 }

@@ -31,15 +31,15 @@ const stillFor = 700;
 function useMouldWork(): void {
   const controller = useController();
   const build = useBench((s) => s.build);
-  const pictureKey = useBench((s) => s.picture?.key ?? '');
+  const formKey = useBench((s) => s.picture?.formKey ?? '');
   const reckoning = useBench((s) => s.reckoning);
-  const key = partingKey(build, pictureKey);
+  const key = partingKey(build, formKey);
   const of = useMould((s) => s.of);
   const rowsOf = useMould((s) => s.rowsOf);
   const parting = useMould((s) => s.status === 'working');
   const rowsKey = JSON.stringify([key, build.mould, build.finish, build.plan]);
   useEffect(() => {
-    if (pictureKey === '') return undefined;
+    if (formKey === '') return undefined;
     const timer = setTimeout(
       () => {
         if (of !== key) controller.mould.part(controller.askedOf(build), key);
@@ -50,8 +50,11 @@ function useMouldWork(): void {
       of === '' ? 0 : stillFor,
     );
     return () => clearTimeout(timer);
-  }, [controller, build, pictureKey, key, of, rowsOf, rowsKey, reckoning, parting]);
-  useEffect(() => () => controller.mould.leave(), [controller]);
+  }, [controller, build, formKey, key, of, rowsOf, rowsKey, reckoning, parting]);
+  useEffect(() => {
+    controller.mould.begin();
+    return () => controller.mould.leave();
+  }, [controller]);
 }
 
 function Choose() {

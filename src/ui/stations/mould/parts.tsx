@@ -15,11 +15,11 @@ import { cavityNames, drawnWords, filledWords, partNames } from '../../bench/mou
 export function Parts() {
   const controller = useController();
   const build = useBench((s) => s.build);
-  const pictureKey = useBench((s) => s.picture?.key ?? '');
+  const formKey = useBench((s) => s.picture?.formKey ?? '');
   const status = useMould((s) => s.status);
   const done = useMould((s) => s.done);
   const message = useMould((s) => s.message);
-  const again = () => controller.mould.part(controller.askedOf(build), partingKey(build, pictureKey));
+  const again = () => controller.mould.part(controller.askedOf(build), partingKey(build, formKey));
   if (status === 'working')
     return (
       <div className="mb-2">

@@ -14,7 +14,7 @@ import { useBench, useController } from '../../bench/context';
 import { useMould } from '../../bench/use-mould';
 import { NumberAt } from '../../parts/fields';
 import { WearersFields } from '../form/measure-field';
-import { GirthRows, isTight } from './girth-rows';
+import { GirthRows, isTight, PutOnWords } from './girth-rows';
 import { Inserts } from './inserts';
 
 /** What the shrinkage does to the size, the piece made larger for it, and a mask to its wearer's girth. */
@@ -23,6 +23,7 @@ export function SizeOfCast() {
   const build = useBench((s) => s.build);
   const units = useBench((s) => s.units);
   const girths = useMould((s) => s.parted?.girths) ?? [];
+  const narrowest = useMould((s) => s.parted?.narrowest) ?? null;
   const chosen = mouldChosen(build);
   const kind = mouldKinds.find((k) => k.id === chosen?.kind);
   const cast = castKinds.find((c) => c.id === chosen?.cast);
@@ -75,6 +76,7 @@ export function SizeOfCast() {
               There the cast comes out tighter than the head: lay the clay on thicker, or make the piece larger.
             </p>
           )}
+          <PutOnWords narrowest={narrowest} girth={girth} cast={cast} left={left} units={units} />
         </>
       )}
       <Inserts left={left} girth={girth} />

@@ -14,7 +14,8 @@ export function OtherPieces({
 }: {
   own: BuildPlan;
   plan: WorkshopPlan;
-  onChanged: () => Promise<void>;
+  /** Whether what is on the go could be read again. */
+  onChanged: () => Promise<boolean>;
 }) {
   const [aside, setAside] = useState<readonly { readonly id: string; readonly name: string }[]>([]);
   const [busy, setBusy] = useState(false);
@@ -34,7 +35,10 @@ export function OtherPieces({
     setWrong(answer.ok ? '' : answer.message);
     if (answer.ok) {
       setAside((a) => [...a.filter((x) => x.id !== b.id), ...(active ? [] : [{ id: b.id, name: b.name }])]);
-      await onChanged();
+      if (!(await onChanged()))
+        setWrong(
+          'It is kept, but the plan is still the one before: the server did not answer. It is asked again within a quarter of an hour.',
+        );
     }
     setBusy(false);
   };
