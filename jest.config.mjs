@@ -24,7 +24,9 @@ export default {
   // These are written as modules only: they are brought to what the runner reads, as our own code is.
   transform: {
     '^.+\\.tsx?$': swc({ syntax: 'typescript', tsx: true }),
-    'node_modules/(ml-levenberg-marquardt|is-any-array|ical\\.js|meshoptimizer|three)/.+\\.js$': swc({ syntax: 'ecmascript' }),
+    'node_modules/(ml-levenberg-marquardt|is-any-array|ical\\.js|meshoptimizer|three)/.+\\.js$': swc({
+      syntax: 'ecmascript',
+    }),
   },
   transformIgnorePatterns: ['node_modules/(?!(ml-levenberg-marquardt|is-any-array|ical\\.js|meshoptimizer|three)/)'],
   moduleNameMapper: { '^three$': '<rootDir>/node_modules/three/build/three.module.js' },

@@ -189,6 +189,7 @@ test('a helmet from its form to a printed order: to the wearer’s girths, bande
   await expect(brow).toContainText(/(5[89]\d|60\d) mm/);
   await expect(brow.getByRole('cell').nth(2)).toContainText(/^1(4\.9|5|5\.\d) mm/);
   await expect(page.getByRole('table', { name: 'Parts of the mould' }).getByRole('row').nth(2)).toBeVisible();
+  await expect(page.getByText(/^Where it closes round the head most narrowly/)).toContainText('it goes on');
   await setField(page, 'Casts wanted', '2');
   await page.getByLabel('Eyes, teeth, hinges').selectOption('threads');
   await page.getByRole('button', { name: 'Set it in' }).click();

@@ -1,7 +1,7 @@
 import { bundleAcross, coverWanted, sectionAcross, sectionGeometry, type Member, type MemberCover } from '../armature';
 import { sizesLike, type Stock, type StockSize } from '../catalogue';
 import type { BuildEdit } from '../document';
-import { massTarget, stretchMass, type Mass } from '../form';
+import { isBare, massTarget, stretchMass, type Mass } from '../form';
 import { compared, formatLength, mix, sensible, type UnitSystem, type Vec3 } from '../quantity';
 import type { Piece, PieceReport, Status } from '../piece';
 import { memberChanges } from './edits';
@@ -14,10 +14,31 @@ interface ThinPart extends Part {
   readonly cover: MemberCover;
 }
 
+/**
+ * Members with too little over them where clay lies: a head that a mask is made on bears none in its neck, and what runs
+ * near its face there shows in nothing. A piece that bears no clay at all is moulded as it is.
+ */
+export function thinUnderClay({ piece, report }: Pick<Judging, 'piece' | 'report'>): MemberCover[] {
+  const isClad = bearsClay(piece);
+  return report.cover.flatMap((c) => {
+    if (c.least >= c.wanted) return [];
+    if (isClad(c.mass)) return [c];
+    const worst = c.shortIn
+      .filter((s) => isClad(s.mass))
+      .sort((a, b) => compared(a.least / a.wanted) - compared(b.least / b.wanted))[0];
+    return worst ? [{ ...c, ...worst }] : [];
+  });
+}
+
+function bearsClay({ form: { masses } }: Piece): (mass: number) => boolean {
+  const bears = (mass: number) => !isBare(masses[mass]);
+  return masses.some((_, i) => bears(i)) ? bears : () => true;
+}
+
 export const cover: Rule = {
   id: 'cover',
   judge: ({ piece, report, units }) => {
-    const thin = report.cover.filter((c) => c.least < c.wanted);
+    const thin = thinUnderClay({ piece, report });
     if (thin.length === 0) return nothingThin(piece, report, units);
     const parts = thin.map((c): ThinPart => ({
       id: `cover/${c.member}`,
@@ -60,9 +81,12 @@ export const cover: Rule = {
     const ids = found.parts.map((p) => p.id.slice('cover/'.length));
     return [...deeper(on, ids, found.limit), ...thickerLimb(on, ids)];
   },
-  measure: ({ report }, part) => {
-    const own = report.cover.find((c) => `cover/${c.member}` === part);
-    return own ? { measured: own.least, status: statusOfCover(own) } : { measured: Infinity, status: 'sound' };
+  measure: ({ piece, report }, part) => {
+    const ofPart = (all: readonly MemberCover[]) => all.find((c) => `cover/${c.member}` === part);
+    const thin = ofPart(thinUnderClay({ piece, report }));
+    if (thin) return { measured: thin.least, status: statusOfCover(thin) };
+    const own = ofPart(report.cover);
+    return own ? { measured: own.least, status: 'sound' } : { measured: Infinity, status: 'sound' };
   },
 };
 
@@ -83,7 +107,8 @@ function nothingThin(piece: Piece, report: PieceReport, units: UnitSystem): Judg
   const within = piece.armature.members.filter((m) => !m.bare);
   // A core that nothing runs through has no wire to be covered: whether it holds is for others to say.
   if (within.length === 0) return [];
-  const nearest = report.cover.reduce((least, c) => Math.min(least, c.least), Infinity);
+  const isClad = bearsClay(piece);
+  const nearest = report.cover.reduce((least, c) => (isClad(c.mass) ? Math.min(least, c.least) : least), Infinity);
   const everyone = piece.field.all();
   const inside = within.some((m) => alongPath(m.path).some((p) => piece.field.at(p[0], p[1], p[2], everyone) < 0));
   return [

@@ -139,6 +139,7 @@ test('what lies near under a bare form prints in no mould', () => {
   if (!made.ok) throw new Error(made.message);
   const on = judged(edited(made.value, takeMould(made.value, 'plaster-parts')));
   const thin = on.report.cover.filter((c) => c.least < c.wanted);
-  expect(thin.map((c) => on.piece.form.masses[c.mass]!.id)).toEqual(['form-neck']);
+  expect(thin.map((c) => on.piece.form.masses[c.mass]!.id)).toEqual(['rim']);
+  expect(cover.judge(on).filter((f) => f.status !== 'sound')).toEqual([]);
   expect(mouldReady.judge(on).map((f) => f.id)).not.toContain('mould-ready/cover');
 });

@@ -5,7 +5,7 @@ import { formatLength, formatMass } from '../quantity';
 import type { BuildEdit, Change } from '../document';
 import { mouldChosen, mouldKinds, takeMould, type MouldKind, type MouldKindId } from '../mould';
 import { regionName, turnedMass } from '../piece';
-import { cover } from './cover';
+import { cover, thinUnderClay } from './cover';
 import { finding, type Judged, type Judging, type Proposal, type Rule } from './finding';
 import { capitalised, placesInWords } from './words';
 
@@ -105,9 +105,7 @@ function unsealed({ piece, report }: Judging): string[] {
 
 /** What lies too near under the face shows in the mould, and in every cast: those that Armature names, where a mould lies. */
 function printing({ piece, report, units }: Judging): Judged[] {
-  const { perMass } = piece.volumes;
-  const bears = perMass.some((m) => m.clay > 0) ? (mass: number) => perMass[mass]!.clay > 0 : () => true;
-  const thin = report.cover.filter((c) => c.least < c.wanted && bears(c.mass));
+  const thin = thinUnderClay({ piece, report });
   if (thin.length === 0) return [];
   const worst = thin.reduce((a, b) => (b.least / b.wanted < a.least / a.wanted ? b : a));
   return [

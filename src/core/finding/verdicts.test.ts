@@ -180,7 +180,9 @@ const lines: Table = [
   [
     'worn',
     worn,
-    (mass) => (r) => ({ mount: { ...r.mount, mass, watchFrom: 1.5, failsFrom: 3 } as PieceReport['mount'] }),
+    (mass) => (r) => ({
+      mount: { ...r.mount, mass, most: mass, watchFrom: 1.5, failsFrom: 3 } as PieceReport['mount'],
+    }),
     [
       [1.4, 'sound'],
       [1.5, 'watch'],

@@ -1,4 +1,5 @@
 import { formatMass, formatMoment, sensible, type UnitSystem } from '../quantity';
+import { wornStatus } from '../load';
 import { finding, type Rule } from './finding';
 
 /** Worn, it is light enough for as long as it is worn. */
@@ -7,7 +8,10 @@ export const worn: Rule = {
   judge: ({ report, units }) => {
     const { mount } = report;
     if (mount.kind !== 'worn') return [];
-    const status = mount.mass >= mount.failsFrom ? 'fails' : mount.mass >= mount.watchFrom ? 'watch' : 'sound';
+    const status = wornStatus(mount, mount);
+    const weight = mount.ofCast
+      ? `A cast of ${formatMass(mount.mass, units)}, ${formatMass(mount.most, units)} at most,`
+      : formatMass(mount.mass, units);
     return [
       finding(
         'move',
@@ -15,12 +19,17 @@ export const worn: Rule = {
         status,
         'wearer',
         status === 'sound'
-          ? `${formatMass(mount.mass, units)} is light enough to wear for ${sensible(mount.hours, 2)} h.`
+          ? `${weight} is light enough to wear for ${sensible(mount.hours, 2)} h.`
           : status === 'watch'
-            ? `${formatMass(mount.mass, units)} is felt after a while: rest in the ${sensible(mount.hours, 2)} h.`
-            : `${formatMass(mount.mass, units)} is too much to wear for long.`,
+            ? `${weight} is felt after a while: rest in the ${sensible(mount.hours, 2)} h.`
+            : `${weight} is too much to wear for long.`,
         `For long wear there it is watched from ${formatMass(mount.watchFrom, units)} and stops at ${formatMass(mount.failsFrom, units)}. ${leverWords(mount.leverage, mount.towards, units)}`,
-        { measured: mount.mass, limit: mount.failsFrom, unit: 'kg', cause: 'its weight on the body' },
+        {
+          measured: status === 'watch' ? mount.most : mount.mass,
+          limit: mount.failsFrom,
+          unit: 'kg',
+          cause: 'its weight on the body',
+        },
       ),
     ];
   },

@@ -16,7 +16,7 @@ import {
   pullsUntilGone,
   saidWalls,
   takeMould,
-  usualUse,
+  castUseOf,
   type CastInUse,
   type CastNeed,
   type MouldFigures,
@@ -24,6 +24,7 @@ import {
   type MouldKindId,
   type PourBox,
 } from '../mould';
+import { wornLimits } from '../load';
 import { masterOf, type Piece } from '../piece';
 import type { BuildPlan } from '../plan';
 import { success, type Range, type Result, type Vec3 } from '../quantity';
@@ -77,7 +78,9 @@ export function compareMoulds(question: Question, evaluator: Evaluator, options:
   const rows: MouldRow[] = [];
   const { temperature, relativeHumidity, airSpeed: speed } = build.room;
   const air = { temperature, relativeHumidity, speed };
-  const use = build.mould.castUse ?? usualUse(build.form.start.kind);
+  const { mount } = build.armature;
+  const use = castUseOf(build);
+  const limits = mount.kind === 'worn' && mount.where === use ? wornLimits(mount) : undefined;
   for (const [i, kind] of kinds.entries()) {
     const taken = applyEdit(build, takeMould(build, kind.id));
     if (!taken.ok) return taken;
@@ -91,7 +94,7 @@ export function compareMoulds(question: Question, evaluator: Evaluator, options:
       figures: own,
       cost,
       casts: { count, needs },
-      inUse: castInUse(own.castMass, sizeOf(piece.value.extent), own.left.nominal, use),
+      inUse: castInUse(own.castMass, sizeOf(piece.value.extent), own.left.nominal, use, limits),
       eachCost: eachOf(cost, needs, count),
       dries: dryForCast(kind, own.cast, own.shell?.thickness ?? null, air),
       warms: own.shell?.material === 'plaster' ? plasterWarms(own.shell.thickness) : null,

@@ -20,6 +20,8 @@ export const usualWornLimits: Readonly<Record<WornPlace, { readonly watchFrom: n
 
 export interface WornReport {
   readonly mass: number;
+  /** What it may weigh at most, as a cast's wall comes out. */
+  readonly most: number;
   readonly watchFrom: number;
   readonly failsFrom: number;
   readonly hours: number;
@@ -37,8 +39,13 @@ export interface WornReport {
   }[];
 }
 
-export function wearOn(mount: Extract<Mount, { kind: 'worn' }>, mass: number, centre: Vec3, seat: Vec3): WornReport {
-  const usual = usualWornLimits[mount.where];
+export function wearOn(
+  mount: Extract<Mount, { kind: 'worn' }>,
+  mass: number,
+  centre: Vec3,
+  seat: Vec3,
+  most = mass,
+): WornReport {
   const shares = upwardShares(
     mount.straps.map((s): Vec3 => [s.at[0], s.at[1], 0]),
     centre,
@@ -47,10 +54,10 @@ export function wearOn(mount: Extract<Mount, { kind: 'worn' }>, mass: number, ce
     y = centre[1] - seat[1];
   return {
     mass,
+    most,
     hours: mount.hours,
     centre,
-    watchFrom: mount.watchFrom ?? usual.watchFrom,
-    failsFrom: Math.max(mount.watchFrom ?? 0, mount.failsFrom ?? usual.failsFrom),
+    ...wornLimits(mount),
     leverage: mass * gravity * Math.hypot(x, y),
     towards: Math.abs(x) > Math.abs(y) ? (x > 0 ? 'left' : 'right') : y < 0 ? 'front' : 'back',
     straps: mount.straps.map((s, i) => ({
@@ -61,4 +68,25 @@ export function wearOn(mount: Extract<Mount, { kind: 'worn' }>, mass: number, ce
       pull: (shares[i] ?? 0) * mass * gravity,
     })),
   };
+}
+
+/** Too much at what it is likely to weigh; watched where it may come out so heavy. */
+export function wornStatus(
+  { mass, most }: { readonly mass: number; readonly most: number },
+  { watchFrom, failsFrom }: { readonly watchFrom: number; readonly failsFrom: number },
+): 'sound' | 'watch' | 'fails' {
+  return mass >= failsFrom ? 'fails' : most >= watchFrom ? 'watch' : 'sound';
+}
+
+/** kg, as the maker set them, else the usual. */
+export function wornLimits({
+  where,
+  watchFrom,
+  failsFrom,
+}: Pick<Extract<Mount, { kind: 'worn' }>, 'where' | 'watchFrom' | 'failsFrom'>): {
+  readonly watchFrom: number;
+  readonly failsFrom: number;
+} {
+  const usual = usualWornLimits[where];
+  return { watchFrom: watchFrom ?? usual.watchFrom, failsFrom: Math.max(watchFrom ?? 0, failsFrom ?? usual.failsFrom) };
 }

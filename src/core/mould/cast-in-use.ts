@@ -1,5 +1,5 @@
-import type { CastUse } from '../document';
-import { liftOf, usualWornLimits, type WornPlace } from '../load';
+import type { Build, CastUse } from '../document';
+import { liftOf, usualWornLimits, wornStatus, type WornPlace } from '../load';
 import { gravity, type Range, type Vec3 } from '../quantity';
 
 /** What becomes of a cast: where it stands, hangs or is worn, and what its weight does there. */
@@ -19,6 +19,13 @@ const hookSafety = 5;
 
 export const isWorn = (use: CastUse): use is WornPlace => Object.hasOwn(usualWornLimits, use);
 
+/** What becomes of a cast: as was said under Mould, else what the finished piece is said to do, else what its form is for. */
+export function castUseOf({ form, armature: { mount }, mould }: Pick<Build, 'form' | 'armature' | 'mould'>): CastUse {
+  if (mould.castUse) return mould.castUse;
+  if (mount.kind === 'worn') return mount.where;
+  return mount.kind === 'wall' ? 'wall' : usualUse(form.start.kind);
+}
+
 /** What a cast of each start form is mostly for. */
 export function usualUse(form: string): CastUse {
   if (form === 'mask') return 'head';
@@ -26,17 +33,22 @@ export function usualUse(form: string): CastUse {
   return form === 'relief' ? 'wall' : 'table';
 }
 
-/** `size` of the piece, metres; `left` of a length that the cast has. By what it is likely to weigh at most. */
-export function castInUse(mass: Range, size: Vec3, left: number, use: CastUse): CastInUse {
+/** `size` of the piece, metres; `left` of a length that the cast has; `limits` a maker has set. */
+export function castInUse(
+  mass: Range,
+  size: Vec3,
+  left: number,
+  use: CastUse,
+  limits: CastInUse['worn'] = isWorn(use) ? usualWornLimits[use] : null,
+): CastInUse {
   const [width, depth, height] = size.map((v) => v * left) as [number, number, number];
   const { people } = liftOf({ mass: mass.high, width, depth, height });
-  const worn = isWorn(use) ? usualWornLimits[use] : null;
-  const wornStatus =
-    worn === null || mass.high < worn.watchFrom ? 'sound' : mass.nominal >= worn.failsFrom ? 'fails' : 'watch';
+  const worn = isWorn(use) ? limits : null;
+  const asWorn = worn === null ? 'sound' : wornStatus({ mass: mass.nominal, most: mass.high }, worn);
   return {
     use,
     worn,
-    status: people > 1 && wornStatus === 'sound' ? 'watch' : wornStatus,
+    status: people > 1 && asWorn === 'sound' ? 'watch' : asWorn,
     hook: use === 'wall' ? (hookSafety * mass.high * gravity) / 2 : null,
     people,
   };

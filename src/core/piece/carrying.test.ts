@@ -1,6 +1,11 @@
-import { changed, judged, parameter } from '../../../tests/support/judged';
+import { changed, edited, judged, parameter } from '../../../tests/support/judged';
 import { lamplighter, otherDemoBuilds } from '../../server/demo-builds';
+import type { Build } from '../document';
+import { rules } from '../finding';
+import { isBare } from '../form';
+import { takeMould, type MouldKindId } from '../mould';
 import { gravity as g } from '../quantity';
+import { startBuild } from '../school';
 import { finishedParts } from './carrying';
 
 /** The finished piece and how it meets the world. */
@@ -9,6 +14,9 @@ const bust = judged(lamp);
 const demo = (name: string) => otherDemoBuilds('2026-12-01', '2027-03-01').find((b) => b.name === name)!;
 const hung = (points: readonly (readonly number[])[]) =>
   judged(changed(lamp, { path: ['armature', 'mount'], value: { kind: 'hangs', points } }));
+
+const moulded = (build: Build, kind: MouldKindId, cast: string): Build =>
+  changed(edited(build, takeMould(build, kind)), { path: ['mould', 'cast'], value: cast });
 
 test('standing it weighs all there is when dry, its board and ballast too', () => {
   const { report } = bust;
@@ -108,4 +116,67 @@ test('a vehicle of one’s own is as large as it was measured', () => {
   expect(van(high + 0.041)).toMatchObject({ vehicleName: 'your vehicle', whole: { vehicle: true } });
   expect(van(high + 0.039).whole.vehicle).toBe(false);
   expect(bust.report.handling).toMatchObject({ vehicleName: null, whole: { vehicle: null } });
+});
+
+test('where a mould is taken of it, what is worn or put up is the cast: its wall, not the clay under it', () => {
+  const made = startBuild('Test', '2026-12-01', 'mask', 1, 'helmet');
+  if (!made.ok) throw new Error(made.message);
+  const mount = { kind: 'worn', where: 'head', straps: [] };
+  const worn = changed(made.value, { path: ['armature', 'mount'], value: mount });
+  const of = (build: Build) => {
+    const { piece, report } = judged(build);
+    if (report.mount.kind !== 'worn') throw new Error(report.mount.kind);
+    return { piece, report, worn: report.mount };
+  };
+  const master = of(worn);
+  expect(master.worn).toMatchObject({ ofCast: false, mass: master.report.finished.mass, most: master.worn.mass });
+  const cast = of(moulded(worn, 'rubber-skin', 'resin-hollow'));
+  // By hand: the face that bears clay, 4 mm of resin at 1060 kg/m3, shrunk by 0.004 and 0.005 each way.
+  const { perMass } = cast.piece.volumes;
+  const clad = perMass.reduce((sum, m, i) => sum + (isBare(cast.piece.form.masses[i]) ? 0 : m.area), 0);
+  expect(cast.worn.ofCast).toBe(true);
+  expect(cast.worn.mass).toBeCloseTo(clad * 0.004 * 1060 * (0.996 * 0.995) ** 2, 2);
+  expect(cast.worn.mass).toBeLessThan(master.worn.mass / 5);
+  expect(cast.worn.most).toBeGreaterThan(cast.worn.mass);
+  // Pulls on its straps go with it.
+  const strap = { id: 'a', name: 'a', at: [0, 0, 0.2] };
+  const strapped = of(
+    moulded(
+      changed(worn, { path: ['armature', 'mount'], value: { ...mount, straps: [strap] } }),
+      'rubber-skin',
+      'resin-hollow',
+    ),
+  );
+  expect(strapped.worn.straps[0]!.pull).toBeCloseTo(strapped.worn.mass * g, 6);
+});
+
+test('a relief that is cast is put on its wall as the cast', () => {
+  const made = startBuild('Test', '2026-12-01', 'relief', 1);
+  if (!made.ok) throw new Error(made.message);
+  const hung = changed(made.value, { path: ['armature', 'mount'], value: { kind: 'wall', height: 0.2, screws: 4 } });
+  const plaster = moulded(hung, 'rubber-block', 'plaster-solid');
+  const [clay, cast] = [judged(hung).report.mount, judged(plaster).report.mount];
+  if (clay.kind !== 'wall' || cast.kind !== 'wall') throw new Error('not on a wall');
+  expect([clay.ofCast, cast.ofCast]).toEqual([false, true]);
+  expect(cast.shear).not.toBeCloseTo(clay.shear, 2);
+});
+
+test('a cast that may come out heavy is watched, and says what it may weigh', () => {
+  const made = startBuild('Test', '2026-12-01', 'mask', 1, 'helmet');
+  if (!made.ok) throw new Error(made.message);
+  const on = (where: string) => {
+    const mount = { kind: 'worn', where, watchFrom: 0.9, failsFrom: 2, straps: [] };
+    const build = changed(moulded(made.value, 'rubber-skin', 'resin-hollow'), {
+      path: ['armature', 'mount'],
+      value: mount,
+    });
+    const judging = judged(build);
+    return { mount: judging.report.mount, told: rules.find((r) => r.id === 'worn')!.judge(judging)[0]! };
+  };
+  const { mount, told } = on('head');
+  if (mount.kind !== 'worn') throw new Error(mount.kind);
+  expect(mount.mass).toBeLessThan(0.9);
+  expect(mount.most).toBeGreaterThan(0.9);
+  expect(told.status).toBe('watch');
+  expect(told.sentence).toMatch(/^A cast of \d+ g, 1(\.\d+)? kg at most, is felt after a while/);
 });

@@ -23,7 +23,9 @@ import {
 import { sectionsIn } from '../armature';
 import type { Box } from '../form';
 import { massBox } from '../form';
+import { flatCast, mouldChosen } from '../mould';
 import type { Vec3 } from '../quantity';
+import { castFrom } from './mould-master';
 import type { Piece } from './piece';
 import type { CarriedReport, HandlingReport, MountReport } from './report';
 
@@ -43,21 +45,44 @@ export function finishedParts(piece: Piece, ledger: Ledger): { mass: number; cen
   return { mass, centre: at };
 }
 
-export function mountOf(piece: Piece, finished: { readonly mass: number; readonly centre: Vec3 }): MountReport {
+/** What is put on a wall or on a body: where a mould is taken of the piece, the cast of it. */
+function putUp(piece: Piece, ledger: Ledger, finished: { readonly mass: number; readonly centre: Vec3 }) {
+  const chosen = mouldChosen(piece.build);
+  if (!chosen) return { ...finished, most: finished.mass, ofCast: false };
+  const { kind, cast, area, volume } = castFrom(piece, chosen);
+  const { wall, backing } = flatCast(kind, cast, { area, volume });
+  const clay = ledger.items.filter((i) => i.kind === 'clay');
+  return {
+    mass: wall.nominal + (backing?.nominal ?? 0),
+    most: wall.high + (backing?.high ?? 0),
+    // A wall of one thickness over the face lies about the same middle as the clay under it.
+    centre: clay.length > 0 ? centreOf(clay.map((i) => ({ mass: i.dry, at: i.at }))).at : finished.centre,
+    ofCast: true,
+  };
+}
+
+export function mountOf(
+  piece: Piece,
+  ledger: Ledger,
+  finished: { readonly mass: number; readonly centre: Vec3 },
+): MountReport {
   const { mount } = piece.build.armature;
   if (mount.kind === 'stands') return { kind: 'stands' };
   if (mount.kind === 'hangs') return { kind: 'hangs', ...hangFrom(mount.points, finished.mass, finished.centre) };
   if (mount.kind === 'wall') {
     // The plate lies behind everything there is.
-    const standsOut = piece.extent.high[1] - finished.centre[1];
+    const { mass, centre, ofCast } = putUp(piece, ledger, finished);
+    const standsOut = piece.extent.high[1] - centre[1];
     return {
       kind: 'wall',
-      ...wallPull(finished.mass, standsOut, mount.height, mount.screws),
+      ...wallPull(mass, standsOut, mount.height, mount.screws),
       pull: mount.pull,
       standsOut,
+      ofCast,
     };
   }
-  return { kind: 'worn', ...wearOn(mount, finished.mass, finished.centre, seatOf(mount.where, piece.extent)) };
+  const { mass, most, centre, ofCast } = putUp(piece, ledger, finished);
+  return { kind: 'worn', ofCast, ...wearOn(mount, mass, centre, seatOf(mount.where, piece.extent), most) };
 }
 
 /** Middle of what it sits on: under a head or shoulder piece; the body's side of a breast or back plate. */

@@ -24,7 +24,7 @@ export { cutsToFree } from './off-the-armature';
 export { outsideEnvelopes } from './proportion';
 export { stackOf, processesOf } from './clay-report';
 export type { Hours } from './hours';
-export { boardOf, keptFreeOf, masterOf, ofBareMasses } from './mould-master';
+export { boardOf, castFrom, keptFreeOf, masterOf, ofBareMasses } from './mould-master';
 export { mouldPerArea, turnedMass, underMould, underMouldName } from './under-mould';
 export { giveUnderTool } from './give';
 export { surfaceOf, surfaceWith, wantsFiner } from './piece-surface';

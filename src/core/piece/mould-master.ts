@@ -1,5 +1,13 @@
 import { extractSurface, isBare, measureTriangles, type SurfaceMesh } from '../form';
-import { openSide, type Master } from '../mould';
+import {
+  castKinds,
+  mouldKinds,
+  openSide,
+  type CastKind,
+  type Master,
+  type MouldChosen,
+  type MouldKind,
+} from '../mould';
 import { distance, scale, type Vec3 } from '../quantity';
 import type { Piece } from './piece';
 
@@ -21,6 +29,18 @@ export function masterOf(piece: Piece): Master {
     clad: clay > 0 ? clay / (clay + area(true)) : 1,
     front: () => frontOf(piece),
   };
+}
+
+/** The kind and the cast that were chosen, m2 of the face the mould lies on, and m3 of the piece. */
+export function castFrom(
+  piece: Piece,
+  chosen: MouldChosen,
+): { readonly kind: MouldKind; readonly cast: CastKind; readonly area: number; readonly volume: number } {
+  const kind: MouldKind = mouldKinds.find((k) => k.id === chosen.kind)!;
+  const cast: CastKind = castKinds.find((c) => c.id === chosen.cast)!;
+  const { clad = 1, front } = masterOf(piece);
+  const face = piece.volumes.perMass.reduce((sum, m) => sum + m.area, 0);
+  return { kind, cast, area: face * clad * (kind.open ? (front?.() ?? 1) : 1), volume: piece.volumes.outerVolume };
 }
 
 /** By what was sampled: most edits leave the form as it was. */

@@ -144,8 +144,9 @@ export type MountReport =
       readonly shear: number;
       readonly pull: number;
       readonly standsOut: number;
+      readonly ofCast: boolean;
     }
-  | ({ readonly kind: 'worn' } & WornReport);
+  | ({ readonly kind: 'worn'; readonly ofCast: boolean } & WornReport);
 
 /** One piece of it as it is carried. */
 export interface CarriedReport {

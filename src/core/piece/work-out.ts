@@ -151,7 +151,7 @@ function assemble(piece: Piece, cache: ResultCache, drying: DryingReport, load: 
     base: load.base,
     members: load.members,
     finished,
-    mount: mountOf(piece, finished),
+    mount: mountOf(piece, load.ledger, finished),
     handling: handlingOf(piece, load.ledger, load.stance, finished),
     situations: load.situations,
     wind: load.wind,

@@ -5,24 +5,19 @@ import { layersOverClay, layersUnderClay } from '../clay';
 import { cureHours, kneadingMinutes, layingHours } from '../cure';
 import {
   blockAbout,
-  castKinds,
   castNeeds,
   dryForCast,
   flatCast,
   leftInTheBowl,
   mouldChosen,
-  mouldKinds,
   mouldMaterials,
-  type CastKind,
   type MouldChosen,
-  type MouldKind,
-  type MouldKindId,
 } from '../mould';
 import {
   boardOf,
+  castFrom,
   coatState,
   layingMasses,
-  masterOf,
   letGoWaitsFor,
   type Piece,
   type PieceReport,
@@ -78,7 +73,7 @@ export function jobFacts(piece: Piece, report: PieceReport): JobFacts {
     under,
     over,
     processes: build.finish.processes.map((p) => p.kind),
-    mould: mouldFacts(piece, report),
+    mould: mouldFacts(piece),
     props: build.armature.props.length,
     letGo: propsMayGo(piece, report.letGo),
     lift: stages.lift ? liftWindow(regions, stages.lift) : null,
@@ -234,12 +229,11 @@ function liftWindow(
 }
 
 /** Casts that are wanted; their mould dries in the room the piece dries in, its walls open to both sides. */
-function castFacts({ build }: Piece, report: PieceReport, chosen: MouldChosen, area: number): CastFacts | null {
+function castFacts({ build }: Piece, chosen: MouldChosen, from: ReturnType<typeof castFrom>): CastFacts | null {
   const { casts: count } = build.mould;
   if (count === 0) return null;
-  const kind: MouldKind<MouldKindId> = mouldKinds.find((k) => k.id === chosen.kind)!;
-  const cast: CastKind = castKinds.find((c) => c.id === chosen.cast)!;
-  const weights = flatCast(kind, cast, { area, volume: report.size.volume });
+  const { kind, cast } = from;
+  const weights = flatCast(kind, cast, from);
   const { temperature, relativeHumidity, airSpeed: speed } = build.room;
   return {
     cast: chosen.cast,
@@ -251,16 +245,16 @@ function castFacts({ build }: Piece, report: PieceReport, chosen: MouldChosen, a
 }
 
 /** Of a poured mould the kg of rubber: its box is known without counting cells. */
-function mouldFacts(piece: Piece, report: PieceReport): MouldFacts | null {
+function mouldFacts(piece: Piece): MouldFacts | null {
   const chosen = mouldChosen(piece.build);
   if (!chosen) return null;
-  const { block, open }: MouldKind<MouldKindId> = mouldKinds.find((k) => k.id === chosen.kind)!;
+  const from = castFrom(piece, chosen);
+  const { block } = from.kind;
+  const { area } = from;
   const { skin, shell, margin } = chosen.walls;
-  const { clad = 1, front } = masterOf(piece);
-  const area = report.size.area * clad * (open ? (front?.() ?? 1) : 1);
-  const casts = castFacts(piece, report, chosen, area);
-  if (!block) return { kind: chosen.kind, area, volume: report.size.volume, block: 0, skin, shell, casts };
-  const volume = blockAbout(piece.extent, boardOf(piece), margin ?? block.margin, report.size.volume);
+  const casts = castFacts(piece, chosen, from);
+  if (!block) return { kind: chosen.kind, area, volume: from.volume, block: 0, skin, shell, casts };
+  const volume = blockAbout(piece.extent, boardOf(piece), margin ?? block.margin, from.volume);
   const poured = volume * mouldMaterials[block.material].bought * (1 + leftInTheBowl);
   return { kind: chosen.kind, area, block: poured, casts };
 }

@@ -28,6 +28,9 @@ function exaggeration(largest: number, height: number): number {
   return [1, 2, 5, 10, 20, 50, 100, 200].filter((f) => f <= wanted).pop() ?? 1;
 }
 
+/** Of what is worn, where that is a cast its centre and not the piece's. */
+const centreOfMounted = ({ mount, finished }: Report): Vec3 => (mount.kind === 'worn' ? mount.centre : finished.centre);
+
 function saggedShape(report: Report, picture: Picture, stage: string): { sagged: Sagged | null; factor: number } {
   const check = report.lifeStages.find((m) => m.stage === stage);
   if (!check) return { sagged: null, factor: 1 };
@@ -289,7 +292,7 @@ export default function PieceView({ dark, shows }: { dark: boolean; shows: Shows
     const at = new Map(picture.armature.nodes.map((n) => [n.id, n.at]));
     const stance = report.stances.find((s) => s.stage === stage) ?? report.stance;
     viewer.current?.setMarks({
-      centre: shows === 'load' ? stance.centre : shows === 'move' ? report.finished.centre : null,
+      centre: shows === 'load' ? stance.centre : shows === 'move' ? centreOfMounted(report) : null,
       props: props.map((p) => at.get(p.node)).filter((p): p is Vec3 => p !== undefined),
       sagged: shows === 'load' ? saggedShape(report, picture, stage).sagged : null,
     });
@@ -309,7 +312,9 @@ export default function PieceView({ dark, shows }: { dark: boolean; shows: Shows
   }, [ready, picture, shows, pickedJoint, jointGestures, dark]);
   const mounted = shows === 'move' ? build.armature.mount : null;
   useEffect(() => {
-    if (ready && picture) viewer.current?.setMount(mounted, report?.finished.centre ?? null);
+    if (!ready || !picture) return;
+    const ofCast = report !== null && 'ofCast' in report.mount && report.mount.ofCast;
+    viewer.current?.setMount(mounted, report && centreOfMounted(report), ofCast);
   }, [ready, picture, report, mounted, dark]);
 
   const parted = useMould((s) => s.parted);

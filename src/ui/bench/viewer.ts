@@ -498,14 +498,14 @@ export class PieceViewer {
     this.draw();
   }
 
-  /** How the finished piece meets the world; null takes it away. */
-  setMount(mount: Mount | null, centre: Vec3 | null): void {
-    if (!this.isNew('mount', [mount, mount && centre])) return;
+  /** How the finished piece meets the world, or the cast of it; null takes it away. */
+  setMount(mount: Mount | null, centre: Vec3 | null, ofCast: boolean): void {
+    if (!this.isNew('mount', [mount, mount && centre, ofCast])) return;
     // A piece that is worn or hung has left its board; what came out of it is gone.
     const leaves = mount !== null && mount.kind !== 'stands';
     this.groups.base.visible = !leaves;
     this.groups.ruler.visible = mount?.kind !== 'worn';
-    this.outOfIt = leaves && this.picture?.armature.comesOut === 'all';
+    this.outOfIt = leaves && (ofCast || this.picture?.armature.comesOut === 'all');
     this.showArmature();
     empty(this.groups.mount);
     const form = this.groups.form.children[0];

@@ -81,15 +81,15 @@ export function PutOnWords({
   if (!narrowest || girth === null) return null;
   const { inside, stretch, goesOn } = putOn(narrowest.outside, girth, cast, left);
   const there = `Where it closes round the head most narrowly the cast is ${formatLength(inside, units)} round inside, and the head ${formatLength(girth, units)}: `;
-  if (stretch === 0) return <p className="small">{there}it goes on.</p>;
+  if (stretch === 0) return <p className="small mt-2">{there}it goes on.</p>;
   if (goesOn)
     return (
-      <p className="small">
+      <p className="small mt-2">
         {there}it has to stretch by {sensible(stretch * 100, 2)} %, which a skin does.
       </p>
     );
   return (
-    <p className="small status-fails" data-testid="does-not-go-on">
+    <p className="small mt-2 status-fails" data-testid="does-not-go-on">
       {there}it does not go on in one piece. Make it wider there, leave it open behind, or cast it as two halves that
       are hinged or strapped together.
     </p>
