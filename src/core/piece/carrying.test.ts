@@ -1,7 +1,6 @@
 import { changed, edited, judged, parameter } from '../../../tests/support/judged';
 import { lamplighter, otherDemoBuilds } from '../../server/demo-builds';
 import type { Build } from '../document';
-import { rules } from '../finding';
 import { isBare } from '../form';
 import { takeMould, type MouldKindId } from '../mould';
 import { gravity as g } from '../quantity';
@@ -159,24 +158,4 @@ test('a relief that is cast is put on its wall as the cast', () => {
   if (clay.kind !== 'wall' || cast.kind !== 'wall') throw new Error('not on a wall');
   expect([clay.ofCast, cast.ofCast]).toEqual([false, true]);
   expect(cast.shear).not.toBeCloseTo(clay.shear, 2);
-});
-
-test('a cast that may come out heavy is watched, and says what it may weigh', () => {
-  const made = startBuild('Test', '2026-12-01', 'mask', 1, 'helmet');
-  if (!made.ok) throw new Error(made.message);
-  const on = (where: string) => {
-    const mount = { kind: 'worn', where, watchFrom: 0.9, failsFrom: 2, straps: [] };
-    const build = changed(moulded(made.value, 'rubber-skin', 'resin-hollow'), {
-      path: ['armature', 'mount'],
-      value: mount,
-    });
-    const judging = judged(build);
-    return { mount: judging.report.mount, told: rules.find((r) => r.id === 'worn')!.judge(judging)[0]! };
-  };
-  const { mount, told } = on('head');
-  if (mount.kind !== 'worn') throw new Error(mount.kind);
-  expect(mount.mass).toBeLessThan(0.9);
-  expect(mount.most).toBeGreaterThan(0.9);
-  expect(told.status).toBe('watch');
-  expect(told.sentence).toMatch(/^A cast of \d+ g, 1(\.\d+)? kg at most, is felt after a while/);
 });
