@@ -6,6 +6,7 @@ const core = [
   'log',
   'form',
   'armature',
+  'shell',
   'school',
   'clay',
   'load',

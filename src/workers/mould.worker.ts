@@ -1,7 +1,8 @@
 import { Evaluator } from '../core/evaluate';
 import { compareMoulds } from '../core/improve';
-import { mouldChosen } from '../core/mould';
+import { castKinds, leftAfter, mouldChosen, mouldKinds } from '../core/mould';
 import {
+  castInHand,
   checkShells,
   comesOff,
   masterOfPiece,
@@ -14,7 +15,7 @@ import {
 } from '../core/parting';
 import type { SurfaceMesh } from '../core/form';
 import { girthsOf, narrowestRound, type Piece } from '../core/piece';
-import { success, type Result } from '../core/quantity';
+import { failure, success, type Result } from '../core/quantity';
 import { optionsOf, questionOf } from './asked';
 import type { Asked, MouldAnswer, MouldRequest } from './protocol';
 import { breathe, serve, type Work } from './serve';
@@ -75,6 +76,23 @@ async function shells(
   else on.send({ kind: 'refused', why: checked });
 }
 
+async function inHand(asked: Asked, on: Work<MouldAnswer>): Promise<void> {
+  const master = masterFor(asked);
+  const chosen = mouldChosen(asked.build);
+  const kind = mouldKinds.find((k) => k.id === chosen?.kind),
+    cast = castKinds.find((c) => c.id === chosen?.cast);
+  if (!master.ok || !kind || !cast) {
+    on.send({
+      kind: 'refused',
+      why: master.ok ? failure('no-mould', 'mould', 'no mould is taken of it') : master,
+    });
+    return;
+  }
+  const found = await toItsEnd(castInHand(master.value.face, cast, leftAfter(kind, cast).nominal), on);
+  if (found.ok) on.send({ kind: 'in-hand', inHand: found.value });
+  else on.send({ kind: 'refused', why: found });
+}
+
 function kinds(asked: Asked, { send }: Work<MouldAnswer>): void {
   const rows = compareMoulds(questionOf(asked), evaluator, optionsOf(asked));
   if (rows.ok) send({ kind: 'kinds', rows: rows.value });
@@ -85,6 +103,7 @@ async function work(request: MouldRequest, on: Work<MouldAnswer>): Promise<void>
   await readyToPart();
   if (request.kind === 'part') await part(request.asked, on);
   else if (request.kind === 'shells') await shells(request, on);
+  else if (request.kind === 'in-hand') await inHand(request.asked, on);
   else kinds(request.asked, on);
 }
 

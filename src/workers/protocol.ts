@@ -6,7 +6,7 @@ import type { Dates } from '../core/finding';
 import type { MeshFormat, MeshSolid, MeshUnit, Placing, Rotation, SampledShape, SurfaceMesh } from '../core/form';
 import type { MouldRow, SchoolRow, Sooner, StrengthenResult, Thinnest, WayToHold } from '../core/improve';
 import type { LogEntry } from '../core/log';
-import type { Parting, Shells } from '../core/parting';
+import type { CastInHand, Parting, Shells } from '../core/parting';
 import type { FullFindings, GirthOfForm, Narrowest, Summary } from '../core/piece';
 import type { PlanSurroundings, Step } from '../core/plan';
 import type { Failure, UnitSystem } from '../core/quantity';
@@ -196,11 +196,12 @@ export type MeshAnswer =
   | { readonly kind: 'written'; readonly bytes: Uint8Array }
   | Ended;
 
-/** Long work on the mould: how it parts, every kind side by side, its hard parts as bodies. */
+/** Long work on the mould: how it parts, every kind side by side, its hard parts as bodies, its cast taken in hand. */
 export type MouldRequest =
   | { readonly kind: 'part'; readonly asked: Asked }
   | { readonly kind: 'kinds'; readonly asked: Asked }
-  | { readonly kind: 'shells'; readonly asked: Asked; readonly parting: Parting };
+  | { readonly kind: 'shells'; readonly asked: Asked; readonly parting: Parting }
+  | { readonly kind: 'in-hand'; readonly asked: Asked };
 
 /** The mould's parting with the face it lies on. */
 export interface PartedPicture {
@@ -222,6 +223,7 @@ export type MouldAnswer =
   | { readonly kind: 'parted'; readonly parted: PartedPicture }
   | { readonly kind: 'kinds'; readonly rows: readonly MouldRow[] }
   | { readonly kind: 'shells'; readonly shells: Shells }
+  | { readonly kind: 'in-hand'; readonly inHand: CastInHand }
   | Ended;
 
 /** What goes to a worker and comes back: the number says which request it belongs to. */

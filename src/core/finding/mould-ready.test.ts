@@ -142,4 +142,11 @@ test('what lies near under a bare form prints in no mould', () => {
   expect(thin.map((c) => on.piece.form.masses[c.mass]!.id)).toEqual(['rim']);
   expect(cover.judge(on).filter((f) => f.status !== 'sound')).toEqual([]);
   expect(mouldReady.judge(on).map((f) => f.id)).not.toContain('mould-ready/cover');
+  // What runs on from there into clay with too little over it is told by its place in the clay.
+  const clad = on.piece.form.masses.findIndex((m) => m.role !== 'bare' && m.role !== 'opening');
+  const runsOn = thin.map((c) => ({ ...c, shortIn: [...c.shortIn, { mass: clad, least: 0.002, wanted: 0.006 }] }));
+  const further = { ...on, report: { ...on.report, cover: runsOn } };
+  expect(cover.judge(further)[0]).toMatchObject({ status: 'watch', measured: 0.002, limit: 0.006 });
+  expect(cover.measure!(further, `cover/${thin[0]!.member}`)).toMatchObject({ status: 'watch', measured: 0.002 });
+  expect(mouldReady.judge(further).map((f) => f.id)).toContain('mould-ready/cover');
 });

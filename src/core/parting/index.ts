@@ -12,5 +12,6 @@ export type { Cavity } from './cavities';
 export type { Lock } from './locks';
 export type { PartingLine } from './parting-line';
 export { undrawnAllowed, mostPieces, type Working } from './search';
+export { castInHand, type CastInHand } from './cast-in-hand';
 export { readyToPart } from './rough-face';
 export type { Stretch } from './stretch';

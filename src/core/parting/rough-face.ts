@@ -2,7 +2,7 @@ import { MeshoptSimplifier } from 'meshoptimizer/simplifier';
 import { masterFace, type MasterFace } from './face';
 
 /** Triangles on which directions are told apart; what they draw is settled on the whole face. */
-const enough = 10_000;
+export const enough = 10_000;
 /** Less to take away is not worth the while. */
 const worthIt = 1.3;
 
@@ -17,8 +17,8 @@ export function readyToPart(): Promise<void> {
  * bears no clay or stands, is what most of a triangle's corners touch. The face itself where it has few. Throws where
  * `readyToPart` was not waited for.
  */
-export function roughFace(face: MasterFace): MasterFace {
-  if (face.count < worthIt * enough) return face;
+export function roughFace(face: MasterFace, triangleCount = enough): MasterFace {
+  if (face.count < worthIt * triangleCount) return face;
   const { positions, triangles, count } = face;
   const [kept, stands] = [new Uint8Array(positions.length / 3), new Uint8Array(positions.length / 3).fill(1)];
   for (let t = 0; t < count; t++)
@@ -26,7 +26,7 @@ export function roughFace(face: MasterFace): MasterFace {
       if (face.kept[t]) kept[triangles[k]!] = 1;
       if (!face.stands[t]) stands[triangles[k]!] = 0;
     }
-  const [corners] = MeshoptSimplifier.simplify(triangles, positions, 3, 3 * enough, 1, ['Regularize']);
+  const [corners] = MeshoptSimplifier.simplify(triangles, positions, 3, 3 * triangleCount, 1, ['Regularize']);
   const most = (of: Uint8Array) =>
     new Uint8Array(corners.length / 3).map((_, t) =>
       of[corners[3 * t]!]! + of[corners[3 * t + 1]!]! + of[corners[3 * t + 2]!]! >= 2 ? 1 : 0,

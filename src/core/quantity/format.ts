@@ -89,6 +89,11 @@ export function formatForce(newtons: number, system: UnitSystem = 'metric'): str
   return system === 'imperial' ? `${sensible(newtons / 4.4482216)} lbf` : `${sensible(newtons)} N`;
 }
 
+/** Of what a material bears: megapascals, or pounds on a square inch. */
+export function formatStress(pascals: number, system: UnitSystem = 'metric'): string {
+  return system === 'imperial' ? `${sensible(pascals / 6894.757, 2)} psi` : `${sensible(pascals / 1e6, 2)} MPa`;
+}
+
 /** Of wind: metres a second, or miles an hour. */
 export function formatSpeed(metresASecond: number, system: UnitSystem = 'metric'): string {
   return system === 'imperial' ? `${sensible(metresASecond / 0.44704)} mph` : `${sensible(metresASecond)} m/s`;

@@ -5,6 +5,7 @@ import {
   formatDuration,
   formatLength,
   formatMass,
+  formatStress,
   formatTemperature,
   fractionOfInch,
   gaugeDiameter,
@@ -127,6 +128,11 @@ test('what is written can be read back', () => {
     ),
     { seed: 11, numRuns: 300 },
   );
+});
+
+test('what a material bears is told in megapascals, or in pounds on a square inch', () => {
+  expect(formatStress(45e6)).toBe('45 MPa');
+  expect(formatStress(1e6, 'imperial')).toBe('150 psi');
 });
 
 test('ranges hold their nominal', () => {

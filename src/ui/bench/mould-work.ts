@@ -1,7 +1,7 @@
 import { createStore, type StoreApi } from 'zustand/vanilla';
 import type { MouldRow } from '../../core/improve';
 import { mouldChosen } from '../../core/mould';
-import type { Shells } from '../../core/parting';
+import type { CastInHand, Shells } from '../../core/parting';
 import { mouldClient, type MouldClient } from '../../workers/clients';
 import type { Asked, MouldAnswer, PartedPicture } from '../../workers/protocol';
 
@@ -22,6 +22,10 @@ export interface MouldState {
   readonly shells: Shells | null;
   readonly shellsDone: number | null;
   readonly shellsMessage: string;
+  /** The cast taken in hand; how far that is, null while it is not asked for. */
+  readonly inHand: CastInHand | null;
+  readonly inHandDone: number | null;
+  readonly inHandMessage: string;
 }
 
 const nothing: MouldState = {
@@ -37,6 +41,9 @@ const nothing: MouldState = {
   shells: null,
   shellsDone: null,
   shellsMessage: '',
+  inHand: null,
+  inHandDone: null,
+  inHandMessage: '',
 };
 
 /** What a parting depends on, in words: the face, and what was said of the mould. */
@@ -51,11 +58,13 @@ export class MouldWork {
   private readonly parting: MouldClient;
   private readonly kinds: MouldClient;
   private readonly bodies: MouldClient;
+  private readonly hands: MouldClient;
 
   constructor() {
     this.parting = mouldClient((answer) => this.receive(answer));
     this.kinds = mouldClient((answer) => this.receiveKinds(answer));
     this.bodies = mouldClient((answer) => this.receiveShells(answer));
+    this.hands = mouldClient((answer) => this.receiveInHand(answer));
   }
 
   /** So that the worker has read its scripts when the piece is there. */
@@ -87,6 +96,16 @@ export class MouldWork {
     this.store.setState({ shells: null, shellsDone: null, shellsMessage: '' });
   }
 
+  takeInHand(asked: Asked): void {
+    this.store.setState({ inHand: null, inHandDone: 0, inHandMessage: '' });
+    this.hands.ask({ kind: 'in-hand', asked });
+  }
+
+  dropInHand(): void {
+    this.hands.stop();
+    this.store.setState({ inHand: null, inHandDone: null, inHandMessage: '' });
+  }
+
   stop(): void {
     this.parting.stop();
     this.store.setState({ status: 'stopped' });
@@ -97,6 +116,7 @@ export class MouldWork {
     this.parting.stop();
     this.kinds.stop();
     this.dropShells();
+    this.dropInHand();
     const { status, parted } = this.store.getState();
     if (status === 'working') this.store.setState({ status: parted ? 'ready' : 'none', of: '' });
   }
@@ -116,6 +136,12 @@ export class MouldWork {
     if (answer.kind === 'progress') this.store.setState({ shellsDone: answer.done });
     else if (answer.kind === 'shells') this.store.setState({ shells: answer.shells, shellsDone: null });
     else if (answer.kind === 'refused') this.store.setState({ shellsDone: null, shellsMessage: answer.why.message });
+  }
+
+  private receiveInHand(answer: MouldAnswer): void {
+    if (answer.kind === 'progress') this.store.setState({ inHandDone: answer.done });
+    else if (answer.kind === 'in-hand') this.store.setState({ inHand: answer.inHand, inHandDone: null });
+    else if (answer.kind === 'refused') this.store.setState({ inHandDone: null, inHandMessage: answer.why.message });
   }
 
   private receiveKinds(answer: MouldAnswer): void {

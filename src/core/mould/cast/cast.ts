@@ -15,6 +15,8 @@ export interface CastKind<Id extends string = string> {
   readonly shrinkage: Range;
   /** It can be peeled from what holds it. */
   readonly gives?: true;
+  /** Of a hard wall: how stiff, and what it bears as it is bent, Pa. Left out of what gives, or is not known. */
+  readonly bears?: { readonly youngs: number; readonly strength: Range };
   /** What it is made of, with the share of its wall's weight. */
   readonly made: readonly { readonly material: CastMaterialId; readonly share: number }[];
   /** What fills it behind its wall, so thick. */

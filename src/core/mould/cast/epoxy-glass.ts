@@ -6,6 +6,7 @@ export const epoxyGlass = castKind({
   wall: ranged([0.002, 0.003, 0.005]),
   density: ranged([1500, 1600, 1800]),
   shrinkage: ranged([0.002, 0.003, 0.004]),
+  bears: { youngs: 6e9, strength: ranged([40e6, 80e6, 120e6]) },
   made: [
     { material: 'epoxy', share: 0.6 },
     { material: 'glass', share: 0.4 },

@@ -6,6 +6,7 @@ export const paper = castKind({
   wall: ranged([0.002, 0.003, 0.005]),
   density: ranged([500, 600, 700]),
   shrinkage: ranged([0.01, 0.02, 0.05]),
+  bears: { youngs: 1.5e9, strength: ranged([5e6, 10e6, 15e6]) },
   made: [
     { material: 'paper', share: 0.75 },
     { material: 'paste', share: 0.25 },

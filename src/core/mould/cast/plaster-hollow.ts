@@ -6,6 +6,7 @@ export const plasterHollow = castKind({
   wall: ranged([0.008, 0.012, 0.02]),
   density: ranged([1100, 1150, 1250]),
   shrinkage: ranged([-0.003, -0.002, 0]),
+  bears: { youngs: 3e9, strength: ranged([2.5e6, 5e6, 7.5e6]) },
   made: [{ material: 'plaster', share: 1 }],
   steps: [
     {

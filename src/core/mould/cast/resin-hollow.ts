@@ -6,6 +6,7 @@ export const resinHollow = castKind({
   wall: ranged([0.003, 0.004, 0.006]),
   density: ranged([1020, 1060, 1120]),
   shrinkage: ranged([0.003, 0.005, 0.008]),
+  bears: { youngs: 1.5e9, strength: ranged([22e6, 45e6, 67e6]) },
   made: [{ material: 'resin', share: 1 }],
   steps: [
     {

@@ -15,6 +15,7 @@ import { partingKey } from '../../bench/mould-work';
 import { useMould } from '../../bench/use-mould';
 import { ChoiceAt, ChoiceInput, NumberAt, QuantityInput } from '../../parts/fields';
 import { StationPanel } from '../../parts/judgement';
+import { CastInHand } from './cast-in-hand';
 import { EveryKind } from './every-kind';
 import { Out } from './out';
 import { Parts } from './parts';
@@ -268,6 +269,12 @@ export default function MouldStation() {
             Skins, shells and walls are counted by their distance from the face, within two hundredths; a tenth more is
             bought, for the bowl. Shrinkages of mould and cast follow one upon the other. Wear is a rule of thumb.
           </p>
+          <p>
+            A hard cast is tried as a thin shell of some five thousand flat triangles that stretch and bend (Batoz,
+            Bathe and Ho 1980; Felippa 2003), held by nothing: what presses on it, over 30 mm, is balanced by its own
+            inertia. In a fall what it has fallen from 0.75 m goes into bending it, half the force times the way it
+            gives. Strengths are rules of thumb, within half as much again or half.
+          </p>
           <p className="mb-0">
             Plaster is taken to set within a quarter of an hour and to lose its heat to both sides; opened, it dries
             from both faces in the room the brief gives, by the same equations as clay. Hard parts to print are where a
@@ -282,6 +289,7 @@ export default function MouldStation() {
       {chosen && <SurfaceFirst />}
       {chosen && <WhatItTakes />}
       {chosen && <SizeOfCast />}
+      {chosen && <CastInHand />}
       <h3>How it parts</h3>
       <Seams />
       <Parts />
