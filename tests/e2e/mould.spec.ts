@@ -192,9 +192,12 @@ test('a helmet from its form to a printed order: to the wearer’s girths, bande
   await expect(page.getByText(/^Where it closes round the head most narrowly/)).toContainText('it goes on');
   await page.getByRole('button', { name: 'Squeeze it, press it, drop it' }).click();
   const inHand = page.getByRole('table', { name: 'The cast in the hand' });
-  await expect(inHand.getByRole('row', { name: /^Squeezed by two hands, side to side, 100 N/ })).toContainText('holds', {
-    timeout: 60_000,
-  });
+  await expect(inHand.getByRole('row', { name: /^Squeezed by two hands, side to side, 100 N/ })).toContainText(
+    'holds',
+    {
+      timeout: 60_000,
+    },
+  );
   await expect(inHand.getByRole('row')).toHaveCount(5);
   await setField(page, 'Casts wanted', '2');
   await page.getByLabel('Eyes, teeth, hinges').selectOption('threads');

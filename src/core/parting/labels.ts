@@ -73,14 +73,29 @@ function lowered(
   // Where there are many, taking is tried and changing places is not: there would be more of it than it is worth.
   const moves = all.length * labels.length > mostBegun ? all.filter((m) => m.length === 1) : all;
   let cost = costOf(inputs, drawable, labels, weight);
+  // Two labels that have stayed as they were since they last changed places to no avail would do so again.
+  const changes = new Uint32Array(drawable.length);
+  const inVain = new Map<Move, string>();
+  const known = (move: Move) => move.map((label) => changes[label]).join();
   for (let since = 0, i = 0; since < moves.length; i = (i + 1) % moves.length) {
-    const tried = moved(inputs, drawable, labels, moves[i]!, weight);
+    const move = moves[i]!;
+    if (move.length === 2 && inVain.get(move) === known(move)) {
+      since++;
+      continue;
+    }
+    const tried = moved(inputs, drawable, labels, move, weight);
     const now = costOf(inputs, drawable, tried, weight);
     if (now < cost * (1 - 1e-9)) {
+      const touched = new Set<number>();
+      for (let t = 0; t < labels.length; t++) if (tried[t] !== labels[t]) touched.add(tried[t]!).add(labels[t]!);
+      for (const label of touched) changes[label]! += 1;
       labels.set(tried);
       cost = now;
       since = 0;
-    } else since++;
+    } else {
+      inVain.set(move, known(move));
+      since++;
+    }
   }
   return { labels, cost };
 }
