@@ -85,3 +85,20 @@ test('twice as thick it bends less than a third as far', () => {
   expect(of(thin, 'across').gives / of(thick, 'across').gives).toBeGreaterThan(3);
   expect(of(thin, 'across').gives / of(thick, 'across').gives).toBeLessThan(4.2);
 });
+
+test('held by nothing: whichever point it is worked out from, a bowl bears the same', () => {
+  const whole = ball(24);
+  const kept: number[] = [];
+  for (let t = 0; t < whole.triangles.length; t += 3) {
+    const corners = [0, 1, 2].map((k) => whole.triangles[t + k]!);
+    if (corners.every((c) => whole.positions[3 * c + 2]! > -0.02)) kept.push(...corners);
+  }
+  const half = Math.floor(kept.length / 6) * 3;
+  const [one, other] = [kept, [...kept.slice(half), ...kept.slice(0, half)]].map((triangles) =>
+    run({ ...whole, triangles }),
+  );
+  for (const [i, c] of one!.cases.entries()) {
+    expect(other!.cases[i]!.gives / c.gives).toBeCloseTo(1, 5);
+    expect(other!.cases[i]!.stress / c.stress).toBeCloseTo(1, 5);
+  }
+});
