@@ -429,7 +429,7 @@ function openingsOf(m: Mask, f: Places): Mass[] {
   // Guards end round below, where a head would not come in: they are cut off where they are widest.
   if (m.cover === 'head') {
     const flat = 0.5;
-    masses.push(ball(part('rim', 'open below the rim'), [0, axisOf(f), f.mouth - 0.006 - flat], [1, 1, flat]));
+    masses.push(ball(part('rim', 'rim'), [0, axisOf(f), f.mouth - 0.006 - flat], [1, 1, flat]));
   }
   if (m.visor > 0.002)
     masses.push(

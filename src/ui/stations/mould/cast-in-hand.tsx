@@ -80,7 +80,7 @@ export function CastInHand() {
       )}
       {tried && <Cases tried={tried} units={units} nameAt={nameAt} />}
       {tried && (
-        <p className="small">
+        <p className="small mt-2">
           {formatMass(tried.mass, units)} with {formatLength(cast.wall.nominal, units)} of {cast.name} all over, which
           bears {formatStress(cast.bears.strength.low, units)} to {formatStress(cast.bears.strength.high, units)} as it
           is bent. Seams, bubbles and thin places break sooner: pack it so that nothing presses on it.
