@@ -1,4 +1,16 @@
-import { gravity, success, type Result, type Vec3 } from '../quantity';
+import {
+  cross,
+  distance,
+  dot,
+  gravity,
+  norm,
+  scale,
+  subtract,
+  success,
+  unit,
+  type Result,
+  type Vec3,
+} from '../quantity';
 import type { ShellMaterial } from './shell-element';
 import { Shell } from './shell-solve';
 
@@ -68,17 +80,17 @@ export function* handled(
     ['front-to-back', 1],
   ] as const) {
     const [from, to] = ends(body, axis);
-    const way = unitFrom(from, to);
+    const way = unit(subtract(to, from));
     const { work, stress, cracksAt } = ask([
-      { at: from, force: scaled(way, squeeze) },
-      { at: to, force: scaled(way, -squeeze) },
+      { at: from, force: scale(way, squeeze) },
+      { at: to, force: scale(way, -squeeze) },
     ]);
     cases.push({ id, at: from, force: squeeze, gives: work / squeeze, stress, cracksAt });
     yield 0.3 + 0.1 * cases.length;
   }
   let worst: Handled | null = null;
   for (const at of strewn(body, thumbs)) {
-    const { work, stress, cracksAt } = ask([{ at, force: scaled(normalAt(body, at), -thumb) }]);
+    const { work, stress, cracksAt } = ask([{ at, force: scale(normalAt(body, at), -thumb) }]);
     if (!worst || stress > worst.stress)
       worst = { id: 'thumb', at, force: thumb, gives: work / thumb, stress, cracksAt };
   }
@@ -88,7 +100,7 @@ export function* handled(
   for (const axis of [0, 1, 2] as const)
     for (const at of ends(body, axis)) {
       // Met by the floor towards the middle of its weight.
-      const { work, stress, cracksAt } = ask([{ at, force: unitFrom(at, body.centre) }]);
+      const { work, stress, cracksAt } = ask([{ at, force: unit(subtract(body.centre, at)) }]);
       // What it had fallen goes into bending it: half the force times the way it gives.
       const force = Math.sqrt((2 * body.mass * gravity * tableHeight) / work);
       const hit: Handled = { id: 'dropped', at, force, gives: force * work, stress: stress * force, cracksAt };
@@ -115,28 +127,20 @@ function bodyOf({ positions: p, triangles, thickness, density }: HandledInputs):
   const sums = Array.from({ length: count }, () => [0, 0, 0]);
   for (let t = 0; t < triangles.length; t += 3) {
     const [a, b, c] = [0, 1, 2].map((k) => points[triangles[t + k]!]!) as [Vec3, Vec3, Vec3];
-    const u = minus(b, a),
-      v = minus(c, a);
-    const n = [u[1] * v[2] - u[2] * v[1], u[2] * v[0] - u[0] * v[2], u[0] * v[1] - u[1] * v[0]];
-    const area = Math.hypot(...n) / 2;
+    const u = subtract(b, a),
+      v = subtract(c, a);
+    const n = cross(u, v);
+    const area = norm(n) / 2;
     for (let k = 0; k < 3; k++) {
       areas[triangles[t + k]!]! += area / 3;
-      for (let i = 0; i < 3; i++) sums[triangles[t + k]!]![i]! += n[i]!;
+      for (let i = 0; i < 3; i++) sums[triangles[t + k]!]![i]! += n[i as 0];
     }
   }
   const masses = areas.map((a) => a * thickness * density);
   const mass = masses.reduce((sum, m) => sum + m, 0);
   const centre = [0, 1, 2].map((k) => points.reduce((sum, q, i) => sum + q[k as 0] * masses[i]!, 0) / mass);
-  const normals = sums.map((n): Vec3 => scaled(n as unknown as Vec3, 1 / (Math.hypot(...n) || 1)));
+  const normals = sums.map((n): Vec3 => scale(n as unknown as Vec3, 1 / (Math.hypot(...n) || 1)));
   return { points, normals, areas, masses, mass, centre: centre as unknown as Vec3 };
-}
-
-const minus = (a: Vec3, b: Vec3): Vec3 => [a[0] - b[0], a[1] - b[1], a[2] - b[2]];
-const scaled = (a: Vec3, k: number): Vec3 => [a[0] * k, a[1] * k, a[2] * k];
-const far = (a: Vec3, b: Vec3): number => Math.hypot(a[0] - b[0], a[1] - b[1], a[2] - b[2]);
-function unitFrom(a: Vec3, b: Vec3): Vec3 {
-  const l = far(a, b);
-  return l > 0 ? scaled(minus(b, a), 1 / l) : [0, 0, 1];
 }
 
 /** The two points furthest out along an axis. */
@@ -159,7 +163,7 @@ function strewn({ points, masses }: Body, count: number): Vec3[] {
   let next = 0;
   while (out.length < Math.min(count, there.length)) {
     out.push(there[next]!);
-    for (const [i, p] of there.entries()) least[i] = Math.min(least[i]!, far(p, there[next]!));
+    for (const [i, p] of there.entries()) least[i] = Math.min(least[i]!, distance(p, there[next]!));
     next = least.reduce((best, v, i) => (v > least[best]! ? i : best), 0);
   }
   return out;
@@ -174,7 +178,7 @@ function spread({ points, areas }: Body, loads: Float64Array, at: Vec3, force: V
   const under: number[] = [];
   let area = 0;
   for (const [i, p] of points.entries())
-    if (areas[i]! > 0 && far(p, at) <= pressed) {
+    if (areas[i]! > 0 && distance(p, at) <= pressed) {
       under.push(i);
       area += areas[i]!;
     }
@@ -192,9 +196,9 @@ function balance({ points, masses, mass, centre }: Body, loads: Float64Array): v
     [0, 0, 0],
   ];
   for (const [i, p] of points.entries()) {
-    const r = minus(p, centre);
+    const r = subtract(p, centre);
     const f: Vec3 = [loads[6 * i]!, loads[6 * i + 1]!, loads[6 * i + 2]!];
-    const m = crossed(r, f);
+    const m = cross(r, f);
     for (let k = 0; k < 3; k++) {
       sum[k]! += f[k as 0];
       turn[k]! += m[k as 0] + loads[6 * i + 3 + k]!;
@@ -204,22 +208,15 @@ function balance({ points, masses, mass, centre }: Body, loads: Float64Array): v
   }
   const spin = solved(inertia, turn as unknown as Vec3);
   for (const [i, p] of points.entries()) {
-    const off = crossed(spin, minus(p, centre));
+    const off = cross(spin, subtract(p, centre));
     for (let k = 0; k < 3; k++) loads[6 * i + k]! -= masses[i]! * (sum[k]! / mass + off[k as 0]);
   }
 }
 
-const crossed = (a: Vec3, b: Vec3): Vec3 => [
-  a[1] * b[2] - a[2] * b[1],
-  a[2] * b[0] - a[0] * b[2],
-  a[0] * b[1] - a[1] * b[0],
-];
-
 /** By Cramer's rule. */
 function solved(m: readonly (readonly number[])[], v: Vec3): Vec3 {
   const column = (k: number): Vec3 => [m[0]![k]!, m[1]![k]!, m[2]![k]!];
-  const triple = (a: Vec3, b: Vec3, c: Vec3) =>
-    a[0] * (b[1] * c[2] - b[2] * c[1]) - a[1] * (b[0] * c[2] - b[2] * c[0]) + a[2] * (b[0] * c[1] - b[1] * c[0]);
+  const triple = (x: Vec3, y: Vec3, z: Vec3) => dot(x, cross(y, z));
   const [a, b, c] = [column(0), column(1), column(2)];
   const whole = triple(a, b, c);
   return whole === 0 ? [0, 0, 0] : [triple(v, b, c) / whole, triple(a, v, c) / whole, triple(a, b, v) / whole];

@@ -1,5 +1,5 @@
 import { eliminationOrder, SparseMatrix, sparsePattern } from '../armature';
-import { failure, success, type Result, type Vec3 } from '../quantity';
+import { cross, failure, norm, subtract, success, type Result, type Vec3 } from '../quantity';
 import {
   shellStiffness,
   shellStress,
@@ -121,10 +121,7 @@ export function ownWeight(
   const out = new Float64Array(2 * positions.length);
   for (let t = 0; t < triangles.length / 3; t++) {
     const [a, b, c] = cornersOf({ positions, triangles } as ShellInputs, t);
-    const u = b.map((v, k) => v - a[k]!),
-      w = c.map((v, k) => v - a[k]!);
-    const area =
-      Math.hypot(u[1]! * w[2]! - u[2]! * w[1]!, u[2]! * w[0]! - u[0]! * w[2]!, u[0]! * w[1]! - u[1]! * w[0]!) / 2;
+    const area = norm(cross(subtract(b, a), subtract(c, a))) / 2;
     for (let corner = 0; corner < 3; corner++)
       for (let k = 0; k < 3; k++)
         out[6 * triangles[3 * t + corner]! + k]! += (density * thickness(t) * area * pull[k as 0]) / 3;
