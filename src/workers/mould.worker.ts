@@ -1,3 +1,4 @@
+import { hashOf } from '../core/document';
 import { Evaluator } from '../core/evaluate';
 import { compareMoulds } from '../core/improve';
 import { castKinds, leftAfter, mouldChosen, mouldKinds } from '../core/mould';
@@ -23,10 +24,19 @@ import { breathe, serve, type Work } from './serve';
 /** A shell over core for long work on the mould: tells how far it is; stopped by ending the worker. */
 const evaluator = new Evaluator();
 
-function masterFor(asked: Asked): Result<PartedMaster & { readonly surface: SurfaceMesh; readonly piece: Piece }> {
+type Master = PartedMaster & { readonly surface: SurfaceMesh };
+
+/** The last one: most is asked again of the same face. */
+let lastMaster: { readonly of: string; readonly master: Result<Master> } | null = null;
+
+function masterFor(asked: Asked): Result<Master & { readonly piece: Piece }> {
   const piece = evaluator.piece(questionOf(asked));
   if (!piece.ok) return piece;
-  const master = masterOfPiece(piece.value);
+  const { form, extent, build } = piece.value;
+  const masses = form.masses.map(({ part, ...m }) => (part ? { ...m, part: part.whole.key } : m));
+  const of = hashOf([masses, extent, build.armature.mount.kind, build.mould.keepFree, build.form.start.size]);
+  if (lastMaster?.of !== of) lastMaster = { of, master: masterOfPiece(piece.value) };
+  const { master } = lastMaster;
   return master.ok ? success({ ...master.value, piece: piece.value }) : master;
 }
 
