@@ -16,7 +16,7 @@ export const wall: Rule = {
         statusOf(share),
         'wall plate',
         share > 1 ? 'The wall plate’s screws are too weak.' : 'The wall plate holds.',
-        `${mount.ofCast ? 'Told of a cast of it. ' : ''}It stands ${formatLength(mount.standsOut, units)} out; each upper screw is pulled with ${formatForce(mount.tension, units)} and each carries ${formatForce(mount.shear, units)}; three times that against ${formatForce(mount.pull, units)}.`,
+        `${mount.ofCast ? 'This is for a cast of it. ' : ''}It stands ${formatLength(mount.standsOut, units)} out; each upper screw is pulled with ${formatForce(mount.tension, units)} and each carries ${formatForce(mount.shear, units)}; three times that against ${formatForce(mount.pull, units)}.`,
         { measured: share, limit: 1, unit: 'ratio', cause: 'its weight standing out from the wall' },
       ),
     ];

@@ -70,8 +70,8 @@ export function mountOf(
   if (mount.kind === 'stands') return { kind: 'stands' };
   if (mount.kind === 'hangs') return { kind: 'hangs', ...hangFrom(mount.points, finished.mass, finished.centre) };
   if (mount.kind === 'wall') {
-    // The plate lies behind everything there is.
     const { mass, centre, ofCast } = putUp(piece, ledger, finished);
+    // The plate lies behind everything there is.
     const standsOut = piece.extent.high[1] - centre[1];
     return {
       kind: 'wall',

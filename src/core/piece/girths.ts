@@ -79,7 +79,7 @@ export interface Narrowest {
   readonly level: number;
 }
 
-/** Open for less of the way round than this, it is closed to a head: a slit for the eyes lets none through. */
+/** Clay for so much of the way round lets no head in from the side: a slit for the eyes is no way in. */
 const closedRound = 0.8;
 /** Levels that are looked at. */
 const levels = 80;

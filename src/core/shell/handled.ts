@@ -11,18 +11,14 @@ import {
   type Result,
   type Vec3,
 } from '../quantity';
-import type { ShellMaterial } from './shell-element';
-import { Shell } from './shell-solve';
+import { Shell, type ShellInputs } from './shell-solve';
 
 /**
  * A shell that is taken in hand: squeezed, pressed with a thumb, dropped. It is held by nothing while it is: what presses
  * it is balanced by its own inertia. SI.
  */
-export interface HandledInputs {
-  readonly positions: ArrayLike<number>;
-  readonly triangles: ArrayLike<number>;
+export interface HandledInputs extends Pick<ShellInputs, 'positions' | 'triangles' | 'material'> {
   readonly thickness: number;
-  readonly material: ShellMaterial;
   readonly density: number;
 }
 
