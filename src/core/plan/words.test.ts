@@ -84,6 +84,17 @@ describe('the verdict', () => {
     expect(late.reason).toMatch(/comes 5 h after the last moment for it, counted from “Do lay”/);
     const gone = said({ steps: [step('lift', { clashes: [window], from: now + hour })] });
     expect(gone.sentence).toBe('Too late: “Do lift” had to be begun by Tue 1 Dec, 08:00.');
+    // Of two that are missed the one that closed first is named, whichever is done first now.
+    const cover = { ...window, task: 'b:uncover', by: 2 * hour };
+    const both = [
+      step('uncover', { clashes: [cover], from: now }),
+      step('lift', { clashes: [window], from: now + hour }),
+    ];
+    expect(said({ steps: both }).sentence).toBe(gone.sentence);
+    expect(said({ steps: [step('lift', { clashes: [cover, window], from: now + hour })] })).toMatchObject({
+      sentence: gone.sentence,
+      reason: expect.stringMatching(/comes 5 h after/),
+    });
     // What is hardly missed does not spoil it.
     expect(said({ steps: [step('smooth', { clashes: [window], missed: 0.7 })] }).status).toBe('watch');
   });

@@ -59,16 +59,12 @@ export function planVerdict(plan: BuildPlan, zone: string, now: number): PlanVer
     dayWords(low, zone) === dayWords(high, zone)
       ? ''
       : ` It may be any day from ${dayWords(low, zone)} to ${dayWords(high, zone)}.`;
-  const closed = left.filter((s) => s.missed >= missedMuch && s.clashes.some((c) => c.kind === 'window'));
-  const first = closed[0];
+  const first = missedWindows(left).find((w) => w.step.missed >= missedMuch);
   if (first)
     return {
       status: 'fails',
       sentence: windowSentence(first, zone, now),
-      reason: `${clashSentence(
-        plan,
-        first.clashes.find((c) => c.kind === 'window')!,
-      )} What comes after is planned as if it could still be done.`,
+      reason: `${clashSentence(plan, first.clash)} What comes after is planned as if it could still be done.`,
     };
   const clashing = left.filter((s) => s.clashes.length > 0);
   const breaks =
@@ -116,9 +112,25 @@ function capital(text: string): string {
   return text[0]?.toUpperCase() + text.slice(1);
 }
 
-function windowSentence(step: PlannedStep, zone: string, now: number): string {
-  const clash = step.clashes.find((c) => c.kind === 'window')!;
-  const closes = step.from - clash.by;
+export interface MissedWindow {
+  readonly step: PlannedStep;
+  readonly clash: Clash;
+  /** The last moment there was for it, seconds since 1970. */
+  readonly closes: number;
+}
+
+/** The steps still to do that miss the last moment for them, each by the most it is missed; what closes first comes first. */
+export function missedWindows(steps: readonly PlannedStep[]): MissedWindow[] {
+  return steps
+    .filter((s) => !s.done)
+    .flatMap((step) => {
+      const [clash] = step.clashes.filter((c) => c.kind === 'window').sort((a, b) => b.by - a.by);
+      return clash ? [{ step, clash, closes: step.from - clash.by }] : [];
+    })
+    .sort((a, b) => a.closes - b.closes);
+}
+
+function windowSentence({ step, closes }: MissedWindow, zone: string, now: number): string {
   return closes <= now
     ? `Too late: “${step.name}” had to be begun by ${whenWords(closes, zone)}.`
     : `Nobody is there in time: “${step.name}” has to be begun by ${whenWords(closes, zone)}.`;

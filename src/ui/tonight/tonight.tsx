@@ -11,6 +11,7 @@ import {
   holdOf,
   holdWords,
   missedMuch,
+  missedWindows,
   nextStep,
   timeWords,
   type BuildPlan,
@@ -267,9 +268,9 @@ export default function Tonight({
       l.coats.map((t) => ({ name: `clay on the ${region.replaceAll('-', ' ')}`, metres: t, round: false })),
     ),
   ];
-  const closed = own?.steps.filter((s) => !s.done && s.clashes.some((c) => c.kind === 'window')) ?? [];
-  const closing = closed.filter((s) => s.missed >= missedMuch),
-    passed = closed.filter((s) => s.missed < missedMuch);
+  const closed = missedWindows(own?.steps ?? []);
+  const closing = closed.filter((w) => w.step.missed >= missedMuch),
+    passed = closed.filter((w) => w.step.missed < missedMuch);
   return (
     <div className="tonight">
       <header>
@@ -298,22 +299,18 @@ export default function Tonight({
               : 'What you log waits here and is sent when it is back.'}
           </p>
         )}
-        {closing.map((s) => (
-          <p key={s.id} className="shout" role="alert">
+        {closing.map(({ step, clash }) => (
+          <p key={step.id} className="shout" role="alert">
             <Plumb status="fails" size={26} label="" />{' '}
             <span>
-              <strong>{s.name}.</strong>{' '}
-              {clashSentence(
-                own!,
-                s.clashes.find((c) => c.kind === 'window')!,
-              )}
+              <strong>{step.name}.</strong> {clashSentence(own!, clash)}
             </span>
           </p>
         ))}
         {passed.length > 0 && (
           <p className="waiting" role="status">
-            Past their time: {passed.map((s) => `“${s.name}”`).join(', ')}. Say that they are done, or leave them out on
-            the plan.
+            Past their time: {passed.map((w) => `“${w.step.name}”`).join(', ')}. Say that they are done, or leave them
+            out on the plan.
           </p>
         )}
         {known.refused && (
