@@ -105,6 +105,22 @@ test('one that hangs is ended after the patience there is; a word from it begins
   }
 });
 
+test('one that is told to pause is not taken to hang; once it goes on it is; another in its place is told too', () => {
+  jest.useFakeTimers();
+  const { client, made } = clientOf({ patience: 5, retries: 1 });
+  client.tell({ kind: 'pause' });
+  client.ask('long');
+  expect(made[0]!.asked).toEqual([{ tell: { kind: 'pause' } }, { seq: 1, request: 'long' }]);
+  jest.advanceTimersByTime(20_000);
+  expect(made).toHaveLength(1);
+  client.tell({ kind: 'go-on' });
+  jest.advanceTimersByTime(4_000);
+  expect(made).toHaveLength(1);
+  jest.advanceTimersByTime(2_000);
+  expect(made).toHaveLength(2);
+  jest.useRealTimers();
+});
+
 test('where a question replaces the last, the worker at it is ended; stopped, nothing more is heard', () => {
   const { client, made, texts } = clientOf({ replaces: true });
   client.ask('one');

@@ -31,6 +31,7 @@ export class WorkerClient<Request, Answer extends { readonly kind: string }> {
   private waiting: { readonly request: Request; readonly transfer: Transferable[] } | null = null;
   private timer: ReturnType<typeof setTimeout> | undefined;
   private deaths = 0;
+  private paused = false;
 
   constructor(
     private readonly make: MakeWorker,
@@ -51,8 +52,11 @@ export class WorkerClient<Request, Answer extends { readonly kind: string }> {
     this.post();
   }
 
+  /** A worker that is told to pause waits at its next rest, with what can wait; it is not taken to hang meanwhile. */
   tell(tell: Told): void {
+    this.paused = tell.kind === 'pause';
     this.worker?.postMessage({ tell } satisfies ToWorker<Request>, []);
+    if (this.waiting) this.watch();
   }
 
   /** Ends it, and whatever it was at. */
@@ -61,6 +65,7 @@ export class WorkerClient<Request, Answer extends { readonly kind: string }> {
     this.worker?.terminate();
     this.worker = null;
     this.waiting = null;
+    this.paused = false;
   }
 
   private post(): void {
@@ -74,11 +79,13 @@ export class WorkerClient<Request, Answer extends { readonly kind: string }> {
   private watch(): void {
     const { patience } = this.options;
     clearTimeout(this.timer);
-    if (patience !== undefined) this.timer = setTimeout(() => this.died('it took too long'), patience * 1000);
+    if (patience !== undefined && !this.paused)
+      this.timer = setTimeout(() => this.died('it took too long'), patience * 1000);
   }
 
   private start(): WorkerLike {
     const worker = this.make();
+    if (this.paused) worker.postMessage({ tell: { kind: 'pause' } } satisfies ToWorker<Request>, []);
     worker.onmessage = ({ data }: MessageEvent<FromWorker<Answer | Ended>>) => {
       if (data.seq !== this.seq || worker !== this.worker) return;
       clearTimeout(this.timer);

@@ -8,18 +8,9 @@ import type { DryingAnswer, DryingRequest } from './protocol';
 import { breathe, serve, type Work } from './serve';
 
 /** A shell over core for long work on drying: tells how far it is, can be paused and taken up again; stopped by ending the worker. */
-type Send = Work<DryingAnswer>['send'];
+type On = Work<DryingAnswer>;
 type Of<K extends DryingRequest['kind']> = Extract<DryingRequest, { kind: K }>;
 const evaluator = new Evaluator();
-let paused = false;
-let wake: (() => void) | null = null;
-
-async function holding(): Promise<void> {
-  while (paused)
-    await new Promise<void>((resolve) => {
-      wake = resolve;
-    });
-}
 
 /** Steps between two looks at the messages: a tenth of a second or so. */
 const stride = 48;
@@ -34,7 +25,7 @@ interface Dried {
 async function dryWhole(
   question: Question,
   step: number | undefined,
-  send: Send,
+  { send, rest }: On,
   from = 0,
   share = 1,
   known?: Parameters<Evaluator['piece']>[1],
@@ -54,8 +45,7 @@ async function dryWhole(
       told = performance.now();
       const left = run.done > 0.01 ? (worked / run.done - worked) / 1000 : NaN;
       send({ kind: 'progress', done: from + share * run.done, left });
-      await breathe();
-      await holding();
+      await rest();
     }
   }
   const whole = run.result();
@@ -69,9 +59,10 @@ async function packed(whole: WholeDrying, key: string): Promise<Uint8Array<Array
   return new Uint8Array(await new Response(stream).arrayBuffer());
 }
 
-async function whole(request: Of<'whole'>, send: Send): Promise<void> {
+async function whole(request: Of<'whole'>, on: On): Promise<void> {
+  const { send } = on;
   const began = performance.now();
-  const dried = await dryWhole(questionOf(request.asked), request.step, send);
+  const dried = await dryWhole(questionOf(request.asked), request.step, on);
   if ('code' in dried) {
     send({ kind: 'refused', why: dried });
     return;
@@ -80,7 +71,7 @@ async function whole(request: Of<'whole'>, send: Send): Promise<void> {
   send({ kind: 'whole', ...dried, seconds, packed: await packed(dried.whole, dried.key) });
 }
 
-async function kept({ bytes }: Of<'kept'>, send: Send): Promise<void> {
+async function kept({ bytes }: Of<'kept'>, { send }: On): Promise<void> {
   const stream = new Blob([bytes as Uint8Array<ArrayBuffer>]).stream().pipeThrough(new DecompressionStream('gzip'));
   const read = readWhole(new Uint8Array(await new Response(stream).arrayBuffer()));
   if (read.ok) send({ kind: 'whole', ...read.value, found: null, seconds: 0, packed: null });
@@ -88,7 +79,8 @@ async function kept({ bytes }: Of<'kept'>, send: Send): Promise<void> {
 }
 
 /** Variants of one piece: what its log told stays as it is for the piece itself. */
-async function variants(request: Of<'variants'>, send: Send): Promise<void> {
+async function variants(request: Of<'variants'>, on: On): Promise<void> {
+  const { send } = on;
   const { asked, builds } = request;
   const own = evaluator.knownOf(questionOf(asked), undefined);
   if (!own.ok) {
@@ -111,7 +103,7 @@ async function variants(request: Of<'variants'>, send: Send): Promise<void> {
     send({ kind: 'variant', row: { ...row, whole: null } });
     await breathe();
     if (!request.whole || regions.length === 0) continue;
-    const dried = await dryWhole(question, undefined, send, index / builds.length, 1 / builds.length, { known });
+    const dried = await dryWhole(question, undefined, on, index / builds.length, 1 / builds.length, { known });
     if ('code' in dried) send({ kind: 'refused', why: dried });
     else send({ kind: 'variant', row: { ...row, whole: dried.whole.regions } });
   }
@@ -131,20 +123,17 @@ function rowsOf(text: string): RecordRow[] {
   return rows;
 }
 
-function record({ text }: Of<'record'>, send: Send): void {
+function record({ text }: Of<'record'>, { send }: On): void {
   const read = readRoomRecord(rowsOf(text));
   if (read.ok) send({ kind: 'record', record: read.value });
   else send({ kind: 'refused', why: read });
 }
 
-async function work(request: DryingRequest, { send }: Work<DryingAnswer>): Promise<void> {
-  if (request.kind === 'whole') await whole(request, send);
-  else if (request.kind === 'kept') await kept(request, send);
-  else if (request.kind === 'variants') await variants(request, send);
-  else record(request, send);
+async function work(request: DryingRequest, on: On): Promise<void> {
+  if (request.kind === 'whole') await whole(request, on);
+  else if (request.kind === 'kept') await kept(request, on);
+  else if (request.kind === 'variants') await variants(request, on);
+  else record(request, on);
 }
 
-serve('the drying', work, (tell) => {
-  paused = tell.kind === 'pause';
-  wake?.();
-});
+serve('the drying', work);

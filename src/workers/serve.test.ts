@@ -26,16 +26,13 @@ const heard = () =>
 
 /** Serving with a piece of work that says what it was asked, or does as it is told. */
 async function serving(
-  work: (request: string, stale: () => boolean) => string | Promise<string>,
-  told: (tell: unknown) => void = () => undefined,
+  work: (request: string, stale: () => boolean, rest: () => Promise<boolean>) => string | Promise<string>,
 ): Promise<void> {
   posted.length = 0;
   newest = 0;
   const { serve } = await import('./serve');
-  serve<string, Answer>(
-    'the test',
-    async (request, { send, stale }) => send({ kind: 'told', text: await work(request, stale) }),
-    told as never,
+  serve<string, Answer>('the test', async (request, { send, stale, rest }) =>
+    send({ kind: 'told', text: await work(request, stale, rest) }),
   );
 }
 
@@ -87,14 +84,27 @@ test('what throws is a refusal with its place and its words, and the next is ser
   expect(heard().slice(2)).toEqual(['2 good', '2 done, last']);
 });
 
-test('what is told beside a request is heard at once and answers nothing', async () => {
-  const heardOf: unknown[] = [];
-  await serving(
-    (r) => r,
-    (tell) => heardOf.push(tell),
-  );
-  worker.onmessage!({ data: { tell: 'hold' } as never });
-  expect(heardOf).toEqual(['hold']);
-  await pause(30);
-  expect(posted).toEqual([]);
+test('one that is paused waits at its next rest, goes on when told, and lets a newer request by', async () => {
+  const order: string[] = [];
+  await serving(async (r, _stale, rest) => {
+    order.push(`${r} begins`);
+    order.push(`${r} ${(await rest()) ? 'goes on' : 'is overtaken'}`);
+    return r;
+  });
+  worker.onmessage!({ data: { tell: { kind: 'pause' } } });
+  ask(1, 'one');
+  await pause(60);
+  expect(order).toEqual(['one begins']);
+  worker.onmessage!({ data: { tell: { kind: 'go-on' } } });
+  await settled();
+  expect(order).toEqual(['one begins', 'one goes on']);
+  worker.onmessage!({ data: { tell: { kind: 'pause' } } });
+  ask(2, 'two');
+  await pause(60);
+  ask(3, 'three');
+  await pause(60);
+  expect(order.slice(2)).toEqual(['two begins', 'two is overtaken', 'three begins']);
+  worker.onmessage!({ data: { tell: { kind: 'go-on' } } });
+  await settled();
+  expect(order.at(-1)).toBe('three goes on');
 });

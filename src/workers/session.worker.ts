@@ -88,7 +88,7 @@ function coverFor(piece: Piece): FaceCover {
 /** What was chosen last, and of what. */
 let before: { readonly id: string; readonly school: string; readonly sizes: Sizes } | null = null;
 
-async function work(request: SessionRequest, { send, stale }: Work<SessionAnswer>): Promise<void> {
+async function work(request: SessionRequest, { send, stale, rest }: Work<SessionAnswer>): Promise<void> {
   const { asked } = request;
   let { pictureKey } = request;
   const question = questionOf(asked),
@@ -125,13 +125,11 @@ async function work(request: SessionRequest, { send, stale }: Work<SessionAnswer
   const milliseconds = performance.now() - began;
   const picture = pictureKey === null ? null : pictureOf(piece.value, pictureKey);
   send({ kind: 'nominal', report: nominal.value, picture, dryingKey: key.value, milliseconds });
-  await breathe();
-  if (stale()) return;
+  if (!(await rest())) return;
   const finer = pictureKey === null ? null : pictureOf(piece.value, picture?.key ?? pictureKey, true);
   if (finer) {
     send({ kind: 'picture', picture: finer });
-    await breathe();
-    if (stale()) return;
+    if (!(await rest())) return;
   }
   const answer = evaluator.judge(question, { ...options, ranges: true });
   if (!answer.ok) return;
@@ -145,15 +143,13 @@ async function work(request: SessionRequest, { send, stale }: Work<SessionAnswer
         send({ kind: 'complete', report: step.value });
         break;
       }
-      await breathe();
-      if (stale()) return;
+      if (!(await rest())) return;
     }
   } else send({ kind: 'complete', report: evaluator.reportOf(answer.value, bare) });
   const { surroundings } = asked;
   const { plan } = answer.value.judging;
   if (!request.ways || !plan || !surroundings) return;
-  await breathe();
-  if (stale()) return;
+  if (!(await rest())) return;
   if (plan.due !== null && plan.finish.nominal > plan.due) {
     const own = evaluator.toPlan(question, options);
     const left = own.ok
@@ -172,8 +168,7 @@ async function work(request: SessionRequest, { send, stale }: Work<SessionAnswer
   const ways: Sooner[] = [];
   const told = (done: boolean) => send({ kind: 'sooner', ways: [...ways].sort((a, b) => a.finish - b.finish), done });
   for (const way of waysToBeSooner(evaluator, question, answer.value, surroundings, options)) {
-    await breathe();
-    if (stale()) return;
+    if (!(await rest())) return;
     if (!way) continue;
     ways.push(way);
     told(false);
@@ -185,8 +180,7 @@ async function work(request: SessionRequest, { send, stale }: Work<SessionAnswer
       send({ kind: 'holding', ways: step.value });
       return;
     }
-    await breathe();
-    if (stale()) return;
+    if (!(await rest())) return;
   }
 }
 

@@ -1,5 +1,5 @@
 import { seeded } from '../quantity';
-import { costOf, expanded, labelTriangles, type LabelInputs } from './labels';
+import { costOf, expanded, labelTriangles, relabelled, type LabelInputs } from './labels';
 
 /** Cuts against every labelling there is. */
 interface Case {
@@ -103,4 +103,54 @@ test('one label taken by those whom it lowers the cost for: as cheap as the best
       expect(costOf(it.inputs, it.drawable, taken, it.weight)).toBeCloseTo(best, 9);
     }
   }
+});
+
+test('where some are drawn otherwise, going through what lies about them finds what going through the whole does', () => {
+  const side = 90,
+    count = side * side;
+  const random = seeded(7);
+  const one: number[] = [],
+    other: number[] = [];
+  for (let t = 0; t < count; t++)
+    for (const [next, there] of [
+      [t + 1, t % side < side - 1],
+      [t + side, t < count - side],
+    ] as const)
+      if (there) {
+        one.push(t);
+        other.push(next);
+      }
+  const inputs: LabelInputs = {
+    areas: new Float64Array(count).map(() => 0.5 + random()),
+    stands: new Uint8Array(count),
+    seams: {
+      count: one.length,
+      one: Uint32Array.from(one),
+      other: Uint32Array.from(other),
+      cost: Float64Array.from(one, () => 0.5 + random()),
+    },
+  };
+  // Quarters, each drawn by one, with specks and a band that two draw.
+  const quarter = (t: number) => (t % side < side / 2 ? 0 : 1) + (t < count / 2 ? 0 : 2);
+  const drawable = [0, 1, 2, 3].map((label) =>
+    new Uint8Array(count).map((_, t) =>
+      Number(quarter(t) === label || random() < 0.1 || Math.abs((t % side) - side / 2) < 5),
+    ),
+  );
+  const weight = 0.7;
+  const labels = labelTriangles(inputs, drawable, weight);
+  const otherwise = Array.from({ length: count }, (_, t) => t).filter(() => random() < 0.01);
+  for (const t of otherwise) drawable[labels[t]!]![t] = 1 - drawable[labels[t]!]![t]!;
+  let whole = labels,
+    cost = costOf(inputs, drawable, labels, weight);
+  for (let inVain = 0, label = 0; inVain < 4; label = (label + 1) % 4) {
+    const taken = expanded(inputs, drawable, whole, label, weight);
+    const now = costOf(inputs, drawable, taken, weight);
+    inVain = now < cost - 1e-9 ? 0 : inVain + 1;
+    if (inVain === 0) [whole, cost] = [taken, now];
+  }
+  const before = costOf(inputs, drawable, labels, weight);
+  expect(cost).toBeLessThan(before - 1);
+  const found = costOf(inputs, drawable, relabelled(inputs, drawable, weight, labels, otherwise), weight);
+  expect((found - cost) / (before - cost)).toBeLessThan(0.02);
 });

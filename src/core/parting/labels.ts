@@ -29,12 +29,10 @@ export function costOf(inputs: LabelInputs, drawable: Drawable, labels: Uint8Arr
   return cost;
 }
 
-/** `from`: labels that are near the answer, to begin at. */
-export function labelTriangles(inputs: LabelInputs, drawable: Drawable, weight: number, from?: Uint8Array): Uint8Array {
+export function labelTriangles(inputs: LabelInputs, drawable: Drawable, weight: number): Uint8Array {
   const labels = new Uint8Array(inputs.areas.length);
   if (drawable.length < 2) return labels;
   if (drawable.length === 2) return twoLabels(inputs, drawable, weight);
-  if (from) return lowered(inputs, drawable, from, weight, takings(drawable.length)).labels;
   const firsts = labels.map((_, t) =>
     Math.max(
       0,
@@ -50,6 +48,18 @@ export function labelTriangles(inputs: LabelInputs, drawable: Drawable, weight: 
   return ends.reduce((best, end) => (end.cost < best.cost ? end : best)).labels;
 }
 
+/** Labels that were the answer until these triangles turned out to be drawn by others than was thought. */
+export function relabelled(
+  inputs: LabelInputs,
+  drawable: Drawable,
+  weight: number,
+  labels: Uint8Array,
+  otherwise: readonly number[],
+): Uint8Array {
+  if (drawable.length < 3) return labelTriangles(inputs, drawable, weight);
+  return lowered(inputs, drawable, labels, weight, takings(drawable.length), otherwise).labels;
+}
+
 /** Each pair's exact cut; of many labels on a large face they would take longer than they are worth. */
 function bestOfTwo(inputs: LabelInputs, drawable: Drawable, weight: number): Uint8Array[] {
   const pairs = movesOf(drawable.length).flatMap(([a, b]) => (b === undefined ? [] : [[a, b] as const]));
@@ -62,43 +72,100 @@ const mostBegun = 200_000;
 /** Those that cost least to begin with. */
 const mostStarts = 3;
 
+/**
+ * Goes through the moves until none lowers the cost. A move that was tried before is tried again about what has changed
+ * since; `changed` are triangles that were given otherwise to begin with, all else being as it was left.
+ */
 function lowered(
   inputs: LabelInputs,
   drawable: Drawable,
   start: Uint8Array,
   weight: number,
   all: readonly Move[],
+  changed?: readonly number[],
 ): { labels: Uint8Array; cost: number } {
   const labels = start.slice();
   // Where there are many, taking is tried and changing places is not: there would be more of it than it is worth.
   const moves = all.length * labels.length > mostBegun ? all.filter((m) => m.length === 1) : all;
-  let cost = costOf(inputs, drawable, labels, weight);
-  // Two labels that have stayed as they were since they last changed places to no avail would do so again.
-  const changes = new Uint32Array(drawable.length);
-  const inVain = new Map<Move, string>();
-  const known = (move: Move) => move.map((label) => changes[label]).join();
-  for (let since = 0, i = 0; since < moves.length; i = (i + 1) % moves.length) {
+  const since = new Map(moves.map((move) => [move, new Set(changed)]));
+  const tried = new Set<Move>(changed ? moves : []);
+  for (let inVain = 0, i = 0; inVain < moves.length; i = (i + 1) % moves.length) {
     const move = moves[i]!;
-    if (move.length === 2 && inVain.get(move) === known(move)) {
-      since++;
+    const about = since.get(move)!;
+    const wide = !tried.has(move) || about.size > wideFrom * labels.length;
+    const near = wide ? null : partAbout(inputs, drawable, labels, about);
+    tried.add(move);
+    since.set(move, new Set());
+    const of = near ?? { inputs, drawable, labels };
+    const after = moved(of.inputs, of.drawable, of.labels, move, weight);
+    const was = costOf(of.inputs, of.drawable, of.labels, weight),
+      now = costOf(of.inputs, of.drawable, after, weight);
+    if (!(now < was * (1 - 1e-9))) {
+      inVain++;
       continue;
     }
-    const tried = moved(inputs, drawable, labels, move, weight);
-    const now = costOf(inputs, drawable, tried, weight);
-    if (now < cost * (1 - 1e-9)) {
-      const touched = new Set<number>();
-      for (let t = 0; t < labels.length; t++) if (tried[t] !== labels[t]) touched.add(tried[t]!).add(labels[t]!);
-      for (const label of touched) changes[label]! += 1;
-      labels.set(tried);
-      cost = now;
-      since = 0;
-    } else {
-      inVain.set(move, known(move));
-      since++;
+    inVain = 0;
+    for (let k = 0; k < after.length; k++) {
+      if (after[k] === of.labels[k]) continue;
+      const t = near ? near.triangles[k]! : k;
+      labels[t] = after[k]!;
+      for (const others of since.values()) others.add(t);
     }
   }
-  return { labels, cost };
+  return { labels, cost: costOf(inputs, drawable, labels, weight) };
 }
+
+/** Triangles about one that changed, counted from one to the next, among which labels may change with it. */
+const rings = 16;
+/** Of all triangles: about so many it is as well to look at the whole. */
+const wideFrom = 0.02;
+
+/** The triangles within some rings of these, and about them those that keep their label whatever it costs. */
+function partAbout({ areas, stands, seams }: LabelInputs, drawable: Drawable, labels: Uint8Array, about: Set<number>) {
+  const far = rings + 2;
+  const ring = new Uint8Array(areas.length).fill(far);
+  for (const t of about) ring[t] = 0;
+  for (let r = 1; r < far && about.size > 0; r++)
+    for (let e = 0; e < seams.count; e++) {
+      const a = seams.one[e]!,
+        b = seams.other[e]!;
+      if (ring[a] === r - 1 && ring[b]! > r) ring[b] = r;
+      else if (ring[b] === r - 1 && ring[a]! > r) ring[a] = r;
+    }
+  const place = new Int32Array(areas.length).fill(-1);
+  const triangles: number[] = [];
+  for (let t = 0; t < areas.length; t++) if (ring[t]! < far) place[t] = triangles.push(t) - 1;
+  const kept = triangles.map((t) => ring[t] === far - 1);
+  const [one, other, cost]: [number[], number[], number[]] = [[], [], []];
+  for (let e = 0; e < seams.count; e++) {
+    const a = place[seams.one[e]!]!,
+      b = place[seams.other[e]!]!;
+    if (a < 0 || b < 0 || (kept[a] && kept[b])) continue;
+    one.push(a);
+    other.push(b);
+    cost.push(seams.cost[e]!);
+  }
+  return {
+    triangles,
+    inputs: {
+      areas: Float64Array.from(triangles, (t, k) => (kept[k] ? dear : areas[t]!)),
+      stands: Uint8Array.from(triangles, (t) => stands[t]!),
+      seams: {
+        count: one.length,
+        one: Uint32Array.from(one),
+        other: Uint32Array.from(other),
+        cost: Float64Array.from(cost),
+      },
+    },
+    drawable: drawable.map((d, label) =>
+      Uint8Array.from(triangles, (t, k) => (kept[k] ? Number(labels[t] === label) : d[t]!)),
+    ),
+    labels: Uint8Array.from(triangles, (t) => labels[t]!),
+  };
+}
+
+/** m2: more than any seam saves. */
+const dear = 1000;
 
 /** One label taken by whoever likes; or two that change places, which the first kind cannot do. */
 type Move = readonly [number] | readonly [number, number];

@@ -7,8 +7,9 @@ import { HeightFields } from './height-fields';
 import { labelTriangles, seamWeight } from './labels';
 import { findLocks, type Lock } from './locks';
 import { partingLines, type PartingLine } from './parting-line';
-import { airTraps, pouredWith, waysToPour, type Pour } from './pour';
+import { airTraps, bestPour, pouredWith, type Pour } from './pour';
 import { FaceRays } from './rays';
+import { roughFace } from './rough-face';
 import { chooseDirections, mostPieces, settled, undrawnAllowed, type Chosen, type Working } from './search';
 import { bestShim, shimAt, type Shim } from './shim';
 import { stretchAlong, type Stretch } from './stretch';
@@ -104,6 +105,7 @@ function isDirection(d: Vec3): boolean {
 export function* partingOf(face: MasterFace, board: number | null, asked: PartingAsked): Working<Parting> {
   let shim: Shim | null = null;
   let chosen: Chosen;
+  const rough = roughFace(face);
   if (asked.shim) {
     shim =
       typeof asked.shim === 'object'
@@ -112,7 +114,7 @@ export function* partingOf(face: MasterFace, board: number | null, asked: Partin
     chosen = bySides(face, shim);
   } else if (asked.open) chosen = openFront(face, true);
   else if (asked.pulls) chosen = settled(face, new FaceRays(face), asked.pulls);
-  else chosen = yield* scaled(chooseDirections(face, asked.pieces ?? null, asked.worth), 0, 0.8);
+  else chosen = yield* scaled(chooseDirections(face, asked.pieces ?? null, asked.worth, rough), 0, 0.8);
   yield 0.8;
   const { directions, labels, held } = withHeld(face, chosen);
   const lines = partingLines(face, labels);
@@ -122,7 +124,7 @@ export function* partingOf(face: MasterFace, board: number | null, asked: Partin
     : findLocks(face, directions, board);
   yield 0.9;
   const stretch = stretchAlong(face, directions[0]!);
-  const pour = yield* pourOf(face, asked.pour);
+  const pour = yield* pourOf(face, rough, asked.pour);
   return {
     pieces: directions.map((direction, i) => pieceOf(face, direction, i, labels, held)),
     undrawn: {
@@ -182,9 +184,9 @@ export function withHeld(face: MasterFace, chosen: Chosen): Chosen & { readonly 
   return { ...chosen, held };
 }
 
-function* pourOf(face: MasterFace, up: Vec3 | undefined): Working<Pour> {
-  if (!up) return (yield* scaled(waysToPour(face), 0.92, 1))[0]!;
-  return pouredWith(up, airTraps(face, up));
+function* pourOf(face: MasterFace, rough: MasterFace, up: Vec3 | undefined): Working<Pour> {
+  if (up) return pouredWith(up, airTraps(face, up));
+  return yield* scaled(bestPour(face, rough), 0.92, 1);
 }
 
 function* scaled<T>(work: Working<T>, from: number, to: number): Working<T> {

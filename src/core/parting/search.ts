@@ -2,7 +2,7 @@ import type { Vec3 } from '../quantity';
 import { about, opposedPairs, opposite } from './directions';
 import type { MasterFace } from './face';
 import { HeightFields } from './height-fields';
-import { costOf, labelTriangles, seamWeight } from './labels';
+import { costOf, labelTriangles, relabelled, seamWeight } from './labels';
 import { FaceRays } from './rays';
 import { roughFace } from './rough-face';
 
@@ -43,8 +43,12 @@ export type Working<T> = Generator<number, T, undefined>;
  * worth making. Two are the best opposed pair of those looked along, the cheapest cut exactly and the best moved about.
  * All that is told on the face in fewer triangles; what they draw, on the whole of it.
  */
-export function* chooseDirections(whole: MasterFace, pieces: number | null, worth = worthAPart): Working<Chosen> {
-  const face = roughFace(whole);
+export function* chooseDirections(
+  whole: MasterFace,
+  pieces: number | null,
+  worth = worthAPart,
+  face = roughFace(whole),
+): Working<Chosen> {
   const fields = new HeightFields(face);
   // A metre of seam is worth what it is on the whole face, however large the triangles.
   const weight = seamWeight(whole);
@@ -87,6 +91,16 @@ function undrawnBy({ count, areas, stands }: MasterFace, fields: HeightFields, d
   return undrawn;
 }
 
+/** By direction: what of the face it draws, by pictures. */
+function drawnBy(fields: HeightFields, { count }: MasterFace, directions: readonly Vec3[]): Uint8Array[] {
+  const unused = new Uint8Array(count);
+  return directions.map((d) => {
+    const along = new Uint8Array(count);
+    fields.look(d).drawable(along, unused);
+    return along;
+  });
+}
+
 /**
  * Pictures tell first what each direction draws, rays for good: each triangle along the direction it is given to. Where
  * they say otherwise it may be given to another, and that is asked again.
@@ -97,27 +111,22 @@ export function settled(
   directions: readonly Vec3[],
   fields = new HeightFields(face),
 ): Chosen {
-  const unused = new Uint8Array(face.count);
-  const drawable = directions.map((d) => {
-    const along = new Uint8Array(face.count);
-    fields.look(d).drawable(along, unused);
-    return along;
-  });
+  const drawable = drawnBy(fields, face, directions);
   const asked = directions.map(() => new Uint8Array(face.count));
   const weight = seamWeight(face);
   let labels = labelTriangles(face, drawable, weight);
   for (let round = 0; ; round++) {
-    let otherwise = 0;
+    const otherwise: number[] = [];
     for (let t = 0; t < face.count; t++) {
       const label = labels[t]!;
       if (face.stands[t] || asked[label]![t]) continue;
       asked[label]![t] = 1;
       const draws = rays.draws(t, directions[label]!) ? 1 : 0;
-      if (draws !== drawable[label]![t]) otherwise++;
+      if (draws !== drawable[label]![t]) otherwise.push(t);
       drawable[label]![t] = draws;
     }
-    if (otherwise === 0 || round === rounds) break;
-    labels = labelTriangles(face, drawable, weight, labels);
+    if (otherwise.length === 0 || round === rounds) break;
+    labels = relabelled(face, drawable, weight, labels, otherwise);
   }
   return { directions, drawable, labels, undrawn: null, oneMore: null };
 }

@@ -115,6 +115,8 @@ export interface OpenedBuild extends SavedBuild {
 const beforeShownFor = 6000;
 /** Milliseconds of stillness after which the whole piece is dried. */
 const stillFor = 4000;
+/** Milliseconds for which what can wait makes room for the parting of a mould. */
+const waitsForParting = 8000;
 const bySelfKey = 'sostegno-dry-by-self';
 
 function remembersBySelf(): boolean {
@@ -134,6 +136,7 @@ export class BenchController {
   private lastLabel = 'Changed';
   private reckoned: Build | null = null;
   private stillTimer: ReturnType<typeof setTimeout> | undefined;
+  private waitTimer: ReturnType<typeof setTimeout> | undefined;
   private readonly drying: DryingClient;
   /** Long work on the mould, and what of it is shown. */
   readonly mould = new MouldWork();
@@ -195,6 +198,18 @@ export class BenchController {
     });
     this.client = sessionClient((answer) => this.receive(answer));
     this.drying = dryingClient((answer) => this.receiveWhole(answer));
+    this.mould.store.subscribe(({ status }, earlier) => {
+      if ((status === 'working') !== (earlier.status === 'working')) this.makeRoom(status === 'working');
+    });
+  }
+
+  /** Ranges, remedies and the drying of the whole wait a while for a parting that is looked at, which wants the same cores. */
+  private makeRoom(wanted: boolean): void {
+    clearTimeout(this.waitTimer);
+    const tell = { kind: wanted ? 'pause' : 'go-on' } as const;
+    this.client.tell(tell);
+    if (this.state.whole.status === 'working') this.drying.tell(tell);
+    if (wanted) this.waitTimer = setTimeout(() => this.makeRoom(false), waitsForParting);
   }
 
   get state(): BenchState {
@@ -224,6 +239,7 @@ export class BenchController {
       window.removeEventListener('beforeunload', warn);
       clearTimeout(this.beforeTimer);
       clearTimeout(this.stillTimer);
+      clearTimeout(this.waitTimer);
       this.saving.stop();
       this.client.stop();
       this.drying.stop();

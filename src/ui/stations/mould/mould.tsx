@@ -45,7 +45,7 @@ function useMouldWork(): void {
       () => {
         if (of !== key) controller.mould.part(controller.askedOf(build), key);
         // What every kind comes to waits for the plan, which is a kind's too, and for the parting.
-        if (rowsOf !== rowsKey && reckoning !== 'nominal' && !parting)
+        else if (rowsOf !== rowsKey && reckoning !== 'nominal' && !parting)
           controller.mould.compare(controller.askedOf(build), rowsKey);
       },
       of === '' ? 0 : stillFor,
