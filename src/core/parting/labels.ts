@@ -89,11 +89,12 @@ function lowered(
   const moves = all.length * labels.length > mostBegun ? all.filter((m) => m.length === 1) : all;
   const since = new Map(moves.map((move) => [move, new Set(changed)]));
   const tried = new Set<Move>(changed ? moves : []);
+  const seamsOfEach = seamsAt(inputs);
   for (let inVain = 0, i = 0; inVain < moves.length; i = (i + 1) % moves.length) {
     const move = moves[i]!;
     const about = since.get(move)!;
     const wide = !tried.has(move) || about.size > wideFrom * labels.length;
-    const near = wide ? null : partAbout(inputs, drawable, labels, about);
+    const near = wide ? null : partAbout(inputs, seamsOfEach, drawable, labels, about);
     tried.add(move);
     since.set(move, new Set());
     const of = near ?? { inputs, drawable, labels };
@@ -120,35 +121,62 @@ const rings = 16;
 /** Of all triangles: about so many it is as well to look at the whole. */
 const wideFrom = 0.02;
 
+/** By triangle: its seams, as places in one list. */
+function seamsAt({ areas, seams }: LabelInputs): { from: Uint32Array; seam: Uint32Array } {
+  const from = new Uint32Array(areas.length + 1);
+  for (const side of [seams.one, seams.other]) for (let e = 0; e < seams.count; e++) from[side[e]! + 1]!++;
+  for (let t = 0; t < areas.length; t++) from[t + 1]! += from[t]!;
+  const next = from.slice(0, areas.length);
+  const seam = new Uint32Array(2 * seams.count);
+  for (const side of [seams.one, seams.other]) for (let e = 0; e < seams.count; e++) seam[next[side[e]!]!++] = e;
+  return { from, seam };
+}
+
 /** The triangles within some rings of these, and about them those that keep their label whatever it costs. */
-function partAbout({ areas, stands, seams }: LabelInputs, drawable: Drawable, labels: Uint8Array, about: Set<number>) {
-  const far = rings + 2;
-  const ring = new Uint8Array(areas.length).fill(far);
-  for (const t of about) ring[t] = 0;
-  for (let r = 1; r < far && about.size > 0; r++)
-    for (let e = 0; e < seams.count; e++) {
-      const a = seams.one[e]!,
-        b = seams.other[e]!;
-      if (ring[a] === r - 1 && ring[b]! > r) ring[b] = r;
-      else if (ring[b] === r - 1 && ring[a]! > r) ring[a] = r;
-    }
+function partAbout(
+  { areas, stands, seams }: LabelInputs,
+  { from, seam }: ReturnType<typeof seamsAt>,
+  drawable: Drawable,
+  labels: Uint8Array,
+  about: ReadonlySet<number>,
+) {
+  const triangles = [...about];
   const place = new Int32Array(areas.length).fill(-1);
-  const triangles: number[] = [];
-  for (let t = 0; t < areas.length; t++) if (ring[t]! < far) place[t] = triangles.push(t) - 1;
-  const kept = triangles.map((t) => ring[t] === far - 1);
-  const [one, other, cost]: [number[], number[], number[]] = [[], [], []];
-  for (let e = 0; e < seams.count; e++) {
-    const a = place[seams.one[e]!]!,
-      b = place[seams.other[e]!]!;
-    if (a < 0 || b < 0 || (kept[a] && kept[b])) continue;
-    one.push(a);
-    other.push(b);
-    cost.push(seams.cost[e]!);
+  for (const [k, t] of triangles.entries()) place[t] = k;
+  /** Where the ring begins that is gone about now, and the last, of those that keep theirs. */
+  let ring = 0;
+  for (let r = 0; r <= rings; r++) {
+    const end = triangles.length;
+    for (let k = ring; k < end; k++) {
+      const t = triangles[k]!;
+      for (let s = from[t]!; s < from[t + 1]!; s++) {
+        const e = seam[s]!;
+        const other = seams.one[e] === t ? seams.other[e]! : seams.one[e]!;
+        if (place[other]! < 0) place[other] = triangles.push(other) - 1;
+      }
+    }
+    ring = end;
+  }
+  const keeps = (k: number) => k >= ring;
+  const one: number[] = [],
+    other: number[] = [],
+    cost: number[] = [];
+  for (let k = 0; k < ring; k++) {
+    const t = triangles[k]!;
+    for (let s = from[t]!; s < from[t + 1]!; s++) {
+      const e = seam[s]!;
+      const next = place[seams.one[e] === t ? seams.other[e]! : seams.one[e]!]!;
+      // Each once: by the first of its two, or by the one of them that does not keep its label.
+      if (next < k) continue;
+      one.push(k);
+      other.push(next);
+      cost.push(seams.cost[e]!);
+    }
   }
   return {
     triangles,
     inputs: {
-      areas: Float64Array.from(triangles, (t, k) => (kept[k] ? dear : areas[t]!)),
+      areas: Float64Array.from(triangles, (t, k) => (keeps(k) ? dear : areas[t]!)),
       stands: Uint8Array.from(triangles, (t) => stands[t]!),
       seams: {
         count: one.length,
@@ -158,7 +186,7 @@ function partAbout({ areas, stands, seams }: LabelInputs, drawable: Drawable, la
       },
     },
     drawable: drawable.map((d, label) =>
-      Uint8Array.from(triangles, (t, k) => (kept[k] ? Number(labels[t] === label) : d[t]!)),
+      Uint8Array.from(triangles, (t, k) => (keeps(k) ? Number(labels[t] === label) : d[t]!)),
     ),
     labels: Uint8Array.from(triangles, (t) => labels[t]!),
   };

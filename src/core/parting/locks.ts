@@ -155,12 +155,17 @@ function distanceToOpen({ size, step, solid }: Cells, locked: Uint8Array): Float
     at = new Int32Array(longest),
     edge = new Float64Array(longest + 1);
   const strides = [1, size[0], size[0] * size[1]];
+  // Along the second axis only lines that cross a column with something locked are asked for later; along the last, those columns.
+  const columns = new Uint8Array(strides[2]!),
+    crossing = new Uint8Array(size[0]);
+  for (let i = 0; i < locked.length; i++) if (locked[i]) columns[i % strides[2]!] = crossing[i % size[0]] = 1;
   for (let axis = 0; axis < 3; axis++) {
     const n = size[axis]!,
       stride = strides[axis]!,
       slab = n * stride;
     for (let low = 0; low < squares.length; low += slab)
       for (let start = low; start < low + stride; start++) {
+        if ((axis === 1 && !crossing[start % size[0]]) || (axis === 2 && !columns[start])) continue;
         let far = false;
         for (let i = 0; i < n; i++) if ((line[i] = squares[start + i * stride]!) > 0) far = true;
         if (!far) continue;
@@ -168,7 +173,8 @@ function distanceToOpen({ size, step, solid }: Cells, locked: Uint8Array): Float
         for (let i = 0; i < n; i++) squares[start + i * stride] = out[i]!;
       }
   }
-  return squares.map((s, i) => (locked[i] ? Math.sqrt(s) * step : 0));
+  for (let i = 0; i < squares.length; i++) squares[i] = locked[i] ? Math.sqrt(squares[i]!) * step : 0;
+  return squares;
 }
 
 function lowerEnvelope(f: Float64Array, n: number, out: Float64Array, at: Int32Array, edge: Float64Array): void {

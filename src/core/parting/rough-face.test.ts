@@ -29,6 +29,8 @@ test('a ball keeps its size and every edge its two sides', () => {
   expect(rough.count).toBeLessThanOrEqual(10_000);
   expect(rough.count).toBeGreaterThan(8_000);
   expect(rough.area / (4 * Math.PI * radius ** 2)).toBeCloseTo(1, 2);
+  // None of its corners is one that was left out.
+  expect(new Set(rough.triangles).size).toBe(rough.positions.length / 3);
   // Each triangle has three sides, each shared by two of them.
   expect(rough.seams.count).toBe((3 * rough.count) / 2);
 });

@@ -31,9 +31,11 @@ export function roughFace(face: MasterFace, triangleCount = enough): MasterFace 
     new Uint8Array(corners.length / 3).map((_, t) =>
       of[corners[3 * t]!]! + of[corners[3 * t + 1]!]! + of[corners[3 * t + 2]!]! >= 2 ? 1 : 0,
     );
-  const rough = masterFace(
-    { positions, triangles: Uint32Array.from(corners) },
-    { board: null, kept: most(kept), bare: most(stands) },
-  );
+  const options = { board: null, kept: most(kept), bare: most(stands) };
+  // The corners that are left, numbered anew in place.
+  const [numbers, left] = MeshoptSimplifier.compactMesh(corners);
+  const corner = new Float32Array(3 * left);
+  for (const [i, n] of numbers.entries()) if (n < left) corner.set(positions.subarray(3 * i, 3 * i + 3), 3 * n);
+  const rough = masterFace({ positions: corner, triangles: Uint32Array.from(corners) }, options);
   return rough.ok && rough.value.area > 0 ? rough.value : face;
 }
