@@ -36,7 +36,7 @@ export class HeightFields {
     this.ph = new Float32Array(points);
   }
 
-  /** The picture along a direction, for `drawable` and `above` to be asked of. */
+  /** The picture along a direction, for `drawable` and `clearOpen` to be asked of. */
   look(d: Vec3): this {
     const { px, py, ph, pixel, face } = this;
     const [u, v] = across(d);
@@ -147,22 +147,24 @@ export class HeightFields {
     }
   }
 
-  /** Whether the piece stands over a place in the direction. */
-  above(x: number, y: number, z: number): boolean {
-    const at = this.pointAt(x, y, z);
-    return at >= 0 && this.top[at]! > this.d[0] * x + this.d[1] * y + this.d[2] * z;
-  }
-
-  /** Whether it does in the opposite direction. */
-  below(x: number, y: number, z: number): boolean {
-    const at = this.pointAt(x, y, z);
-    return at >= 0 && this.bottom[at]! < this.d[0] * x + this.d[1] * y + this.d[2] * z;
-  }
-
-  private pointAt(x: number, y: number, z: number): number {
-    const { u, v, pixel, x0, y0, wide, high } = this;
-    const i = Math.floor((u[0] * x + u[1] * y + u[2] * z) / pixel - x0),
-      j = Math.floor((v[0] * x + v[1] * y + v[2] * z) / pixel - y0);
-    return i < 0 || j < 0 || i >= wide || j >= high ? -1 : j * wide + i;
+  /**
+   * Places of a column, each `rise` metres over the last: those over which nothing stands in the direction are taken out of
+   * `marked`, where the column begins at `first` and goes on by `stride`.
+   */
+  clearOpen(marked: Uint8Array, first: number, stride: number, count: number, at: Vec3, rise: number): void {
+    const { u, v, d, pixel, x0, y0, wide, high, top } = this;
+    const [x, y, z] = at;
+    const a0 = (u[0] * x + u[1] * y + u[2] * z) / pixel - x0,
+      b0 = (v[0] * x + v[1] * y + v[2] * z) / pixel - y0,
+      h0 = d[0] * x + d[1] * y + d[2] * z;
+    const da = (u[2] * rise) / pixel,
+      db = (v[2] * rise) / pixel,
+      dh = d[2] * rise;
+    for (let n = 0, k = first; n < count; n++, k += stride) {
+      if (marked[k] === 0) continue;
+      const i = Math.floor(a0 + n * da),
+        j = Math.floor(b0 + n * db);
+      if (i < 0 || j < 0 || i >= wide || j >= high || !(top[j * wide + i]! > h0 + n * dh)) marked[k] = 0;
+    }
   }
 }

@@ -43,7 +43,7 @@ export function labelTriangles(inputs: LabelInputs, drawable: Drawable, weight: 
   const starts = [firsts, ...bestOfTwo(inputs, drawable, weight)]
     .map((start) => ({ start, cost: costOf(inputs, drawable, start, weight) }))
     .sort((a, b) => a.cost - b.cost)
-    .slice(0, mostStarts);
+    .slice(0, mostStarts * inputs.areas.length > mostBegun / 2 ? 1 : mostStarts);
   const ends = starts.map(({ start }) => lowered(inputs, drawable, start, weight, movesOf(drawable.length)));
   return ends.reduce((best, end) => (end.cost < best.cost ? end : best)).labels;
 }
@@ -60,10 +60,10 @@ export function relabelled(
   return lowered(inputs, drawable, labels, weight, takings(drawable.length), otherwise).labels;
 }
 
-/** Each pair's exact cut; of many labels on a large face they would take longer than they are worth. */
+/** Each pair's exact cut; of many labels on a large face, where they would take longer than they are worth, the first two's. */
 function bestOfTwo(inputs: LabelInputs, drawable: Drawable, weight: number): Uint8Array[] {
-  const pairs = movesOf(drawable.length).flatMap(([a, b]) => (b === undefined ? [] : [[a, b] as const]));
-  if (pairs.length * inputs.areas.length > mostBegun) return [];
+  const all = movesOf(drawable.length).flatMap(([a, b]) => (b === undefined ? [] : [[a, b] as const]));
+  const pairs = all.length * inputs.areas.length > mostBegun ? all.slice(0, 1) : all;
   return pairs.map(([a, b]) =>
     twoLabels(inputs, [drawable[a]!, drawable[b]!], weight).map((second) => (second ? b : a)),
   );

@@ -80,9 +80,8 @@ export function findLocks(
     for (let y = 0, column = 0; y < size[1]; y++)
       for (let x = 0; x < size[0]; x++, column++) {
         const [dx, dy, dz] = strewn(x, y);
-        for (let z = 0, i = column; z < size[2]; z++, i += size[0] * size[1])
-          if (locked[i] && !fields.above(low[0] + (x + dx) * step, low[1] + (y + dy) * step, low[2] + (z + dz) * step))
-            locked[i] = 0;
+        const lowest: Vec3 = [low[0] + (x + dx) * step, low[1] + (y + dy) * step, low[2] + dz * step];
+        fields.clearOpen(locked, column, size[0] * size[1], size[2], lowest, step);
       }
   }
   if (!locked.includes(1)) return [];

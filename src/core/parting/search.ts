@@ -56,8 +56,7 @@ export function* chooseDirections(
   const allowed = undrawnAllowed * face.area;
   const single = bestSingle(face, looked);
   const finely = face === whole ? fields : new HeightFields(whole);
-  const near = yield* bestPair(face, fields, looked, weight);
-  const pair = face === whole ? near : beside(whole, finely, near, closer, weight);
+  const pair = yield* bestPair({ face, fields }, { face: whole, fields: finely }, looked, weight);
   const undrawn = {
     one: undrawnBy(whole, finely, single) / whole.area,
     two: undrawnBy(whole, finely, pair, true) / whole.area,
@@ -244,24 +243,36 @@ function bestSingle({ area }: MasterFace, looked: Looked): Vec3 {
 }
 
 const cutExactly = 6;
+/** Of those that are cut exactly on the rough face: how many are cut on the whole. */
+const cutOnTheWhole = 3;
 
-function* bestPair(face: MasterFace, fields: HeightFields, looked: Looked, weight: number): Working<Vec3> {
-  let best: { d: Vec3; cost: number } | null = null;
+interface Pictured {
+  readonly face: MasterFace;
+  readonly fields: HeightFields;
+}
+
+function* bestPair(rough: Pictured, whole: Pictured, looked: Looked, weight: number): Working<Vec3> {
+  const by = (on: Pictured) => (d: Vec3) => ({ d, cost: pairCost(on.face, on.fields, d, weight) });
+  const cheaper = (a: { cost: number }, b: { cost: number }) => a.cost - b.cost;
   const cheapestBy = (cost: 'leastSeam' | 'seamByFacing') =>
     [...looked.pairs].sort((a, b) => a[cost] - b[cost]).slice(0, cutExactly);
   const cheapest = new Set([...cheapestBy('leastSeam'), ...cheapestBy('seamByFacing')]);
-  for (const [i, { along: d }] of [...cheapest].entries()) {
-    const cost = pairCost(face, fields, d, weight);
-    if (!best || cost < best.cost) best = { d, cost };
-    yield 0.5 + 0.2 * (i / cheapest.size);
+  const cut: ReturnType<ReturnType<typeof by>>[] = [];
+  for (const { along } of cheapest) {
+    cut.push(by(rough)(along));
+    yield 0.5 + 0.15 * (cut.length / cheapest.size);
   }
+  const best = cut.sort(cheaper).slice(0, cutOnTheWhole);
+  const onTheWhole = rough.face === whole.face ? best : best.map(({ d }) => by(whole)(d)).sort(cheaper);
+  yield 0.72;
   // Points lie some eight degrees apart.
-  let { d } = best!;
+  let { d } = onTheWhole[0]!;
   for (const angle of [2 * closer, closer]) {
-    d = beside(face, fields, d, angle, weight);
+    d = beside(rough.face, rough.fields, d, angle, weight);
     yield 0.8 - angle;
   }
-  return d;
+  if (rough.face === whole.face || d === onTheWhole[0]!.d) return d;
+  return [onTheWhole[0]!, by(whole)(d)].sort(cheaper)[0]!.d;
 }
 
 /** Radians between a pair and those beside it that are tried last. */
