@@ -1,5 +1,6 @@
 import { Evaluator } from '../core/evaluate';
 import { compareSchool, strengthen, thinnestThatHolds } from '../core/improve';
+import { knockOf } from '../core/piece';
 import { failure } from '../core/quantity';
 import { optionsOf, questionOf } from './asked';
 import type { Asked, CompareAnswer, CompareRequest } from './protocol';
@@ -45,6 +46,11 @@ async function work(request: CompareRequest, { send }: Work<CompareAnswer>): Pro
     const { asked, member } = request;
     const found = thinnestThatHolds(evaluator, questionOf(asked), member, optionsOf(asked));
     send({ kind: 'thinnest', member, found });
+  } else if (request.kind === 'knock') {
+    const piece = evaluator.piece(questionOf(request.asked));
+    const found = piece.ok ? knockOf(piece.value, request.force) : piece;
+    if (found.ok) send({ kind: 'knocked', knock: found.value });
+    else send({ kind: 'refused', why: found });
   } else {
     const began = Date.now();
     const tooLong = () => Date.now() - began > longestSearch;

@@ -7,7 +7,7 @@ import type { MeshFormat, MeshSolid, MeshUnit, Placing, Rotation, SampledShape, 
 import type { MouldRow, SchoolRow, Sooner, StrengthenResult, Thinnest, WayToHold } from '../core/improve';
 import type { LogEntry } from '../core/log';
 import type { CastInHand, Parting, Shells } from '../core/parting';
-import type { FullFindings, GirthOfForm, Narrowest, Summary } from '../core/piece';
+import type { FullFindings, GirthOfForm, Knock, Narrowest, Summary } from '../core/piece';
 import type { PlanSurroundings, Step } from '../core/plan';
 import type { Failure, UnitSystem } from '../core/quantity';
 import type { ExportedPart } from '../core/sheet';
@@ -136,7 +136,9 @@ export type CompareRequest =
   | { readonly kind: 'schools'; readonly asked: Asked; readonly schools: readonly string[] }
   | { readonly kind: 'strengthen'; readonly asked: Asked }
   /** The thinnest a member can be that still holds. */
-  | { readonly kind: 'thinnest'; readonly asked: Asked; readonly member: string };
+  | { readonly kind: 'thinnest'; readonly asked: Asked; readonly member: string }
+  /** A knock of so many N against what sticks out. */
+  | { readonly kind: 'knock'; readonly asked: Asked; readonly force: number };
 
 export type CompareAnswer =
   | {
@@ -151,6 +153,7 @@ export type CompareAnswer =
   | { readonly kind: 'tried'; readonly sets: number }
   | { readonly kind: 'strengthened'; readonly result: StrengthenResult | null }
   | { readonly kind: 'thinnest'; readonly member: string; readonly found: Thinnest | 'already' | null }
+  | { readonly kind: 'knocked'; readonly knock: Knock }
   | Ended;
 
 /** Meshes: read and mended, turned this way and that, sampled as a mass, written. */

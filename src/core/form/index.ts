@@ -24,3 +24,4 @@ export { headLimb } from './limbs/mesh-head';
 export { limbPlaces } from './limbs/limb-places';
 export * from './outline';
 export * from './thickness';
+export { stickingOut, type CutAcross, type StickingOut } from './sticking-out';

@@ -28,4 +28,5 @@ export { boardOf, castFrom, keptFreeOf, masterOf, ofBareMasses } from './mould-m
 export { mouldPerArea, turnedMass, underMould, underMouldName } from './under-mould';
 export { giveUnderTool } from './give';
 export { surfaceOf, surfaceWith, wantsFiner } from './piece-surface';
+export { knockLimits, knockOf, usualKnock, type Knock, type KnockedPart } from './knock';
 export { girthsOf, narrowestRound, type GirthOfForm, type Narrowest } from './girths';

@@ -9,6 +9,7 @@ import { useBench, useController } from '../../bench/context';
 import { ChoiceAt, ChoiceInput, NumberAt, QuantityInput, TextAt, YesNoAt } from '../../parts/fields';
 import { StationPanel } from '../../parts/judgement';
 import { WearersFields } from '../form/measure-field';
+import { WhatSticksOut } from './what-sticks-out';
 
 /** Moving, mounting and wearing it: what it goes through on its way, and how it meets the world. */
 const travel = (key: string) => ['brief', 'travel', key] as const;
@@ -322,6 +323,11 @@ export default function MoveStation() {
             On the road: EN 12195-1, 0.8 g braking, 0.5 g to the sides and back, and a bump of 2 g; those are under Load
             when the brief says it is carried and driven.
           </p>
+          <p>
+            What sticks out: a push aside at its end, the finished clay as a beam cut square across where it is weakest,
+            hollow where there is a core. What clay bears as it is bent is our own estimate, half as much or half as
+            much again. Left out: what the core bears, cracks that are there already, how deep a wire is set in.
+          </p>
           <p className="mb-0">
             Hanging and straps: shares by statics about the centre of gravity. Left out: swing, jumps, how a wearer
             stands.
@@ -355,6 +361,7 @@ export default function MoveStation() {
       )}
       <Parts />
       <MountFields />
+      <WhatSticksOut />
     </StationPanel>
   );
 }
