@@ -1,5 +1,5 @@
 import { dot, norm, scale, subtract, unit, type Vec3 } from '../quantity';
-import { stickingOut, type CutAcross, type StickingOut } from './sticking-out';
+import { stickingOut, withoutSlips, type CutAcross, type StickingOut } from './sticking-out';
 import { surfaceNet } from './surface-net';
 
 /** Rods, bars and cones on a ball, against their own sections. */
@@ -119,4 +119,27 @@ test('a thin neck under a knob is where it breaks', () => {
   expect(worst.across).toBeLessThan(0.015);
   // The lever is longest where the neck goes into the ball.
   expect(worst.arm).toBeGreaterThan(0.07);
+});
+
+test('a rod that is hollow from its end down is a tube there', () => {
+  const d = unit([0, 0.2, 1]);
+  const tube = standing(d, 0.15, (x, y, s) =>
+    Math.max(Math.hypot(x, y) - 0.012, s > 0.08 ? 0.007 - Math.hypot(x, y) : -1),
+  );
+  const mesh = face([ball(0.05), tube, rod([0, -1, 0.3], 0.11, 0.01)], 0.16);
+  const { cuts } = nearest(stickingOut(mesh, lowest(mesh)), scale(d, 0.15));
+  const hollow = cuts.filter((c) => dot(c.at, d) > 0.09 && dot(c.at, d) < 0.12);
+  expect(hollow.length).toBeGreaterThan(1);
+  for (const c of hollow) {
+    expect(c.area / (Math.PI * (0.012 ** 2 - 0.007 ** 2))).toBeCloseTo(1, 0);
+    expect(c.modulus / ((Math.PI * (0.012 ** 4 - 0.007 ** 4)) / 4 / 0.012)).toBeGreaterThan(0.85);
+    expect(c.modulus / ((Math.PI * 0.012 ** 3) / 4)).toBeLessThan(0.95);
+  }
+});
+
+test('a cut that has slipped off what it goes through is left out, and a neck is not', () => {
+  const areas = (...all: number[]) => withoutSlips(all.map((area) => ({ area }))).map((c) => c.area);
+  expect(areas(493, 12, 127, 464, 380)).toEqual([493, 464, 380]);
+  expect(areas(400, 100, 90, 110, 500)).toEqual([400, 100, 90, 110, 500]);
+  expect(areas(10, 30, 60)).toEqual([10, 30, 60]);
 });

@@ -196,7 +196,7 @@ function squareTo(face: Face, near: ReadonlySet<number>, places: readonly Vec3[]
 }
 
 /** A neck is longer than one cut: what is half as large as the cuts on both its sides has slipped off what it goes through. */
-function withoutSlips(cuts: readonly CutAcross[]): CutAcross[] {
+export function withoutSlips<Cut extends Pick<CutAcross, 'area'>>(cuts: readonly Cut[]): Cut[] {
   const left = cuts.filter(({ area }, i) => {
     const [before, after] = [cuts[i - 1], cuts[i + 1]];
     return !(before && after && area < Math.min(before.area, after.area) / 2);

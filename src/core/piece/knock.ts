@@ -33,7 +33,7 @@ export interface KnockedPart {
   /** What runs through it there, and what is asked of that; null where nothing does. */
   readonly wire: { readonly name: string; readonly asked: number } | null;
   readonly status: Status;
-  /** Metres: as thick as it would have to be there, in clay alone; null where it holds. */
+  /** Metres: as thick as it would have to be there to hold for sure, in clay alone; null where it does. */
   readonly thicker: number | null;
   /** A soft steel wire that would hold it by itself; null where it holds, and where none is thick enough. */
   readonly wants: string | null;
@@ -122,7 +122,7 @@ function worstOf(
     asked,
     wire,
     status,
-    thicker: status === 'sound' ? null : cut.across * Math.cbrt(moment / (strength.nominal * cut.modulus)),
+    thicker: status === 'sound' ? null : cut.across * Math.cbrt(moment / (strength.low * cut.modulus)),
     wants: status === 'sound' ? null : wireFor(moment),
   };
 }
@@ -179,5 +179,5 @@ function strongAs({ strength, allowed, brittle }: Stock, section: Stock['sizes']
 function wireFor(moment: number): string | null {
   const stock = stockList.find((s) => s.id === wireToAdd)!;
   const size = stock.sizes.find((s) => strongAs(stock, s.section) >= moment);
-  return size ? `${size.label} ${stock.name}` : null;
+  return size ? `${stock.name}, ${size.label}` : null;
 }

@@ -127,7 +127,7 @@ function told(part: KnockedPart, units: UnitSystem): string {
   const runs = wire ? `, ${times(wire.asked)} what the ${wire.name} in it bears` : '';
   const ways = [
     thicker === null ? '' : `${formatLength(thicker, units)} of clay there`,
-    wants === null ? '' : `${wants} in it`,
+    wants === null ? '' : `a wire in it (${wants})`,
   ].filter((w) => w !== '');
   return `${where}${runs}.${ways.length > 0 ? ` ${ways.join(' or ')} would hold it.` : ''}`;
 }
