@@ -43,9 +43,14 @@ test('a round branch of solid clay bears what a round beam bears', () => {
     expect(p.asked.nominal / beam).toBeGreaterThan(0.75);
     expect(p.asked.nominal / beam).toBeLessThan(1.2);
   }
-  // A skin over a core bears less, and at most as much as its share of a tube.
+  // A skin over a core bears what a tube does.
   const skin = knocked({ ...piece, coreDepths: piece.coreDepths.map(() => 0.002) });
-  expect(skin.parts[0]!.asked.nominal).toBeGreaterThan(1.5 * solid.parts[0]!.asked.nominal);
+  for (const p of skin.parts.filter((b) => b.arm > 3 * b.across)) {
+    const share = 1 - (1 - 0.002 / (p.across / 2)) ** 4;
+    const tube = (usualKnock * p.arm) / (skin.strength.nominal * (Math.PI / 32) * p.across ** 3 * share);
+    expect(p.asked.nominal / tube).toBeGreaterThan(0.75);
+    expect(p.asked.nominal / tube).toBeLessThan(1.25);
+  }
 });
 
 test('twice the knock asks twice as much; half the strength is its high side; a stronger clay bears more', () => {
@@ -76,6 +81,10 @@ test('a wire thick enough keeps it on: it cracks, and does not come off', () => 
     (p) => p.name === worst.name,
   )!;
   expect(none.wire).toBeNull();
+  // As high, and a metre aside: it runs in none of them.
+  const aside = piece.armature.members.map((m) => ({ ...m, path: m.path.map(([x, y, z]) => [x + 1, y, z] as const) }));
+  const far = knocked({ ...piece, armature: { ...piece.armature, members: aside } });
+  expect(far.parts.every((p) => p.wire === null)).toBe(true);
   expect(none.status).toBe('fails');
 });
 
