@@ -1,4 +1,4 @@
-import type { SectionShape } from '../catalogue';
+import type { SectionShape, Stock } from '../catalogue';
 
 /** Geometry of one strand, metres. Inertia is about the weaker axis. */
 export interface SectionGeometry {
@@ -127,6 +127,15 @@ export interface CompositeSection {
   readonly bulkAxial: number;
   /** Nm at which a brittle part breaks, as a share of the whole; Infinity where none is brittle. */
   readonly brittleMoment: number;
+}
+
+/** Nm one strand bears: fully bent where it yields, to its first crack where it is brittle. */
+export function strandMoment(
+  { strength, allowed, brittle }: Pick<Stock, 'strength' | 'allowed' | 'brittle'>,
+  section: SectionShape,
+): number {
+  const g = sectionGeometry(section);
+  return strength.nominal * allowed * (brittle ? g.elasticModulus : g.plasticModulus);
 }
 
 const clayStiffnessPerYield = 100;

@@ -1,4 +1,5 @@
 import {
+  bendingStrengthOf,
   bulkKindSchema,
   bulkList,
   clayFamilySchema,
@@ -86,4 +87,16 @@ test('what is like a size is of its series and its shape: flat bar is no thinner
   expect(like.every((s) => s.id.endsWith('mm'))).toBe(true);
   const flat = steel.sizes.find((s) => s.section.shape === 'flat')!;
   expect(sizesLike(steel, flat.id).every((s) => s.section.shape === 'flat')).toBe(true);
+});
+
+test('what dries, sets or is baked bears something as it is bent, and nothing else is said to', () => {
+  for (const clay of clayList) {
+    const strength = bendingStrengthOf(clay);
+    const hard = ['dries', 'sets', 'bakes'].includes(clay.setting);
+    expect([clay.id, strength !== null]).toEqual([clay.id, hard]);
+    if (!strength) continue;
+    expect(strength.low / strength.nominal).toBeCloseTo(0.5, 9);
+    expect(strength.nominal).toBeGreaterThan(0.5e6);
+    expect(strength.nominal).toBeLessThan(50e6);
+  }
 });

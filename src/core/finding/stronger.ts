@@ -1,4 +1,4 @@
-import { runsOf, pathThrough, sectionAcross, sectionGeometry, type Bone, type Member } from '../armature';
+import { runsOf, pathThrough, sectionAcross, strandMoment, type Bone, type Member } from '../armature';
 import type { BuildEdit, Change } from '../document';
 import { whenHardWords, harderStock, sizesLike, type Stock } from '../catalogue';
 import { formatLength } from '../quantity';
@@ -61,7 +61,7 @@ function wiresThereAre(piece: Piece): Wire[] {
     return sizes.flatMap((size): Wire[] => {
       const section = stock.sizes.find((s) => s.id === size)?.section;
       if (!section) return [];
-      const bears = strands * sectionGeometry(section).plasticModulus * stock.strength.nominal * stock.allowed;
+      const bears = strands * strandMoment(stock, section);
       return [{ stock, size, strands, across: sectionAcross(section) * strands, bears }];
     });
   });

@@ -25,7 +25,7 @@ export interface CutAcross {
   readonly across: number;
 }
 
-/** Metres, and edges: less is roughness of the face. */
+/** Metres, and edges: less is roughness of the face, and a knock is as broad as a finger. */
 const leastOut = 0.01,
   leastEdges = 3;
 /** Cuts from tip to root, and those on either side of one that tell which way it runs. */
@@ -35,21 +35,30 @@ const cutCount = 24,
 /**
  * Ends of a face are where the way over it from what it stands on is longest; two that meet on the way back end at their
  * saddle. What is cut across there, by how far its corners are on that way, tells how thick it is. A cut counts where the
- * tip is farther from it than it is thick: nearer it is sheared, and does not snap. `ground`: corners it stands on; none
+ * tip is farther from it than it is thick: nearer it is sheared, and does not snap; and where it is as thick as an edge
+ * of the face is long, `finest`: thinner ones are told by chance. `ground`: corners it stands on; none
  * for a piece that hangs or is worn, which is reckoned from its middle. Ways follow the edges, up to a tenth too long.
  */
-export function stickingOut({ positions, triangles }: TriangleMesh, ground: readonly number[] = []): StickingOut[] {
+export function stickingOut({ positions, triangles }: TriangleMesh, ground: readonly number[] = []): Ends {
   const face = neighboursOf({ positions, triangles });
-  if (face.edge === 0) return [];
+  if (face.edge === 0) return { finest: 0, ends: [] };
   const from = ground.length > 0 ? ground : [nearestToTheMiddle(positions)];
   const way = waysOver(face, from);
-  return branchesOf(face, way, Math.max(leastOut, leastEdges * face.edge))
+  const snaps = ({ arm, across }: CutAcross) => across >= face.edge && arm >= Math.max(across, leastOut);
+  const ends = branchesOf(face, way, Math.max(leastOut, leastEdges * face.edge))
     .map(({ corner, root }) => ({
       tip: at(positions, corner),
       corner,
-      cuts: cutsOf(face, way, corner, root).filter((c) => c.arm >= c.across),
+      cuts: cutsOf(face, way, corner, root).filter(snaps),
     }))
     .filter(({ cuts }) => cuts.length > 0);
+  return { finest: face.edge, ends };
+}
+
+export interface Ends {
+  /** Metres: what is thinner is not told. */
+  readonly finest: number;
+  readonly ends: readonly StickingOut[];
 }
 
 interface Face {

@@ -1,5 +1,5 @@
-import { sectionGeometry } from '../armature';
-import { bendingStrengthOf, stockList, type Stock } from '../catalogue';
+import { strandMoment } from '../armature';
+import { bendingStrengthOf, stockList } from '../catalogue';
 import { isBare, stickingOut, type CutAcross, type SurfaceMesh } from '../form';
 import { distance, dot, failure, subtract, success, type Range, type Result, type Vec3 } from '../quantity';
 import type { Piece } from './piece';
@@ -18,6 +18,8 @@ export interface Knock {
   /** Pa: what the finished clay bears as it is bent. */
   readonly strength: Range;
   readonly parts: readonly KnockedPart[];
+  /** Metres: what is thinner is not told. */
+  readonly finest: number;
 }
 
 export interface KnockedPart {
@@ -63,14 +65,15 @@ export function knockOf(piece: Piece, force = usualKnock): Result<Knock> {
         : 'what it bears as it is bent is not known',
     );
   const surface = surfaceWith(piece, fewest);
-  const parts = stickingOut(surface, groundOf(piece, surface))
+  const { finest, ends } = stickingOut(surface, groundOf(piece, surface));
+  const parts = ends
     .filter(({ corner }) => !isBare(piece.form.masses[surface.owners[corner]!]))
     .flatMap(({ tip, corner, cuts }) => {
       const name = piece.form.masses[surface.owners[corner]!]?.name ?? 'form';
       const worst = worstOf(piece, surface, cuts, force, strength);
       return worst ? [{ name, tip, ...worst }] : [];
     });
-  return success({ force, strength, parts: parts.sort((a, b) => b.asked.nominal - a.asked.nominal) });
+  return success({ force, strength, parts: parts.sort((a, b) => b.asked.nominal - a.asked.nominal), finest });
 }
 
 /** Corners it stands on; none where it does not stand. */
@@ -156,7 +159,7 @@ function wireAcross(piece: Piece, { at, along, area, across }: CutAcross, moment
     for (let i = 1; i < member.path.length; i++)
       if (crosses(member.path[i - 1]!, member.path[i]!, at, along, within)) times++;
     if (times === 0) continue;
-    bears += times * member.strands * strongAs(stock, size.section);
+    bears += times * member.strands * strandMoment(stock, size.section);
     names.push(member.name);
   }
   return names.length === 0 ? null : { name: names.join(', '), asked: moment / bears };
@@ -170,14 +173,8 @@ function crosses(from: Vec3, to: Vec3, at: Vec3, along: Vec3, within: number): b
   return distance(meets, at) <= within;
 }
 
-/** Nm one strand bears: fully bent where it yields, to its first crack where it is brittle. */
-function strongAs({ strength, allowed, brittle }: Stock, section: Stock['sizes'][number]['section']): number {
-  const g = sectionGeometry(section);
-  return strength.nominal * allowed * (brittle ? g.elasticModulus : g.plasticModulus);
-}
-
 function wireFor(moment: number): string | null {
   const stock = stockList.find((s) => s.id === wireToAdd)!;
-  const size = stock.sizes.find((s) => strongAs(stock, s.section) >= moment);
+  const size = stock.sizes.find((s) => strandMoment(stock, s.section) >= moment);
   return size ? `${stock.name}, ${size.label}` : null;
 }

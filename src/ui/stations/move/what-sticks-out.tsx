@@ -1,6 +1,7 @@
 import { useEffect, useRef, useState } from 'react';
 import { Button } from 'react-bootstrap';
 import type { Build } from '../../../core/document';
+import { mouldChosen } from '../../../core/mould';
 import { knockLimits, usualKnock, type Knock, type KnockedPart } from '../../../core/piece';
 import { formatForce, formatLength, formatStress, sensible, type UnitSystem } from '../../../core/quantity';
 import { compareClient, type CompareClient } from '../../../workers/clients';
@@ -41,7 +42,8 @@ export function WhatSticksOut() {
     <>
       <h3>What sticks out</h3>
       <p className="muted mb-2">
-        A knock against the end of each spike, ear, finger, branch or tail, once the clay is hard.
+        A knock against the end of each spike, ear, finger, branch or tail, once the clay is hard
+        {mouldChosen(build) ? '; of the piece in clay, not of its casts' : ''}.
       </p>
       <div className="d-flex gap-2 align-items-end mb-2">
         <QuantityInput
@@ -70,7 +72,7 @@ export function WhatSticksOut() {
           Trying it …
         </p>
       )}
-      {problem !== '' && (
+      {problem !== '' && of === build && (
         <p className="small" role="alert">
           It could not be tried: {problem}.
         </p>
@@ -81,13 +83,24 @@ export function WhatSticksOut() {
   );
 }
 
-/** Shown at first: the worst. */
-const firsts = 6;
+/** Shown at first: the worst. What is asked less than this of what it bears holds with ten times to spare. */
+const firsts = 6,
+  easily = 0.1;
 
 function Knocked({ knock, units }: { knock: Knock; units: UnitSystem }) {
   const [all, setAll] = useState(false);
-  const { parts, strength } = knock;
-  if (parts.length === 0) return <p role="status">Nothing sticks out farther than it is thick: nothing snaps off.</p>;
+  const { strength, finest } = knock;
+  const parts = knock.parts.filter((p) => p.asked.high >= easily);
+  const thin = `What is thinner than ${formatLength(finest, units)} is not told.`;
+  if (parts.length === 0)
+    return (
+      <p role="status">
+        {knock.parts.length === 0
+          ? 'Nothing sticks out farther than it is thick: nothing snaps off.'
+          : 'All that sticks out holds, with ten times to spare.'}{' '}
+        {thin}
+      </p>
+    );
   return (
     <>
       <ul className="list-unstyled mb-2" aria-label="What sticks out">
@@ -108,7 +121,7 @@ function Knocked({ knock, units }: { knock: Knock; units: UnitSystem }) {
         {formatStress(strength.high, units)} as it is bent.
         {parts.some((p) => p.status !== 'sound') &&
           ' A wire goes as far into what it stands on as it stands out; what points along a neighbour or lies on it gets no knock.'}{' '}
-        Worn, or shown where people pass, it gets more of them.
+        Worn, or shown where people pass, it gets more of them. {thin}
       </p>
     </>
   );
