@@ -147,3 +147,19 @@ test('a cut that has slipped off what it goes through is left out, and a neck is
   expect(areas(400, 100, 90, 110, 500)).toEqual([400, 100, 90, 110, 500]);
   expect(areas(10, 30, 60)).toEqual([10, 30, 60]);
 });
+
+test('what tapers to nothing is told as far as the face tells it', () => {
+  const d = unit([0, 0.2, 1]);
+  const blade = standing(d, 0.16, (x, y, s) =>
+    Math.max(Math.abs(x) - 0.0005 - 0.006 * (1 - s / 0.16), Math.abs(y) - 0.014),
+  );
+  const mesh = face([ball(0.05), blade, rod([0, -1, 0.3], 0.11, 0.01)], 0.17, 0.003);
+  const { finest, ends } = stickingOut(mesh, lowest(mesh));
+  const { cuts } = nearest(ends, scale(d, 0.16));
+  expect(cuts.length).toBeGreaterThan(3);
+  for (const c of cuts) expect(c.across).toBeGreaterThanOrEqual(finest);
+  // Its own thickness where that is told.
+  const thick = cuts.filter((c) => dot(c.at, d) > 0.07 && dot(c.at, d) < 0.09);
+  expect(thick.length).toBeGreaterThan(0);
+  for (const c of thick) expect(c.across / (2 * (0.0005 + 0.006 * (1 - dot(c.at, d) / 0.16)))).toBeCloseTo(1, 0);
+});
